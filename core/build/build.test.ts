@@ -1,0 +1,85 @@
+import { describe, expect, it } from 'vitest';
+import { systemFromTemplate } from '../train';
+import { CLEAN, ELEMENT_ROWS, solveMembraneUnit, type MembraneUnit } from '../membrane';
+import { expectNear, expectWithin, value } from '../testing/close';
+import { characterWater } from '../water';
+import { bucketTest, runbook, runbookSteps, trimAdvice, type BucketResult } from './index';
+
+describe('ratio from two jugs', () => {
+  it('M28: 1000 and 250 mL, each ± 10 mL', () => {
+    const r = value(bucketTest({ wasteL: 1, productL: 0.25, wasteErrorL: 0.01, productErrorL: 0.01 }));
+    expect(r.wasteToProduct).toBe(4);
+    expectNear(r.uncertainty, 0.165, 0.002);
+    expectNear(r.recovery, 0.2, 1e-12);
+  });
+  it.each([[0, 0.3, 'wasteL'], [1, 0, 'productL'], [-1, 1, 'wasteL'], [1, Number.NaN, 'productL']])('%s and %s L are refused naming %s', (wasteL, productL, field) => {
+    const outcome = bucketTest({ wasteL, productL });
+    expect(outcome.ok ? '' : outcome.error.field).toBe(field);
+  });
+});
+
+describe('trim advice', () => {
+  const water = { ...value(characterWater('municipal', 1)), temperatureC: 20 };
+  const at = { linePressureBar: 4, prefilterBarPerLPerH: 3e-4, permeatePressureBar: 0, law: 'mixture' } as const;
+  const unit = (lengthMm: number, boreMm: number): MembraneUnit => ({
+    row: ELEMENT_ROWS['1812-75'], ranks: [{ vessels: 1, elementsPerVessel: 1 }], factors: CLEAN, restrictor: { lengthMm, boreMm },
+  });
+  const measured = (ratio: number): BucketResult => ({ wasteToProduct: ratio, uncertainty: 0.1, recovery: 1 / (1 + ratio) });
+
+  it('cuts at most a tenth, and at most half of what is foreseen (common practice)', () => {
+    const advice = value(trimAdvice(unit(300, 1.1), water, at, measured(2.9), 4));
+    expect(advice.kind).toBe('cut');
+    if (advice.kind !== 'cut') return;
+    expect(advice.cutMm).toBeLessThanOrEqual(30.0001);
+    expect(advice.cutMm).toBeLessThanOrEqual((300 - advice.expectedMm) / 2 + 1e-9);
+    expect(advice.expectedLowMm).toBeLessThan(advice.expectedMm);
+    expect(advice.expectedHighMm).toBeGreaterThan(advice.expectedMm);
+  });
+  it('followed step by step on a tube of unknown bore, it arrives without overshooting', () => {
+    // The real tube is 4 % narrower than its label; only the jugs know.
+    let lengthMm = 300;
+    let ratio = 0;
+    for (let step = 0; step < 30; step++) {
+      ratio = value(solveMembraneUnit(unit(lengthMm, 1.06), water, at)).wasteToProduct!;
+      const advice = value(trimAdvice(unit(lengthMm, 1.1), water, at, measured(ratio), 4));
+      if (advice.kind !== 'cut') {
+        expect(advice.kind).toBe('onTarget');
+        expectWithin(advice.calibratedBoreMm, 1.06, 1e-3);
+        break;
+      }
+      lengthMm = advice.lengthAfterMm;
+    }
+    expectWithin(ratio, 4, 0.05);
+    expect(ratio).toBeLessThan(4.2);
+  });
+  it('too much waste needs a longer tube: a cut cannot be undone', () => expect(value(trimAdvice(unit(100, 1.2), water, at, measured(6), 4)).kind).toBe('fitLonger'));
+  it('says when a larger restrictor is the answer', () => expect(value(trimAdvice(unit(60, 1.0), water, at, measured(2), 8)).kind).toBe('fitLarger'));
+  it('a ratio no bore can explain is an error about the measurement', () => {
+    const outcome = trimAdvice(unit(200, 1.2), water, { ...at, linePressureBar: 0 }, measured(4), 4);
+    expect(outcome.ok ? '' : outcome.error.message).toContain('Check pressure');
+  });
+});
+
+describe('the runbook', () => {
+  const steps = (template: Parameters<typeof systemFromTemplate>[0]['template']): ReturnType<typeof runbookSteps> =>
+    runbookSteps(runbook(systemFromTemplate({ id: 's', name: 'n', site: 's', template, at: '2026-11-23T10:00:00Z' })));
+  it('keeps resin out until the ratio is set (common practice)', () => {
+    const ids = steps('marinePair').map((s) => s.id);
+    const order = ['flush-filters', 'seat', 'flush-membrane', 'leaks', 'saturate', 'ratio', 'trim', 'ratio-again', 'resin-resin-1', 'resin-resin-2', 'tank-tank', 'baseline', 'handover'];
+    expect(ids.filter((id) => order.includes(id))).toEqual(order);
+  });
+  it('is generated from the train: no membrane, no ratio', () => {
+    const ids = steps('resinVessel').map((s) => s.id);
+    expect(ids).not.toContain('ratio');
+    expect(ids).not.toContain('seat');
+    expect(ids).toContain('resin-resin');
+  });
+  it('puts cautions where the hand is about to do the thing', () => {
+    const all = steps('marineHousehold');
+    const cautions = (id: string): string => all.find((s) => s.id === id)!.cautions.map((c) => c.title).join();
+    expect(cautions('tank-tank')).toContain('float valve');
+    expect(cautions('flush-membrane')).toContain('Keep resin out');
+    expect(cautions('feed')).toContain('Local codes');
+    expect(cautions('trim')).toContain('cannot be undone');
+  });
+});

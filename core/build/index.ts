@@ -1,0 +1,3 @@
+export * from './ratio';
+export * from './trim';
+export * from './runbook';

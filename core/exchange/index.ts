@@ -1,0 +1,5 @@
+export * from './resins';
+export * from './load';
+export * from './film';
+export * from './throughput';
+export * from './tracking';

@@ -1,0 +1,146 @@
+import { z } from 'zod';
+import { readingSchema, systemSchema, type Reading, type System } from './schema';
+
+/** A system with everything that was read on it. */
+export interface SystemRecord {
+  readonly system: System;
+  readonly readings: readonly Reading[];
+}
+
+export const FILE_FORMAT = 'yes-clear';
+export const FILE_VERSION = 1;
+export const FILE_ENDING = '.yesclear.json';
+
+const recordSchema = z.strictObject({ system: systemSchema, readings: z.array(readingSchema) });
+const documentSchema = z.strictObject({
+  format: z.literal(FILE_FORMAT),
+  version: z.literal(FILE_VERSION),
+  savedAt: z.iso.datetime({ offset: true }),
+  records: z.array(recordSchema).min(1),
+});
+
+/** One thing wrong with a file: where, what stands there, what would be accepted. */
+export interface FileIssue {
+  /** JSON path, e.g. `records[0].system.source.linePressureBar`. */
+  readonly path: string;
+  readonly value: string;
+  readonly expected: string;
+}
+
+export interface FileError {
+  readonly message: string;
+  readonly issues: readonly FileIssue[];
+}
+
+export type FileOutcome = { readonly ok: true; readonly records: readonly SystemRecord[]; readonly savedAt: string } | { readonly ok: false; readonly error: FileError };
+
+/**
+ * The text of a file holding one system or many, keys in the order of the schema: the same records always
+ * give the same text, whatever way they came.
+ */
+export function writeDocument(records: readonly SystemRecord[], savedAt: string): string {
+  const ordered = documentSchema.parse({ format: FILE_FORMAT, version: FILE_VERSION, savedAt, records });
+  return `${JSON.stringify(ordered, null, 1)}\n`;
+}
+
+const refuse = (message: string, issues: readonly FileIssue[] = []): FileOutcome => ({ ok: false, error: { message, issues } });
+
+/**
+ * Reads a file: JSON, then the marks of a Yes Clear file, then every field, then the references between them.
+ * Nothing is repaired or guessed; a file is taken whole or not at all.
+ */
+export function readDocument(text: string): FileOutcome {
+  let data: unknown;
+  try {
+    data = JSON.parse(text);
+  } catch (error) {
+    const reason = error instanceof Error ? error.message : String(error);
+    return refuse(`This is not a readable file: it breaks off or is not JSON (${reason}).`);
+  }
+  const foreign = foreignReason(data);
+  if (foreign) return refuse(foreign);
+  const parsed = documentSchema.safeParse(data);
+  if (!parsed.success) {
+    const issues = parsed.error.issues.map((issue) => describe(issue, data));
+    const first = issues[0];
+    const more = issues.length > 1 ? ` and ${issues.length - 1} more` : '';
+    return refuse(`This file has a value that cannot be used: ${first?.path} is ${first?.value}; accepted is ${first?.expected}${more}.`, issues);
+  }
+  const broken = parsed.data.records.flatMap((record, i) => brokenReferences(record, `records[${i}]`));
+  if (broken.length > 0) {
+    return refuse(`This file points to something it does not hold: ${broken[0]!.path} is ${broken[0]!.value}; accepted is ${broken[0]!.expected}.`, broken);
+  }
+  return { ok: true, records: parsed.data.records, savedAt: parsed.data.savedAt };
+}
+
+/** Why data is not a Yes Clear file of this version, or null when it is. */
+function foreignReason(data: unknown): string | null {
+  const marks = typeof data === 'object' && data !== null ? (data as Record<string, unknown>) : {};
+  if (marks['format'] !== FILE_FORMAT) return `This is not a Yes Clear file: its format is ${show(marks['format'])}; accepted is "${FILE_FORMAT}".`;
+  const version = marks['version'];
+  if (typeof version === 'number' && version > FILE_VERSION) {
+    return `This file was written by a newer Yes Clear (version ${version}); this one reads up to version ${FILE_VERSION}.`;
+  }
+  return null;
+}
+
+/** A JSON path as people write it: records[0].system.name. */
+function pathText(path: readonly PropertyKey[]): string {
+  return path.map((key, i) => (typeof key === 'number' ? `[${key}]` : i === 0 ? String(key) : `.${String(key)}`)).join('');
+}
+
+function show(value: unknown): string {
+  if (value === undefined) return 'missing';
+  const text = JSON.stringify(value);
+  return text.length > 60 ? `${text.slice(0, 57)}…` : text;
+}
+
+function describe(issue: z.core.$ZodIssue, data: unknown): FileIssue {
+  const value = issue.path.reduce<unknown>((at, key) => (typeof at === 'object' && at !== null ? (at as Record<PropertyKey, unknown>)[key] : undefined), data);
+  return { path: pathText(issue.path) || 'the file', value: show(value), expected: expectation(issue) };
+}
+
+/** What a field takes, in words. */
+function expectation(issue: z.core.$ZodIssue): string {
+  switch (issue.code) {
+    case 'invalid_type':
+      return `${/^[aeiou]/.test(issue.expected) ? 'an' : 'a'} ${issue.expected}`;
+    case 'too_small':
+      return `at least ${String(issue.minimum)}`;
+    case 'too_big':
+      return `at most ${String(issue.maximum)}`;
+    case 'invalid_value':
+      return `one of ${issue.values.map((v) => JSON.stringify(v)).join(', ')}`;
+    case 'unrecognized_keys':
+      return `no ${issue.keys.map((key) => `"${key}"`).join(', ')} here`;
+    case 'invalid_format':
+      return issue.format === 'date' ? 'a date such as 2026-11-23' : 'a time such as 2026-11-23T08:10:00Z';
+    default:
+      return issue.message;
+  }
+}
+
+/** Names used in a record that nothing in it bears. */
+function brokenReferences({ system, readings }: SystemRecord, at: string): FileIssue[] {
+  const instruments = new Set(system.instruments.map((instrument) => instrument.id));
+  const stages = new Set(['tap', ...system.train.stages.map((stage) => stage.id)]);
+  const issues: FileIssue[] = [];
+  const need = (known: boolean, path: string, value: string, expected: string): void => {
+    if (!known) issues.push({ path: `${at}.${path}`, value: show(value), expected });
+  };
+  if (stages.size !== system.train.stages.length + 1) {
+    issues.push({ path: `${at}.system.train.stages`, value: 'the same id twice', expected: 'a different id for every stage' });
+  }
+  need(instruments.has(system.source.sample.instrumentId), 'system.source.sample.instrumentId', system.source.sample.instrumentId, 'the id of an instrument in this file');
+  system.train.probes.forEach((probe, i) => {
+    need(stages.has(probe.after), `system.train.probes[${i}].after`, probe.after, '"tap" or the id of a stage');
+    need(instruments.has(probe.instrumentId), `system.train.probes[${i}].instrumentId`, probe.instrumentId, 'the id of an instrument in this file');
+  });
+  readings.forEach((reading, i) => {
+    need(reading.systemId === system.id, `readings[${i}].systemId`, reading.systemId, `"${system.id}"`);
+    reading.values.forEach((value, k) => {
+      need(instruments.has(value.instrumentId), `readings[${i}].values[${k}].instrumentId`, value.instrumentId, 'the id of an instrument in this file');
+    });
+  });
+  return issues;
+}

@@ -1,0 +1,19 @@
+/** Names of the kinds a file can hold; the rooms that know what they mean key their tables by them. */
+
+export const ELEMENT_CLASSES = [
+  '1812-24', '1812-50', '1812-75', '1812-100', '1812-150', '1812-200', '2012-200',
+  '2540-BW', '2540-LE', '4040-BW', '4040-LE', '4040-XLE', '2540-SW', '4040-SW', '4040-NF',
+] as const;
+export type ElementClass = (typeof ELEMENT_CLASSES)[number];
+
+export const RESIN_CLASSES = ['mixedBed', 'colourMixedBed', 'silicaStage'] as const;
+export type ResinClassId = (typeof RESIN_CLASSES)[number];
+
+export const CARBON_MEDIA = ['block', 'granular'] as const;
+export type CarbonMedium = (typeof CARBON_MEDIA)[number];
+
+export const GOAL_IDS = ['marineMakeUp', 'windowCleaning', 'softWaterBreeding'] as const;
+export type GoalId = (typeof GOAL_IDS)[number];
+
+export const TEMPLATE_IDS = ['marineHousehold', 'marinePair', 'breeder', 'vanTank', 'resinVessel'] as const;
+export type TemplateId = (typeof TEMPLATE_IDS)[number];

@@ -1,0 +1,3 @@
+export * from './ids';
+export * from './schema';
+export * from './document';

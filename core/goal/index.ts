@@ -1,0 +1,2 @@
+export * from './goals';
+export * from './check';

@@ -1,0 +1,4 @@
+export * from './quickline';
+export * from './series';
+export * from './resin';
+export * from './findings';

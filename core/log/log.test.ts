@@ -1,0 +1,131 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Reading, System } from '../file';
+import { expectWithin, value } from '../testing/close';
+import { solveTrain, systemFromTemplate, tapWater, type SolvedTrain } from '../train';
+import { inOrder, logFindings, parseQuickLine, probeEc25, probeRoles, readingRatio, saltRemoved, trackResin, type QuickLine } from './index';
+
+const base = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
+const parse = (line: string): QuickLine => parseQuickLine(line, base.train.probes, base.instruments);
+const plain = (text: string): string => text.replaceAll('\u2009', ' ');
+
+describe('the quick line', () => {
+  it('reads the line of the handbook', () => {
+    const { reading, tokens, problem, spelled } = parse('311 10 0 59psi 11C 410/1500ml');
+    expect(problem).toBeNull();
+    expect(reading.values.map((v) => v.shown)).toEqual([311, 10, 0]);
+    expectWithin(reading.pressureBar!, 59 * 0.0689475729, 1e-6);
+    expect(reading.temperatureC).toBe(11);
+    expectWithin(reading.productLPerH!, 24.6, 1e-9);
+    expectWithin(reading.wasteLPerH!, 90, 1e-9);
+    expect(tokens.map((t) => t.kind)).toEqual(['probe', 'probe', 'probe', 'pressure', 'temperature', 'flows']);
+    expect(plain(spelled)).toBe('tap 311 ppm · after membrane 10 ppm · after resin 0 ppm · 59 psi · 11 °C · product 410, waste 1500 mL/min');
+  });
+  it.each<[string, (line: QuickLine) => unknown, unknown]>([
+    ['300 9 0 4,1 bar', (l) => l.reading.pressureBar, 4.1],
+    ['300 9 0 52 F', (l) => Math.round(l.reading.temperatureC! * 10) / 10, 11.1],
+    ['620us 9 0', (l) => l.reading.values[0]!.shown, 310],
+    ['300 9 0 5230L', (l) => l.reading.meterL, 5230],
+    ['300 9 0 410 / 1500 ml', (l) => l.reading.wasteLPerH, 90],
+    ['300 9 0 pre-filter changed', (l) => [l.reading.note, l.reading.values.length], ['pre-filter changed', 3]],
+    ['300', (l) => l.reading.values.length, 1],
+  ])('%s', (line, of, expected) => {
+    const parsed = parse(line);
+    expect(parsed.problem).toBeNull();
+    expect(of(parsed)).toEqual(expected);
+  });
+  it.each([
+    ['1 2 3 4', 'one number too many'],
+    ['300 9 0 5furlong', 'not a unit known here'],
+    ['300 9 0 5bar 60psi', 'given twice'],
+    ['300 9 0 400psi 999C', 'accepted is'],
+    ['-300 9 0', 'accepted is'],
+    ['', 'at least one number'],
+    ['only words', 'at least one number'],
+  ])('“%s” says what is wrong', (line, part) => expect(parse(line).problem).toContain(part));
+  it('covers every character typed that is not a space, on any text, without throwing', () => {
+    fc.assert(
+      fc.property(fc.oneof(fc.string(), fc.stringMatching(/^[0-9 ./,a-zA-Z°µ-]{0,40}$/)), (line) => {
+        const { tokens, reading } = parse(line);
+        const covered = tokens.map((t) => line.slice(t.start, t.end)).join('').replace(/\s/g, '');
+        expect(covered.length).toBe(line.replace(/\s/g, '').length);
+        for (const v of reading.values) expect(Number.isFinite(v.shown)).toBe(true);
+      }),
+      { numRuns: 1500 },
+    );
+  });
+});
+
+const DAY = 86_400_000;
+const start = Date.parse('2026-03-01T08:00:00Z');
+const reading = (day: number, values: readonly number[], change: Partial<Reading> = {}): Reading => ({
+  id: `r${day}`, systemId: 's', at: new Date(start + day * DAY).toISOString(),
+  values: values.map((shown, i) => ({ probeId: base.train.probes[i]!.id, instrumentId: 'meter', shown })),
+  pressureBar: 4, temperatureC: 15, productLPerH: null, wasteLPerH: null, meterL: null, note: '', ...change,
+});
+const solvedOf = (s: System): SolvedTrain => value(solveTrain(s.train, s.source, value(tapWater(s.source, s.instruments)).water));
+const solved = solvedOf(base);
+const at = (day: number): string => new Date(start + day * DAY).toISOString();
+
+describe('series', () => {
+  it('knows which probe tells what', () => {
+    const roles = probeRoles(base);
+    expect([roles.tap?.name, roles.afterMembrane?.name, roles.beforeResin?.name, roles.afterResin?.name]).toEqual(['Tap', 'After membrane', 'After membrane', 'After resin']);
+  });
+  it('salt removed: 300 to 9 ppm is 97 %', () => expectWithin(saltRemoved(reading(0, [300, 9, 0]), probeRoles(base), base.instruments)!, 0.97, 1e-9));
+  it('gives null without both probes', () => expect(saltRemoved(reading(0, [300]), probeRoles(base), base.instruments)).toBeNull());
+  it('ratio, order and EC', () => {
+    expect(readingRatio(reading(0, [], { productLPerH: 10, wasteLPerH: 40 }))).toBe(4);
+    expect(readingRatio(reading(0, []))).toBeNull();
+    expect(inOrder([reading(5, [1]), reading(1, [1])]).map((r) => r.id)).toEqual(['r1', 'r5']);
+    expect(probeEc25(reading(0, [300]), 'probe-tap', base.instruments)).toBe(600);
+  });
+});
+
+describe('resin in the log', () => {
+  const metered = (litresPerDay: number): Reading[] => [0, 7, 14, 21, 28].map((day) => reading(day, [240, 5, 0], { meterL: 1000 + day * litresPerDay }));
+  it('is null before the first reading', () => expect(trackResin(base, [], solved, at(1))).toBeNull());
+  it('counts seen and unseen load: the worked example of section 6.1', () => {
+    // 28 days of 20 L: 560 L; the anion side also takes CO2 and silica, which no meter shows.
+    const t = trackResin(base, metered(20), solved, at(28))!;
+    expectWithin(t.litres, 560, 1e-9);
+    expect(t.volumeFrom).toBe('meter');
+    expect(t.anionEq).toBeGreaterThan(t.cationEq * 2);
+    expect(t.limiting).toBe('anion');
+    expectWithin(t.ratePerDayEq, t.anionEq / 28, 1e-6);
+  });
+  it('more litres or a dirtier feed leave less', () => {
+    const left = (readings: Reading[]): number => trackResin(base, readings, solved, at(28))!.remaining.p50;
+    expect(left(metered(30))).toBeLessThan(left(metered(20)));
+    const dirty = metered(20).map((r) => ({ ...r, values: r.values.map((v, i) => (i === 1 ? { ...v, shown: 15 } : v)) }));
+    expect(left(dirty)).toBeLessThan(left(metered(20)));
+  });
+  it('falls with every reading and its band holds the middle', () => {
+    const t = trackResin(base, metered(20), solved, at(28))!;
+    t.points.slice(1).forEach((point, i) => expect(point.remaining).toBeLessThan(t.points[i]!.remaining));
+    expect(t.remaining.p10).toBeLessThan(t.remaining.p50);
+    expect(t.remaining.p50).toBeLessThan(t.remaining.p90);
+    expect(t.daysLeft!.p10).toBeLessThan(t.daysLeft!.p90);
+  });
+  it('without a meter the planned use stands in, and it is said', () => {
+    const t = trackResin(base, [reading(0, [240, 5, 0]), reading(7, [240, 5, 0])], solved, at(7))!;
+    expect([t.volumeFrom, t.rateFrom]).toEqual(['design', 'design']);
+    expectWithin(t.litres, 140, 1e-6);
+    expect(logFindings(base, [reading(0, [240, 5, 0]), reading(7, [240, 5, 0])], solved, t, at(7)).map((f) => f.why).join()).toContain('planned use');
+  });
+  it('starts anew when a cartridge is fitted', () => {
+    const fresh: System = { ...base, train: { ...base.train, stages: base.train.stages.map((s) => (s.kind === 'resin' ? { ...s, fittedOn: '2026-03-22' } : s)) } };
+    const t = trackResin(fresh, metered(20), solvedOf(fresh), at(28))!;
+    expectWithin(t.litres, 160, 0.2);
+  });
+});
+
+describe('what the log says', () => {
+  const says = (readings: Reading[]): string => plain(logFindings(base, readings, solved, trackResin(base, readings, solved, at(30)), at(30)).map((f) => `${f.severity} ${f.title}`).join('\n'));
+  it('product within the goal', () => expect(says([reading(0, [240, 5, 0])])).toContain('good Product reads'));
+  it('product above the goal', () => expect(says([reading(0, [240, 5, 4])])).toContain('bad Product reads 8.0 µS/cm'));
+  it('salt passage that doubled', () => expect(says([reading(0, [240, 5, 0]), reading(20, [240, 12, 0])])).toMatch(/mind Salt removed 95\.0 %, was 97\.9 %/));
+  it('a probe far from the model', () => expect(says([reading(0, [240, 40, 0])])).toContain('mind After membrane reads 80 µS/cm'));
+  it('a ratio out of its range', () => expect(says([reading(0, [240, 5, 0], { productLPerH: 10, wasteLPerH: 20 })])).toContain('Waste to product was 2.0 : 1'));
+  it('nothing yet', () => expect(says([])).toContain('0 readings so far'));
+});

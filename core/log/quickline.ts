@@ -1,0 +1,157 @@
+import type { Instrument, Probe, Reading } from '../file';
+import { parseQuantity, plainText, readNumber, THIN, unitBySpelling, type Dimension } from '../quantity';
+import { ec25FromReading, readingFromEc25 } from '../water';
+
+/** What a stretch of the line was taken for. */
+export interface QuickToken {
+  readonly start: number;
+  readonly end: number;
+  readonly text: string;
+  readonly kind: 'probe' | 'pressure' | 'temperature' | 'flows' | 'meter' | 'note' | 'error';
+  /** Which probe, counted from the tap. */
+  readonly probe?: number;
+  /** The token in words, or what is wrong with it. */
+  readonly says: string;
+}
+
+export type QuickReading = Omit<Reading, 'id' | 'systemId' | 'at'>;
+
+export interface QuickLine {
+  readonly tokens: readonly QuickToken[];
+  readonly reading: QuickReading;
+  /** The whole reading spelled out. */
+  readonly spelled: string;
+  /** First thing that stops it from being saved; null when it can be. */
+  readonly problem: string | null;
+}
+
+export const EMPTY_READING: QuickReading = { values: [], pressureBar: null, temperatureC: null, productLPerH: null, wasteLPerH: null, meterL: null, note: '' };
+
+/** Unit a probe's instrument shows. */
+export function shownUnitOf(instrument: Instrument): 'ppm' | 'µS/cm' {
+  return instrument.scale.kind === 'conductivity' ? 'µS/cm' : 'ppm';
+}
+
+/** A number, perhaps a second one after a slash, perhaps a unit. */
+const CHUNK = /[+-]?\d[\d.,]*(?:\s*\/\s*\d[\d.,]*)?(?:\s*(?:°\s*[CF]\b|[a-zµμ³][a-zµμ³/·]*))?/giu;
+
+const DIMENSIONS_TRIED: readonly Dimension[] = ['conductivityUScm', 'pressureBar', 'temperatureC', 'volumeL'];
+
+/** A flow typed as a volume is a volume a minute, as the jugs were filled. */
+const MINUTES_PER_HOUR = 60;
+
+/**
+ * Reads a line such as `311 10 0 59psi 11C 410/1500ml`.
+ *
+ * Plain numbers are the probes in order from the tap; a pair with a slash is product and waste a minute; a
+ * number with a unit is what its unit says; one large volume alone is the product meter's total. Words are the note. Nothing typed is
+ * dropped: what is not understood stays in the line, marked, with the reason.
+ */
+export function parseQuickLine(line: string, probes: readonly Probe[], instruments: readonly Instrument[]): QuickLine {
+  const draft = { values: [] as Reading['values'], pressureBar: null as number | null, temperatureC: null as number | null, productLPerH: null as number | null, wasteLPerH: null as number | null, meterL: null as number | null };
+  const tokens: QuickToken[] = [];
+  let end = 0;
+  const words: string[] = [];
+  const takeWords = (from: number, to: number): void => {
+    const text = line.slice(from, to);
+    const trimmed = text.trim();
+    if (trimmed === '') return;
+    const start = from + text.indexOf(trimmed);
+    tokens.push({ start, end: start + trimmed.length, text: trimmed, kind: 'note', says: 'note' });
+    words.push(trimmed);
+  };
+  for (const match of line.matchAll(CHUNK)) {
+    const start = match.index;
+    let text = match[0].trimEnd();
+    // "10 changed filter": a word behind a number that is no unit belongs to the note.
+    const word = /\s+([a-zµμ³].*)$/iu.exec(text);
+    if (word && !knownUnit(word[1]!)) text = text.slice(0, word.index);
+    takeWords(end, start);
+    end = start + text.length;
+    tokens.push({ start, end, text, ...readToken(text, probes, instruments, draft) });
+  }
+  takeWords(end, line.length);
+  const reading: QuickReading = { ...draft, note: words.join(' ') };
+  const error = tokens.find((token) => token.kind === 'error');
+  const measured = tokens.some((token) => token.kind !== 'note' && token.kind !== 'error');
+  return {
+    tokens,
+    reading,
+    spelled: tokens.filter((token) => token.kind !== 'error').map((token) => (token.kind === 'note' ? `“${token.text}”` : token.says)).join(' · '),
+    problem: error ? error.says : measured ? null : 'Type at least one number, such as 311 10 0.',
+  };
+}
+
+const knownUnit = (spelling: string): boolean => DIMENSIONS_TRIED.some((dimension) => unitBySpelling(dimension, spelling) !== undefined) || unitBySpelling('flowLPerH', spelling) !== undefined;
+
+type Draft = { -readonly [K in keyof Omit<QuickReading, 'note'>]: QuickReading[K] };
+type TokenReading = Pick<QuickToken, 'kind' | 'says' | 'probe'>;
+
+function readToken(text: string, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft): TokenReading {
+  if (text.includes('/') && /\d\s*\/\s*\d/.test(text)) return readFlows(text, draft);
+  const number = readNumber(plainText(text));
+  const unit = number.kind === 'number' ? number.rest.trim() : '';
+  if (number.kind !== 'number') return problem(`“${text}” is not a number.`);
+  if (unit === '' || unitBySpelling('conductivityUScm', unit)) return readProbe(text, unit, number.value, probes, instruments, draft);
+  if (unitBySpelling('pressureBar', unit)) {
+    return once(draft, 'pressureBar', text, 'pressureBar', 'Pressure', (said) => ({ kind: 'pressure', says: said }));
+  }
+  if (unitBySpelling('temperatureC', unit)) {
+    return once(draft, 'temperatureC', text, 'temperatureC', 'Temperature', (said) => ({ kind: 'temperature', says: said }));
+  }
+  if (unitBySpelling('volumeL', unit)) {
+    return once(draft, 'meterL', text, 'volumeL', 'Product meter', (said) => ({ kind: 'meter', says: `product meter ${said}` }));
+  }
+  return problem(`“${text}”: ${unit} is not a unit known here. Use ppm, µS, psi, bar, C, F, or 410/1500ml for product and waste a minute.`);
+}
+
+const problem = (says: string): TokenReading => ({ kind: 'error', says });
+
+/** Reads a quantity into a place of the draft that may be filled once. */
+function once(draft: Draft, key: 'pressureBar' | 'temperatureC' | 'meterL', text: string, dimension: Dimension, label: string, made: (said: string) => TokenReading): TokenReading {
+  if (draft[key] !== null) return problem(`${label} is given twice: “${text}”.`);
+  const parsed = parseQuantity(text, dimension, { field: label });
+  if (!parsed.ok) return problem(parsed.error.message);
+  draft[key] = parsed.value.value;
+  return made(`${parsed.value.typedValue}${THIN}${parsed.value.unit}`);
+}
+
+function readProbe(text: string, unit: string, value: number, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft): TokenReading {
+  const index = draft.values.length;
+  const probe = probes[index];
+  const instrument = instruments.find((candidate) => candidate.id === probe?.instrumentId);
+  if (!probe || !instrument) {
+    return problem(`“${text}” is one number too many: this system has ${probes.length} ${probes.length === 1 ? 'probe' : 'probes'}. Give other numbers a unit.`);
+  }
+  const parsed = parseQuantity(text, 'conductivityUScm', { field: probe.name, defaultUnit: shownUnitOf(instrument) });
+  if (!parsed.ok) return problem(parsed.error.message);
+  const shown = shownBy(instrument, value, unit);
+  draft.values = [...draft.values, { probeId: probe.id, instrumentId: instrument.id, shown }];
+  return { kind: 'probe', probe: index, says: `${probe.name.toLowerCase()} ${Number(shown.toPrecision(4))}${THIN}${shownUnitOf(instrument)}` };
+}
+
+/** A value typed with another unit than the instrument's, as that instrument would show it. */
+function shownBy(instrument: Instrument, value: number, unit: string): number {
+  const own = shownUnitOf(instrument);
+  const typed = unit === '' ? own : (unitBySpelling('conductivityUScm', unit)?.symbol ?? own);
+  if (typed === own) return value;
+  const parsed = parseQuantity(`${value} ${typed}`, 'conductivityUScm');
+  const ec25 = typed === 'ppm' ? ec25FromReading(value, { kind: 'factor', factor: 0.5 }) : parsed.ok ? { ok: true as const, value: parsed.value.value } : null;
+  return ec25 && ec25.ok ? readingFromEc25(ec25.value, instrument.scale) : value;
+}
+
+function readFlows(text: string, draft: Draft): TokenReading {
+  if (draft.productLPerH !== null) return problem(`Product and waste are given twice: “${text}”.`);
+  const [first = '', second = ''] = text.split('/').map((part) => part.trim());
+  const secondNumber = readNumber(plainText(second));
+  const unit = secondNumber.kind === 'number' ? secondNumber.rest.trim() : '';
+  const tail = text.slice(text.indexOf('/') + 1);
+  const parse = (part: string): ReturnType<typeof parseQuantity> => parseQuantity(part, 'volumeL', { field: 'Product and waste', defaultUnit: 'mL' });
+  const product = parse(unit === '' ? first : `${first} ${unit}`);
+  const waste = parse(tail);
+  if (!product.ok) return problem(product.error.message);
+  if (!waste.ok) return problem(waste.error.message);
+  draft.productLPerH = product.value.value * MINUTES_PER_HOUR;
+  draft.wasteLPerH = waste.value.value * MINUTES_PER_HOUR;
+  return { kind: 'flows', says: `product ${product.value.typedValue}, waste ${waste.value.typedValue}${THIN}${waste.value.unit}/min` };
+}

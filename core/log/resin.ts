@@ -1,0 +1,206 @@
+import { bedCapacityEq, forecastCartridge, ionicLoad, loadSd, priorCapacity, utilisationAt, type Band, type CapacityBelief } from '../exchange';
+import type { Reading, StageOf, System } from '../file';
+import { demandLPerDay } from '../goal';
+import { stageBed, type SolvedTrain } from '../train';
+import { inOrder, probeEc25, probeRoles } from './series';
+
+const DAY_MS = 86_400_000;
+/** Window over which the present rate is read, and the least it needs (our defaults). */
+const RATE_DAYS = 28;
+const RATE_LEAST_DAYS = 7;
+const RATE_LEAST_READINGS = 3;
+
+/** What the first resin had taken up at one reading. */
+export interface ResinPoint {
+  readonly at: string;
+  readonly litres: number;
+  readonly cationEq: number;
+  readonly anionEq: number;
+  /** Share of the capacity left at the middle estimate. */
+  readonly remaining: number;
+}
+
+/** The first resin of a train as the log sees it. */
+export interface ResinTracking {
+  readonly stageId: string;
+  readonly name: string;
+  readonly fittedAt: string;
+  readonly points: readonly ResinPoint[];
+  readonly litres: number;
+  readonly cationEq: number;
+  readonly anionEq: number;
+  readonly limiting: 'cation' | 'anion';
+  readonly capacityEq: number;
+  readonly remaining: Band;
+  readonly daysLeft: Band | null;
+  readonly ratePerDayEq: number;
+  /** Whether litres came from the meter, from the design use, or from both. */
+  readonly volumeFrom: 'meter' | 'design' | 'both';
+  readonly rateFrom: 'log' | 'design';
+  /** Longest time between two readings, days. */
+  readonly longestGapDays: number;
+}
+
+interface Slopes {
+  /** Equivalents of cations per litre and µS/cm of the water before the resin. */
+  readonly meqPerUScm: number;
+  /** Carbon dioxide and silica a litre brings whatever the meter shows, meq. */
+  readonly unseenMeqL: number;
+  readonly modelledEc25: number;
+}
+
+/** How the modelled water before the resin turns conductivity into load. */
+function loadSlopes(solved: SolvedTrain): Slopes | null {
+  const resin = solved.resins[0];
+  if (!resin) return null;
+  const load = ionicLoad(resin.feed);
+  const at = solved.stations.findIndex((station) => station.after === resin.stageId);
+  const before = solved.stations[at - 1];
+  if (!before || before.state.ec25UScm <= 0) return null;
+  return {
+    meqPerUScm: load.cationMeqL / before.state.ec25UScm,
+    unseenMeqL: load.weakAcidMeqL,
+    modelledEc25: before.state.ec25UScm,
+  };
+}
+
+/** Litres between two readings: the meter's difference, or the design use where there is no meter. */
+function litresBetween(from: Reading | null, to: Reading, days: number, designPerDay: number): { litres: number; metered: boolean } {
+  if (from && from.meterL !== null && to.meterL !== null && to.meterL >= from.meterL) return { litres: to.meterL - from.meterL, metered: true };
+  return { litres: days * designPerDay, metered: false };
+}
+
+/**
+ * Follows the first resin cartridge through the log: equivalents taken up between readings, capacity as a
+ * belief, what is left and when it ends.
+ *
+ * Carbon dioxide comes from the modelled feed, not from the meter, which cannot see it.
+ *
+ * @param solved the train as it stands now
+ * @param now instant to which use since the last reading is carried on
+ * @returns null without a resin, or without a reading since it was fitted
+ */
+export function trackResin(system: System, readings: readonly Reading[], solved: SolvedTrain, now: string): ResinTracking | null {
+  const stage = system.train.stages.find((candidate): candidate is StageOf<'resin'> => candidate.kind === 'resin');
+  const state = solved.resins[0];
+  const slopes = loadSlopes(solved);
+  if (!stage || !state || state.stageId !== stage.id || !slopes) return null;
+  const all = inOrder(readings).filter((reading) => Date.parse(reading.at) <= Date.parse(now));
+  const fittedAt = stage.fittedOn === null ? (all[0]?.at ?? null) : `${stage.fittedOn}T00:00:00Z`;
+  if (fittedAt === null) return null;
+  const since = all.filter((reading) => Date.parse(reading.at) >= Date.parse(fittedAt));
+  if (since.length === 0) return null;
+
+  const beforeResin = probeRoles(system).beforeResin;
+  const ecOf = (reading: Reading): number | null => (beforeResin ? probeEc25(reading, beforeResin.id, system.instruments) : null);
+  const design = demandLPerDay(system.goal);
+  const bed = stageBed(stage);
+  const capacity = bedCapacityEq(bed);
+  const cationBelief = priorCapacity(capacity.cationEq * Math.max(0.01, utilisationAt(state.utilisation.cation.transferUnits, 0.01)));
+  const anionBelief = priorCapacity(capacity.anionEq * Math.max(0.01, utilisationAt(state.utilisation.anion.transferUnits, 0.01)));
+
+  const points: ResinPoint[] = [];
+  let previous: Reading | null = all.findLast((reading) => Date.parse(reading.at) < Date.parse(fittedAt)) ?? null;
+  let from = Date.parse(fittedAt);
+  let totals = { litres: 0, cationEq: 0, anionEq: 0 };
+  let metered = 0;
+  let designed = 0;
+  let longestGapDays = 0;
+  for (const reading of since) {
+    const days = (Date.parse(reading.at) - from) / DAY_MS;
+    // A reading older than the fitting says nothing of the litres since; only its meter does, on the day itself.
+    const usable = previous && Date.parse(previous.at) >= Date.parse(fittedAt) - DAY_MS ? previous : null;
+    const volume = litresBetween(usable, reading, days, design);
+    if (volume.litres > 0) {
+      if (volume.metered) metered += 1;
+      else designed += 1;
+    }
+    const here = ecOf(reading);
+    const there = usable ? ecOf(usable) : here;
+    const ec25 = here === null ? slopes.modelledEc25 : (here + (there ?? here)) / 2;
+    totals = addLoad(totals, volume.litres, ec25, slopes);
+    points.push({ at: reading.at, ...totals, remaining: middleLeft(totals, cationBelief, anionBelief, points.length + 1) });
+    longestGapDays = Math.max(longestGapDays, days);
+    previous = reading;
+    from = Date.parse(reading.at);
+  }
+
+  const rate = presentRate(points, design, slopes, ecOf(since[since.length - 1]!) ?? slopes.modelledEc25);
+  // Use goes on after the last reading: carried to now at the present rate.
+  const idleDays = Math.max(0, (Date.parse(now) - from) / DAY_MS);
+  const cationEq = totals.cationEq + idleDays * rate.cationPerDay;
+  const anionEq = totals.anionEq + idleDays * rate.anionPerDay;
+  const sd = loadSd(points.length);
+  const cation = forecastCartridge(cationBelief, cationEq, sd, rate.cationPerDay);
+  const anion = forecastCartridge(anionBelief, anionEq, sd, rate.anionPerDay);
+  const limiting = anion.remaining.p50 <= cation.remaining.p50 ? 'anion' : 'cation';
+  const chosen = limiting === 'anion' ? anion : cation;
+  return {
+    stageId: stage.id,
+    name: stage.name,
+    fittedAt,
+    points,
+    litres: totals.litres + idleDays * rate.litresPerDay,
+    cationEq,
+    anionEq,
+    limiting,
+    capacityEq: Math.exp(limiting === 'anion' ? anionBelief.lnMean : cationBelief.lnMean),
+    remaining: chosen.remaining,
+    daysLeft: chosen.daysLeft,
+    ratePerDayEq: limiting === 'anion' ? rate.anionPerDay : rate.cationPerDay,
+    volumeFrom: metered > 0 && designed > 0 ? 'both' : metered > 0 ? 'meter' : 'design',
+    rateFrom: rate.from,
+    longestGapDays,
+  };
+}
+
+interface Totals {
+  readonly litres: number;
+  readonly cationEq: number;
+  readonly anionEq: number;
+}
+
+/** Adds an interval's load: the seen part by conductivity, the unseen part by volume alone. */
+function addLoad(totals: Totals, litres: number, ec25: number, slopes: Slopes): Totals {
+  const seenEq = (litres * slopes.meqPerUScm * ec25) / 1000;
+  return {
+    litres: totals.litres + litres,
+    cationEq: totals.cationEq + seenEq,
+    anionEq: totals.anionEq + seenEq + (litres * slopes.unseenMeqL) / 1000,
+  };
+}
+
+function middleLeft(totals: Totals, cation: CapacityBelief, anion: CapacityBelief, intervals: number): number {
+  const left = (belief: CapacityBelief, eq: number): number => forecastCartridge(belief, eq, loadSd(intervals), 0).remaining.p50;
+  return Math.min(left(cation, totals.cationEq), left(anion, totals.anionEq));
+}
+
+interface Rate {
+  readonly litresPerDay: number;
+  readonly cationPerDay: number;
+  readonly anionPerDay: number;
+  readonly from: 'log' | 'design';
+}
+
+/** Use a day over the last four weeks of the log, or the design use when the log is too short to tell. */
+function presentRate(points: readonly ResinPoint[], designLPerDay: number, slopes: Slopes, ec25: number): Rate {
+  const last = points[points.length - 1];
+  const recent = last ? points.filter((point) => Date.parse(point.at) >= Date.parse(last.at) - RATE_DAYS * DAY_MS) : [];
+  const first = recent[0];
+  const days = first && last ? (Date.parse(last.at) - Date.parse(first.at)) / DAY_MS : 0;
+  if (!first || !last || recent.length < RATE_LEAST_READINGS || days < RATE_LEAST_DAYS) {
+    const perDay = addLoad({ litres: 0, cationEq: 0, anionEq: 0 }, designLPerDay, ec25, slopes);
+    return { litresPerDay: perDay.litres, cationPerDay: perDay.cationEq, anionPerDay: perDay.anionEq, from: 'design' };
+  }
+  return {
+    litresPerDay: (last.litres - first.litres) / days,
+    cationPerDay: (last.cationEq - first.cationEq) / days,
+    anionPerDay: (last.anionEq - first.anionEq) / days,
+    from: 'log',
+  };
+}
+
+/** A date some days after an instant. */
+export function dateAfter(instant: string, days: number): string {
+  return new Date(Date.parse(instant) + days * DAY_MS).toISOString();
+}

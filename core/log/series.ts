@@ -1,0 +1,60 @@
+import type { Instrument, Probe, Reading, System } from '../file';
+import { ec25FromReading } from '../water';
+
+/** Readings of one system in order of time, oldest first. */
+export function inOrder(readings: readonly Reading[]): Reading[] {
+  return [...readings].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+}
+
+/** Conductivity at 25 °C behind a probe's reading; null when the reading has none for it. */
+export function probeEc25(reading: Reading, probeId: string, instruments: readonly Instrument[]): number | null {
+  const value = reading.values.find((candidate) => candidate.probeId === probeId);
+  const instrument = value && instruments.find((candidate) => candidate.id === value.instrumentId);
+  if (!value || !instrument) return null;
+  const ec25 = ec25FromReading(value.shown, instrument.scale);
+  return ec25.ok ? ec25.value : null;
+}
+
+/** Where each probe stands: index of the stage before it, −1 for the tap. */
+function placeOf(probe: Probe, system: System): number {
+  return system.train.stages.findIndex((stage) => stage.id === probe.after);
+}
+
+/** The probes that tell what the membrane and the resin do; undefined where there is none. */
+export interface ProbeRoles {
+  readonly tap: Probe | undefined;
+  readonly afterMembrane: Probe | undefined;
+  readonly beforeResin: Probe | undefined;
+  readonly afterResin: Probe | undefined;
+}
+
+export function probeRoles(system: System): ProbeRoles {
+  const { stages, probes } = system.train;
+  const membrane = stages.findIndex((stage) => stage.kind === 'membrane');
+  const firstResin = stages.findIndex((stage) => stage.kind === 'resin');
+  const lastResin = stages.findLastIndex((stage) => stage.kind === 'resin');
+  const within = (low: number, high: number): Probe | undefined => probes.findLast((probe) => placeOf(probe, system) >= low && placeOf(probe, system) < high);
+  const end = stages.length;
+  return {
+    tap: probes.find((probe) => probe.after === 'tap'),
+    afterMembrane: membrane < 0 ? undefined : within(membrane, firstResin < 0 ? end : firstResin),
+    beforeResin: firstResin < 0 ? undefined : within(-1, firstResin),
+    afterResin: lastResin < 0 ? undefined : within(lastResin, end),
+  };
+}
+
+/**
+ * Share of the salt the membrane held back in a reading: 1 − after/before, on conductivity.
+ * Null without both probes or with a tap of 0.
+ */
+export function saltRemoved(reading: Reading, roles: ProbeRoles, instruments: readonly Instrument[]): number | null {
+  const before = roles.tap && probeEc25(reading, roles.tap.id, instruments);
+  const after = roles.afterMembrane && probeEc25(reading, roles.afterMembrane.id, instruments);
+  if (before === null || before === undefined || before <= 0 || after === null || after === undefined) return null;
+  return 1 - after / before;
+}
+
+/** Waste : product of a reading, where both flows were taken. */
+export function readingRatio(reading: Reading): number | null {
+  return reading.productLPerH !== null && reading.wasteLPerH !== null && reading.productLPerH > 0 ? reading.wasteLPerH / reading.productLPerH : null;
+}

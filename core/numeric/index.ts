@@ -1,0 +1,3 @@
+export * from './root';
+export * from './normal';
+export * from './linear';

@@ -1,0 +1,2 @@
+export * from './sediment';
+export * from './carbon';

@@ -1,0 +1,21 @@
+import { feedViscosity } from '../membrane';
+
+/** One US gallon a minute, the flow at which cartridge losses are quoted, L/h. */
+const REFERENCE_FLOW_L_PER_H = 227.124707;
+
+/** A 10-inch cartridge as the hydraulics see it. */
+export interface Prefilter {
+  /** Loss when clean at 1 gal/min and 25 °C, bar. */
+  readonly cleanLossBar: number;
+  /** Share of its dirt capacity already filled, 0–0.95. */
+  readonly loading: number;
+}
+
+/**
+ * Pressure a cartridge takes per L/h: laminar through the pores, so in proportion to flow and viscosity,
+ * and growing as the pores fill (product assumption: 1/(1 − loading)).
+ */
+export function prefilterBarPerLPerH(filter: Prefilter, temperatureC: number): number {
+  const viscosity = feedViscosity(temperatureC, 0) / feedViscosity(25, 0);
+  return ((filter.cleanLossBar / REFERENCE_FLOW_L_PER_H) * viscosity) / (1 - filter.loading);
+}

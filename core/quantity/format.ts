@@ -1,0 +1,127 @@
+import { fromCanonical, toCanonical, unitBySymbol, dimensionSpec, type Dimension } from './units';
+
+/** How a system's figures are shown. Switching never changes a stored value. */
+export type UnitSystem = 'trade' | 'metric';
+export type HardnessUnit = 'mg/L CaCO₃' | '°dH' | 'gpg' | '°fH';
+
+export interface UnitPreference {
+  readonly system: UnitSystem;
+  readonly hardness: HardnessUnit;
+  /** ppm shown per µS/cm. */
+  readonly ppmFactor: number;
+}
+
+/** Unit of each dimension in the two systems; a third entry is the hint shown beside it. */
+const SHOWN: Record<Dimension, Record<UnitSystem, string>> = {
+  pressureBar: { trade: 'psi', metric: 'bar' },
+  flowLPerH: { trade: 'gal/day', metric: 'L/h' },
+  volumeL: { trade: 'gal', metric: 'L' },
+  temperatureC: { trade: '°F', metric: '°C' },
+  hardnessMgL: { trade: 'mg/L CaCO₃', metric: 'mg/L CaCO₃' },
+  alkalinityMgL: { trade: 'mg/L CaCO₃', metric: 'mg/L CaCO₃' },
+  conductivityUScm: { trade: 'ppm', metric: 'µS/cm' },
+  concentrationMgL: { trade: 'mg/L', metric: 'mg/L' },
+  lengthMm: { trade: 'in', metric: 'cm' },
+  timeS: { trade: 's', metric: 's' },
+  ph: { trade: '', metric: '' },
+  ratio: { trade: ': 1', metric: ': 1' },
+  fraction: { trade: '%', metric: '%' },
+  count: { trade: '', metric: '' },
+};
+
+/** The symbol in which a dimension is shown under a preference. */
+export function shownUnit(dimension: Dimension, preference: UnitPreference): string {
+  if (dimension === 'hardnessMgL' || dimension === 'alkalinityMgL') return preference.hardness;
+  return SHOWN[dimension][preference.system];
+}
+
+/** The other common unit of a dimension, for a hint; null when there is none. */
+export function hintUnit(dimension: Dimension, preference: UnitPreference): string | null {
+  if (dimension === 'hardnessMgL' || dimension === 'alkalinityMgL') {
+    return preference.hardness === '°dH' ? 'mg/L CaCO₃' : '°dH';
+  }
+  const other = SHOWN[dimension][preference.system === 'trade' ? 'metric' : 'trade'];
+  return other === shownUnit(dimension, preference) ? null : other;
+}
+
+/** Thin space between number and unit. */
+export const THIN = '\u2009';
+
+/**
+ * Rounds for reading: three significant digits, whole numbers above a hundred, and zero for what a
+ * meter would show as zero.
+ *
+ * @example roundForReading(0.0877) // '0.088'
+ */
+export function roundForReading(value: number): string {
+  const size = Math.abs(value);
+  if (size === 0 || size < 1e-4) return '0';
+  if (size >= 9999.5) return Math.round(value).toLocaleString('en-US').replaceAll(',', THIN);
+  if (size >= 99.5) return String(Math.round(value));
+  if (size >= 9.95) return trimZeros(value.toFixed(1));
+  if (size >= 0.995) return value.toFixed(1);
+  return trimZeros(value.toPrecision(2));
+}
+
+const trimZeros = (text: string): string => (text.includes('.') ? text.replace(/\.?0+$/, '') : text);
+
+/** Digits after which a dimension reads well whatever its size. */
+function roundByUnit(value: number, symbol: string): string {
+  switch (symbol) {
+    case 'psi':
+    case '°F':
+    case 'gal/day':
+    case 'mL':
+    case 'mL/min':
+      return Math.abs(value) >= 9.95 ? roundForReading(Math.round(value)) : roundForReading(value);
+    case 'ppm':
+      // Pens show whole ppm; below ten a decimal carries meaning.
+      return Math.abs(value) >= 9.95 ? roundForReading(Math.round(value)) : Math.abs(value) < 0.05 ? '0' : value.toFixed(1);
+    case 'bar':
+      return Math.abs(value) >= 9.95 ? value.toFixed(1) : value.toFixed(2);
+    case '°C':
+    case '%':
+      return trimZeros(value.toFixed(1));
+    default:
+      return roundForReading(value);
+  }
+}
+
+/** A quantity ready to print: the digits, the unit, and both with a thin space between. */
+export interface Shown {
+  readonly number: string;
+  readonly unit: string;
+  readonly text: string;
+}
+
+/** Formats a canonical value in a named unit of its dimension. */
+export function formatIn(value: number, dimension: Dimension, symbol: string, ppmFactor = 0.5): Shown {
+  const unit = unitBySymbol(dimension, symbol) ?? dimensionSpec(dimension).units[0];
+  if (!Number.isFinite(value)) return { number: '–', unit: unit.symbol, text: '–' };
+  const number = roundByUnit(fromCanonical(value, unit, ppmFactor), unit.symbol);
+  const text = unit.symbol === '' ? number : `${number}${THIN}${unit.symbol}`;
+  return { number, unit: unit.symbol, text };
+}
+
+/**
+ * Formats a canonical value the way a system shows it.
+ *
+ * @example formatQuantity(4.2058, 'pressureBar', { system: 'trade', hardness: '°dH', ppmFactor: 0.5 }).text // '61 psi'
+ */
+export function formatQuantity(value: number, dimension: Dimension, preference: UnitPreference): Shown {
+  return formatIn(value, dimension, shownUnit(dimension, preference), preference.ppmFactor);
+}
+
+/**
+ * Digits for an input field: enough that leaving a field untouched cannot move the stored value by
+ * more than a rounding step, and none that are noise.
+ */
+export function formatForEditing(value: number, dimension: Dimension, symbol: string, ppmFactor = 0.5): string {
+  const unit = unitBySymbol(dimension, symbol) ?? dimensionSpec(dimension).units[0];
+  if (!Number.isFinite(value)) return '';
+  const shown = Number(fromCanonical(value, unit, ppmFactor).toPrecision(4));
+  // A value of many digits (12345 L) keeps them when rounding would lose whole units.
+  const exact = fromCanonical(value, unit, ppmFactor);
+  const chosen = Math.abs(exact) >= 10_000 ? Math.round(exact) : shown;
+  return String(Object.is(toCanonical(chosen, unit, ppmFactor), -0) ? 0 : chosen);
+}

@@ -1,0 +1,5 @@
+export * from './outcome';
+export * from './units';
+export * from './number';
+export * from './parse';
+export * from './format';

@@ -1,0 +1,133 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { expectWithin, value } from '../testing/close';
+import { DIMENSIONS, dimensionSpec, formatForEditing, formatQuantity, fromCanonical, parseQuantity, readNumber, roundForReading, type Dimension, type UnitPreference } from './index';
+
+const trade: UnitPreference = { system: 'trade', hardness: '°dH', ppmFactor: 0.5 };
+const metric: UnitPreference = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 };
+const parsed = (text: string, dimension: Dimension, defaultUnit?: string): number => value(parseQuantity(text, dimension, defaultUnit ? { defaultUnit } : {})).value;
+
+describe('typed quantities', () => {
+  // Exact unit definitions: international yard and pound agreement 1959; US and imperial gallons.
+  it.each<[string, Dimension, number]>([
+    ['61 psi', 'pressureBar', 61 * 0.06894757293168],
+    ['4,2 bar', 'pressureBar', 4.2],
+    ['400kPa', 'pressureBar', 4],
+    ['1 1/4 cup', 'volumeL', 1.25 * 0.2365882365],
+    ['¾ cup', 'volumeL', 0.75 * 0.2365882365],
+    ['5 us cups', 'volumeL', 1.1829411825],
+    ['330 ml', 'volumeL', 0.33],
+    ['0,33 l', 'volumeL', 0.33],
+    ['1 metric cup', 'volumeL', 0.25],
+    ['2 fl. oz.', 'volumeL', 2 * 0.0295735295625],
+    ['7 dH', 'hardnessMgL', 7 * 17.848],
+    ['12 gpg', 'hardnessMgL', 12 * 17.1181],
+    ['21 °fH', 'hardnessMgL', 210],
+    ['10 °e', 'hardnessMgL', 142.538],
+    ['55 F', 'temperatureC', 12.7778],
+    ['−1.5 °C', 'temperatureC', Number.NaN],
+    ['75 gpd', 'flowLPerH', 11.8294],
+    ['1.2 mS/cm', 'conductivityUScm', 1200],
+    ['18.18 MΩ·cm', 'conductivityUScm', 0.055006],
+    ['310 ppm', 'conductivityUScm', 620],
+    ['1.234,5 l', 'volumeL', 1234.5],
+    ['1,234.5 l', 'volumeL', 1234.5],
+  ])('%s as %s', (text, dimension, expected) => {
+    const outcome = parseQuantity(text, dimension);
+    if (Number.isNaN(expected)) expect(outcome.ok).toBe(false);
+    else expectWithin(value(outcome).value, expected, 5e-5, text);
+  });
+
+  it('takes a plain number in the unit of its field', () => {
+    expect(parsed('60', 'pressureBar', 'psi')).toBeCloseTo(4.13685, 4);
+    expect(parsed('60', 'pressureBar')).toBe(60);
+  });
+
+  it.each([
+    ['', 'is empty'],
+    ['abc', 'does not begin with a number'],
+    ['5 furlongs', 'is not a unit known here'],
+    ['-3 bar', 'accepted is 0 to 100 bar'],
+    ['5000 psi', 'accepted is 0 to 1450 psi'],
+    ['1,500 bar', 'can mean 1500 or 1.5'],
+    ['1.2.3 bar', 'does not begin with a number'],
+  ])('refuses “%s” naming the field and what is accepted', (text, part) => {
+    const outcome = parseQuantity(text, 'pressureBar', { field: 'Line pressure' });
+    expect(outcome.ok).toBe(false);
+    if (!outcome.ok) {
+      expect(outcome.error.field).toBe('Line pressure');
+      expect(outcome.error.value).toBe(text);
+      expect(outcome.error.message).toContain('Line pressure');
+      expect(outcome.error.message).toContain(part);
+    }
+  });
+
+  it('refuses a resistivity of zero, which has no conductivity', () => {
+    expect(parseQuantity('0 MΩ·cm', 'conductivityUScm').ok).toBe(false);
+  });
+
+  it('reads mixed fractions and keeps what follows', () => {
+    expect(readNumber('1 1/2 cup')).toEqual({ kind: 'number', value: 1.5, rest: ' cup' });
+    expect(readNumber('1/0')).toEqual({ kind: 'none' });
+  });
+
+  it('never throws on any text, and never yields NaN', () => {
+    const dimensions = Object.keys(DIMENSIONS) as Dimension[];
+    fc.assert(
+      fc.property(fc.oneof(fc.string(), fc.stringMatching(/^[-+0-9 ,./½¼]{0,8} ?[a-zA-Zµ°/³·]{0,8}$/)), fc.constantFrom(...dimensions), (text, dimension) => {
+        const outcome = parseQuantity(text, dimension);
+        if (outcome.ok) expect(Number.isFinite(outcome.value.value)).toBe(true);
+        else expect(outcome.error.message.length).toBeGreaterThan(0);
+        expect(JSON.parse(JSON.stringify(outcome))).toEqual(outcome);
+      }),
+      { numRuns: 3000 },
+    );
+  });
+
+  it('round-trips what it formats for editing, within the digits shown', () => {
+    const cases = (Object.keys(DIMENSIONS) as Dimension[]).flatMap((dimension) =>
+      dimensionSpec(dimension).units.filter((unit) => unit.symbol !== '').map((unit) => ({ dimension, symbol: unit.symbol })),
+    );
+    fc.assert(
+      fc.property(fc.constantFrom(...cases), fc.double({ min: 0.002, max: 0.98, noNaN: true }), ({ dimension, symbol }, share) => {
+        const spec = dimensionSpec(dimension);
+        const stored = spec.low + share * (spec.high - spec.low);
+        const unit = spec.units.find((candidate) => candidate.symbol === symbol)!;
+        const again = parseQuantity(`${formatForEditing(stored, dimension, symbol)} ${symbol}`, dimension);
+        expectWithin(fromCanonical(value(again).value, unit), fromCanonical(stored, unit), 6e-4, symbol);
+      }),
+    );
+  });
+});
+
+describe('formatted quantities', () => {
+  it.each<[number, Dimension, string, string]>([
+    [4.2058, 'pressureBar', '61 psi', '4.21 bar'],
+    [620, 'conductivityUScm', '310 ppm', '620 µS/cm'],
+    [0.0877, 'conductivityUScm', '0 ppm', '0.088 µS/cm'],
+    [12, 'temperatureC', '54 °F', '12 °C'],
+    [178.48, 'hardnessMgL', '10 °dH', '178 mg/L CaCO₃'],
+    [0.186, 'fraction', '18.6 %', '18.6 %'],
+  ])('%s %s is %s or %s', (stored, dimension, inTrade, inMetric) => {
+    const thin = (text: string): string => text.replaceAll('\u2009', ' ');
+    expect(thin(formatQuantity(stored, dimension, trade).text)).toBe(inTrade);
+    expect(thin(formatQuantity(stored, dimension, metric).text)).toBe(inMetric);
+  });
+
+  it('shows no NaN', () => {
+    expect(formatQuantity(Number.NaN, 'pressureBar', metric).text).toBe('–');
+    expect(formatForEditing(Number.NaN, 'pressureBar', 'bar')).toBe('');
+  });
+
+  it.each([
+    [0, '0'],
+    [0.0877, '0.088'],
+    [9.96, '10'],
+    [12.34, '12.3'],
+    [123.4, '123'],
+    [12345, '12\u2009345'],
+    [-3.456, '-3.5'],
+  ])('rounds %s to %s', (number, text) => {
+    expect(roundForReading(number)).toBe(text);
+  });
+});

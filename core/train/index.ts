@@ -1,0 +1,6 @@
+export * from './solve';
+export * from './feed';
+export * from './templates';
+export * from './words';
+export * from './scaling';
+export * from './findings';

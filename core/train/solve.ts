@@ -1,0 +1,286 @@
+import type { Source, Stage, StageOf, Train } from '../file';
+import { bedCapacityEq, bedPressureBar, bedUtilisation, polishedWater, slowestFlowLPerH, type BedUtilisation } from '../exchange';
+import { ELEMENT_ROWS, roughFlows, solveMembraneUnit, type MembraneUnit, type UnitSolution, type VesselRank } from '../membrane';
+import { carbonState, dechlorinated, prefilterBarPerLPerH, type CarbonState } from '../pretreatment';
+import { fail, ok, type Outcome } from '../quantity';
+import { openToAir, settleWater, type Water, type WaterState } from '../water';
+
+/** The water at one place of the train: at the tap, or after a stage. */
+export interface Station {
+  /** 'tap', or the id of the stage it stands after. */
+  readonly after: string;
+  readonly name: string;
+  readonly kind: Stage['kind'] | 'tap';
+  readonly flowLPerH: number;
+  readonly pressureBar: number;
+  readonly water: Water;
+  readonly state: WaterState;
+}
+
+/** What a resin stage does at this flow. */
+export interface ResinState {
+  readonly stageId: string;
+  readonly utilisation: BedUtilisation;
+  /** Share of the stoichiometric capacity used on the fuller side, 0–1 and beyond. */
+  readonly usedShare: number;
+  readonly feed: Water;
+}
+
+export interface SolvedTrain {
+  /** Tap first, then one station a stage. */
+  readonly stations: readonly Station[];
+  readonly unit: UnitSolution | null;
+  readonly unitStageId: string | null;
+  /** The waste, where there is a membrane that makes any. */
+  readonly waste: Station | null;
+  readonly resins: readonly ResinState[];
+  readonly carbons: readonly { readonly stageId: string; readonly state: CarbonState; readonly flowLPerH: number }[];
+  readonly productLPerH: number;
+}
+
+/** Equivalents each resin stage has taken up, from the log; absent means new. */
+export type ResinUse = Readonly<Record<string, { readonly cationEq: number; readonly anionEq: number }>>;
+
+/** bar per metre of water column. */
+const BAR_PER_METRE = 0.0980665;
+
+/** How the elements of a membrane stage stand to each other. */
+export function unitRanks(arrangement: StageOf<'membrane'>['arrangement']): readonly VesselRank[] {
+  const one = { vessels: 1, elementsPerVessel: 1 };
+  switch (arrangement) {
+    case 'single':
+      return [one];
+    case 'parallel':
+      return [{ vessels: 2, elementsPerVessel: 1 }];
+    case 'series':
+      return [one, one];
+  }
+}
+
+/** The membrane stage as the membrane room takes it. */
+export function membraneUnit(stage: StageOf<'membrane'>): MembraneUnit {
+  return {
+    row: ELEMENT_ROWS[stage.elementClass],
+    ranks: unitRanks(stage.arrangement),
+    factors: { water: stage.waterFactor, salt: stage.saltFactor },
+    restrictor: stage.restrictor,
+  };
+}
+
+/** Pressure slope of a stage in the path of a flow, bar per L/h. */
+function slopeOf(stage: Stage, flowLPerH: number, temperatureC: number): number {
+  switch (stage.kind) {
+    case 'sediment':
+    case 'carbon':
+      return prefilterBarPerLPerH(stage, temperatureC);
+    case 'resin':
+      return flowLPerH > 0 ? bedPressureBar(stageBed(stage), flowLPerH, temperatureC) / flowLPerH : 0;
+    case 'membrane':
+    case 'tank':
+      return 0;
+  }
+}
+
+/** The bed of a resin stage as the exchange room takes it. */
+export function stageBed(stage: StageOf<'resin'>): Parameters<typeof bedCapacityEq>[0] {
+  return { resin: stage.resinClass, volumeL: stage.volumeL, depthMm: stage.depthMm, packing: stage.packing };
+}
+
+/** What walking along the stages carries forward. */
+interface Walk {
+  water: Water;
+  state: WaterState;
+  pressureBar: number;
+}
+
+/** Loss a stage takes from the pressure; a tank lifts the water and lets it go. */
+function pressureAfter(stage: Stage, pressureBar: number, flowLPerH: number, temperatureC: number): number {
+  if (stage.kind === 'tank') return stage.openToAir ? 0 : Math.max(0, pressureBar - stage.liftM * BAR_PER_METRE);
+  return Math.max(0, pressureBar - slopeOf(stage, flowLPerH, temperatureC) * flowLPerH);
+}
+
+/** Water after a stage that is not a membrane. */
+function waterAfter(stage: Stage, water: Water, flowLPerH: number, use: ResinUse): Outcome<{ water: Water; resin: ResinState | null }> {
+  switch (stage.kind) {
+    case 'sediment':
+    case 'membrane':
+      return ok({ water, resin: null });
+    case 'carbon':
+      // Standing water has all the time it needs.
+      return ok({ water: dechlorinated({ ...stage, passedL: 0 }, water, Math.max(flowLPerH, 1e-3)), resin: null });
+    case 'tank': {
+      if (!stage.openToAir) return ok({ water, resin: null });
+      const open = openToAir(water);
+      return open.ok ? ok({ water: open.value, resin: null }) : open;
+    }
+    case 'resin': {
+      const bed = stageBed(stage);
+      const utilisation = bedUtilisation(bed, Math.max(flowLPerH, slowestFlowLPerH(bed, water.temperatureC)), water.temperatureC);
+      if (!utilisation.ok) return utilisation;
+      const capacity = bedCapacityEq(bed);
+      const used = use[stage.id] ?? { cationEq: 0, anionEq: 0 };
+      const cationUsed = used.cationEq / capacity.cationEq;
+      const anionUsed = used.anionEq / capacity.anionEq;
+      return ok({
+        water: polishedWater(water, utilisation.value, cationUsed, anionUsed),
+        resin: { stageId: stage.id, utilisation: utilisation.value, usedShare: Math.max(cationUsed, anionUsed), feed: water },
+      });
+    }
+  }
+}
+
+/**
+ * Solves a train from tap to last stage at its true operating point.
+ *
+ * Line pressure less filter losses drives the membrane; waste leaves through its restrictor; the product
+ * meets the back-pressure of beds and lift behind it. Stages run in order; each leaves a station.
+ *
+ * @param feed the tap water at the temperature to solve for
+ * @param use what the log says the resin has taken up
+ * @returns the first error of any stage, naming its field
+ */
+export function solveTrain(train: Train, source: Pick<Source, 'linePressureBar'>, feed: Water, use: ResinUse = {}): Outcome<SolvedTrain> {
+  const tapState = settleWater(feed);
+  if (!tapState.ok) return tapState;
+  const membranes = train.stages.filter((stage) => stage.kind === 'membrane');
+  if (membranes.length > 1) {
+    return fail('stages', membranes.length, 'one membrane stage', 'This train has two membrane stages. Put both elements into one stage, as a pair in series or in parallel.');
+  }
+  const at = train.stages.findIndex((stage) => stage.kind === 'membrane');
+  return at < 0 ? withoutMembrane(train, source, feed, tapState.value, use) : withMembrane(train, at, source, feed, tapState.value, use);
+}
+
+/** Walks stages at one flow, collecting stations; the caller gives the start. */
+function walkStages(
+  stages: readonly Stage[],
+  flowLPerH: number,
+  start: Walk,
+  use: ResinUse,
+  into: { stations: Station[]; resins: ResinState[]; carbons: { stageId: string; state: CarbonState; flowLPerH: number }[] },
+): Outcome<Walk> {
+  let walk = start;
+  for (const stage of stages) {
+    const after = waterAfter(stage, walk.water, flowLPerH, use);
+    if (!after.ok) return after;
+    if (stage.kind === 'carbon') {
+      into.carbons.push({ stageId: stage.id, state: carbonState({ ...stage, passedL: 0 }, walk.water, Math.max(flowLPerH, 1e-3)), flowLPerH });
+    }
+    if (after.value.resin) into.resins.push(after.value.resin);
+    const water = after.value.water;
+    const settled = water === walk.water ? ok(walk.state) : settleWater(water, walk.state.pH);
+    if (!settled.ok) return settled;
+    walk = { water, state: settled.value, pressureBar: pressureAfter(stage, walk.pressureBar, flowLPerH, water.temperatureC) };
+    into.stations.push({ after: stage.id, name: stage.name, kind: stage.kind, flowLPerH, ...walk });
+  }
+  return ok(walk);
+}
+
+function withoutMembrane(train: Train, source: Pick<Source, 'linePressureBar'>, feed: Water, tap: WaterState, use: ResinUse): Outcome<SolvedTrain> {
+  const flowLPerH = train.drawLPerH;
+  const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
+  const into = { stations: [tapStation(flowLPerH, start)], resins: [] as ResinState[], carbons: [] as SolvedTrain['carbons'][number][] };
+  const end = walkStages(train.stages, flowLPerH, start, use, into);
+  if (!end.ok) return end;
+  return ok({ ...into, unit: null, unitStageId: null, waste: null, productLPerH: flowLPerH });
+}
+
+const tapStation = (flowLPerH: number, walk: Walk): Station => ({ after: 'tap', name: 'Tap', kind: 'tap', flowLPerH, ...walk });
+
+/** Chlorine a change of flow may still move before the feed of the membrane counts as settled, mg/L. */
+const SETTLED_MG_L = 1e-4;
+const SETTLED_BAR = 2e-3;
+
+function withMembrane(train: Train, at: number, source: Pick<Source, 'linePressureBar'>, feed: Water, tap: WaterState, use: ResinUse): Outcome<SolvedTrain> {
+  const stage = train.stages[at] as StageOf<'membrane'>;
+  const before = train.stages.slice(0, at);
+  const behind = train.stages.slice(at + 1);
+  const unit = membraneUnit(stage);
+  const t = feed.temperatureC;
+  // A tank open to air ahead of the membrane leaves it no line pressure at all.
+  const broken = before.some((s) => s.kind === 'tank' && s.openToAir);
+  const tankLiftBar = behind.reduce((sum, s) => (s.kind === 'tank' ? sum + s.liftM * BAR_PER_METRE : sum), 0);
+
+  let { feedLPerH: feedFlow, productLPerH: productFlow } = roughFlows(unit, source.linePressureBar, t);
+  for (let round = 0; round < 8; round++) {
+    const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
+    const into = { stations: [] as Station[], resins: [] as ResinState[], carbons: [] as SolvedTrain['carbons'][number][] };
+    const ahead = feedTo(before, feed, feedFlow, use);
+    if (!ahead.ok) return ahead;
+    const slope = before.reduce((sum, s) => sum + slopeOf(s, feedFlow, t), 0);
+    const backBar = tankLiftBar + behind.reduce((sum, s) => sum + slopeOf(s, productFlow, t) * productFlow, 0);
+    const solved = solveMembraneUnit(unit, ahead.value, {
+      linePressureBar: broken ? 0 : source.linePressureBar,
+      prefilterBarPerLPerH: slope,
+      permeatePressureBar: backBar,
+      law: 'mixture',
+    });
+    if (!solved.ok) return solved;
+    feedFlow = solved.value.feedLPerH;
+    productFlow = solved.value.permeateLPerH > 0 ? solved.value.permeateLPerH : productFlow;
+    const again = feedTo(before, feed, feedFlow, use);
+    if (!again.ok) return again;
+    const backAgain = tankLiftBar + behind.reduce((sum, s) => sum + slopeOf(s, productFlow, t) * productFlow, 0);
+    const unsettled = disinfectant(again.value, ahead.value) > SETTLED_MG_L || Math.abs(backAgain - backBar) > SETTLED_BAR;
+    if (unsettled && round < 7) continue;
+
+    into.stations.push(tapStation(feedFlow, start));
+    const reached = walkStages(before, feedFlow, start, use, into);
+    if (!reached.ok) return reached;
+    return behindMembrane(stage, behind, solved.value, reached.value, use, into, backBar);
+  }
+  return fail('stages', null, 'a train that settles', 'The flow through this train does not settle; check filters and restrictor.');
+}
+
+/** The water that reaches the membrane at a flow. */
+function feedTo(before: readonly Stage[], feed: Water, flowLPerH: number, use: ResinUse): Outcome<Water> {
+  let water = feed;
+  for (const stage of before) {
+    const after = waterAfter(stage, water, flowLPerH, use);
+    if (!after.ok) return after;
+    water = after.value.water;
+  }
+  return ok(water);
+}
+
+const disinfectant = (a: Water, b: Water): number =>
+  Math.abs(a.mgL.chlorine - b.mgL.chlorine) + Math.abs(a.mgL.chloramine - b.mgL.chloramine);
+
+function behindMembrane(
+  stage: StageOf<'membrane'>,
+  behind: readonly Stage[],
+  unit: UnitSolution,
+  reached: Walk,
+  use: ResinUse,
+  into: { stations: Station[]; resins: ResinState[]; carbons: SolvedTrain['carbons'][number][] },
+  backBar: number,
+): Outcome<SolvedTrain> {
+  const concentrate = settleWater(unit.concentrate, reached.state.pH);
+  if (!concentrate.ok) return concentrate;
+  const waste: Station = {
+    after: stage.id, name: 'Waste', kind: 'membrane', flowLPerH: unit.concentrateLPerH,
+    pressureBar: unit.concentratePressureBar, water: unit.concentrate, state: concentrate.value,
+  };
+  const done = { ...into, unit, unitStageId: stage.id, waste, productLPerH: unit.permeateLPerH };
+  // Nothing is made: the stations end at the feed of the membrane.
+  if (!unit.permeate) return ok(done);
+  const permeate = settleWater(unit.permeate, reached.state.pH - 1.3);
+  if (!permeate.ok) return permeate;
+  const start: Walk = { water: unit.permeate, state: permeate.value, pressureBar: backBar };
+  into.stations.push({ after: stage.id, name: stage.name, kind: 'membrane', flowLPerH: unit.permeateLPerH, ...start });
+  const end = walkStages(behind, unit.permeateLPerH, start, use, into);
+  if (!end.ok) return end;
+  return ok(done);
+}
+
+/** The last station: the water at the point of use. */
+export function productStation(solved: SolvedTrain): Station {
+  return solved.stations[solved.stations.length - 1] as Station;
+}
+
+/**
+ * The last station before water only stands: where the trade reads its meter. An open tank takes up CO2,
+ * which moves the meter but leaves nothing behind.
+ */
+export function polishedStation(solved: SolvedTrain): Station {
+  return solved.stations.findLast((station) => station.kind !== 'tank') ?? productStation(solved);
+}

@@ -1,0 +1,159 @@
+import type { GoalId, Probe, Stage, StageKind, StageOf, System, TemplateId } from '../file';
+
+/** A ready-made starting train. */
+interface TemplateRow {
+  readonly label: string;
+  readonly says: string;
+  readonly goal: GoalId;
+  readonly demandL: number;
+  readonly demandPer: 'day' | 'week';
+  readonly stages: readonly Stage[];
+  /** Stage after which each probe stands; the tap probe is always there. */
+  readonly probes: readonly { readonly name: string; readonly after: string }[];
+  readonly drawLPerH: number;
+}
+
+/** Values a new stage starts with; every one can be edited. */
+const STAGE_DEFAULTS: { readonly [K in StageKind]: Omit<StageOf<K>, 'id'> } = {
+  sediment: { kind: 'sediment', name: 'Sediment', micron: 5, cleanLossBar: 0.08, loading: 0.2, fittedOn: null },
+  carbon: { kind: 'carbon', name: 'Carbon', medium: 'block', volumeL: 0.5, ratedL: 11_000, cleanLossBar: 0.1, loading: 0.1, fittedOn: null },
+  membrane: {
+    kind: 'membrane', name: 'Membrane', elementClass: '1812-75', arrangement: 'single',
+    restrictor: { lengthMm: 300, boreMm: 1.2 }, waterFactor: 1, saltFactor: 1, fittedOn: null,
+  },
+  resin: { kind: 'resin', name: 'Resin', resinClass: 'colourMixedBed', volumeL: 0.6, depthMm: 220, packing: 0.9, fittedOn: null },
+  tank: { kind: 'tank', name: 'Tank', volumeL: 100, liftM: 0, openToAir: true },
+};
+
+/** A new stage of a kind with its starting values. */
+export function newStage<K extends StageKind>(kind: K, id: string): StageOf<K> {
+  return { ...STAGE_DEFAULTS[kind], id } as unknown as StageOf<K>;
+}
+
+const stage = <K extends StageKind>(kind: K, id: string, changes: Partial<StageOf<K>> = {}): Stage => ({ ...newStage(kind, id), ...changes }) as Stage;
+
+export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
+  marineHousehold: {
+    label: 'Household unit, membrane and resin',
+    says: 'Sediment, carbon, one small membrane, one cartridge of resin, a barrel.',
+    goal: 'marineMakeUp',
+    demandL: 20,
+    demandPer: 'day',
+    stages: [
+      stage('sediment', 'sediment'),
+      stage('carbon', 'carbon'),
+      stage('membrane', 'membrane'),
+      stage('resin', 'resin'),
+      stage('tank', 'tank', { name: 'Barrel', volumeL: 120 }),
+    ],
+    probes: [{ name: 'After membrane', after: 'membrane' }, { name: 'After resin', after: 'resin' }],
+    drawLPerH: 10,
+  },
+  marinePair: {
+    label: 'Two membranes, two carbons, two resins',
+    says: 'For chloramine and heavier use: a membrane pair in series, resin as lead and guard.',
+    goal: 'marineMakeUp',
+    demandL: 60,
+    demandPer: 'day',
+    stages: [
+      stage('sediment', 'sediment'),
+      stage('carbon', 'carbon-1', { name: 'Carbon 1' }),
+      stage('carbon', 'carbon-2', { name: 'Carbon 2' }),
+      stage('membrane', 'membrane', { name: 'Membrane ×2', arrangement: 'series', restrictor: { lengthMm: 300, boreMm: 1.4 } }),
+      stage('resin', 'resin-1', { name: 'Resin 1' }),
+      stage('resin', 'resin-2', { name: 'Resin 2' }),
+      stage('tank', 'tank', { volumeL: 200 }),
+    ],
+    probes: [{ name: 'After membrane', after: 'membrane' }, { name: 'After resin', after: 'resin-2' }],
+    drawLPerH: 10,
+  },
+  breeder: {
+    label: 'Membrane only, for a breeder',
+    says: 'Sediment, carbon and a larger membrane; a drum filled overnight.',
+    goal: 'softWaterBreeding',
+    demandL: 100,
+    demandPer: 'day',
+    stages: [
+      stage('sediment', 'sediment'),
+      stage('carbon', 'carbon'),
+      stage('membrane', 'membrane', { elementClass: '1812-100', restrictor: { lengthMm: 300, boreMm: 1.3 } }),
+      stage('tank', 'tank', { name: 'Drum', volumeL: 200 }),
+    ],
+    probes: [{ name: 'After membrane', after: 'membrane' }],
+    drawLPerH: 10,
+  },
+  vanTank: {
+    label: 'Membrane, resin and a van tank',
+    says: 'Fills the van overnight from the mains, polished by a resin vessel.',
+    goal: 'windowCleaning',
+    demandL: 1500,
+    demandPer: 'week',
+    stages: [
+      stage('sediment', 'sediment', { name: 'Pre-filter', cleanLossBar: 0.04 }),
+      stage('carbon', 'carbon', { volumeL: 1.4, ratedL: 40_000, cleanLossBar: 0.05 }),
+      stage('membrane', 'membrane', { elementClass: '1812-200', arrangement: 'parallel', restrictor: { lengthMm: 300, boreMm: 1.9 } }),
+      stage('resin', 'resin', { resinClass: 'mixedBed', volumeL: 7, depthMm: 400 }),
+      stage('tank', 'tank', { name: 'Van tank', volumeL: 400 }),
+    ],
+    probes: [{ name: 'After membrane', after: 'membrane' }, { name: 'After resin', after: 'resin' }],
+    drawLPerH: 120,
+  },
+  resinVessel: {
+    label: 'Resin vessel only',
+    says: 'No membrane: quick, simple, and dear on hard water.',
+    goal: 'windowCleaning',
+    demandL: 600,
+    demandPer: 'week',
+    stages: [stage('sediment', 'sediment'), stage('resin', 'resin', { resinClass: 'mixedBed', volumeL: 11, depthMm: 450 })],
+    probes: [{ name: 'After resin', after: 'resin' }],
+    drawLPerH: 120,
+  },
+};
+
+/** What a new system needs to be told. */
+export interface NewSystem {
+  readonly id: string;
+  readonly name: string;
+  readonly site: string;
+  readonly template: TemplateId;
+  /** Instant with zone. */
+  readonly at: string;
+}
+
+/** The meter every new system starts with. */
+export const FIRST_INSTRUMENT = 'meter';
+
+/** A system from a template: a middling municipal tap until the water phase says otherwise. */
+export function systemFromTemplate({ id, name, site, template, at }: NewSystem): System {
+  const row = TEMPLATE_ROWS[template];
+  const probe = (probeName: string, after: string): Probe => ({ id: `probe-${after}`, name: probeName, after, instrumentId: FIRST_INSTRUMENT });
+  return {
+    id,
+    name,
+    site,
+    template,
+    demo: false,
+    createdAt: at,
+    updatedAt: at,
+    units: { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 },
+    instruments: [{ id: FIRST_INSTRUMENT, name: 'In-line meter', scale: { kind: 'factor', factor: 0.5 }, resolution: 1 }],
+    source: {
+      name: 'Mains',
+      sample: {
+        takenOn: at.slice(0, 10), character: 'municipal', reading: 240, instrumentId: FIRST_INSTRUMENT,
+        hardnessMgL: null, alkalinityMgL: null, pH: null, temperatureC: 15, chlorineMgL: 0.5, chloramineMgL: 0,
+      },
+      linePressureBar: 4,
+      lowestTemperatureC: 6,
+    },
+    goal: { id: row.goal, crewLimitPpm: row.goal === 'windowCleaning' ? 0 : null, demandL: row.demandL, demandPer: row.demandPer },
+    train: {
+      stages: row.stages.map((s) => ({ ...s })),
+      probes: [probe('Tap', 'tap'), ...row.probes.map((p) => probe(p.name, p.after))],
+      wasteTarget: 4,
+      scaleActionIndex: 0,
+      drawLPerH: row.drawLPerH,
+    },
+    build: { done: [], ratios: [], calibratedBoreMm: null },
+  };
+}

@@ -1,0 +1,34 @@
+import { formatQuantity, THIN, type Dimension, type UnitPreference } from '../quantity';
+import type { SolvedTrain } from './solve';
+
+/** Figures in sentences: one place decides how they read. */
+export function words(preference: UnitPreference): {
+  readonly of: (value: number, dimension: Dimension) => string;
+  readonly water: (ec25UScm: number) => string;
+  readonly mgL: (value: number) => string;
+  readonly ratio: (value: number) => string;
+  readonly perDay: (litresPerDay: number) => string;
+  readonly days: (days: number) => string;
+  readonly index: (value: number) => string;
+} {
+  const of = (value: number, dimension: Dimension): string => formatQuantity(value, dimension, preference).text;
+  return {
+    of,
+    water: (ec25) => of(ec25, 'conductivityUScm'),
+    mgL: (value) => of(value, 'concentrationMgL'),
+    ratio: (value) => `${value >= 9.95 ? Math.round(value) : value.toFixed(1)}${THIN}:${THIN}1`,
+    perDay: (litres) => `${of(litres, 'volumeL')}/day`,
+    days: (days) => (days >= 730 ? `${Math.round(days / 365)} years` : days >= 60 ? `${Math.round(days / 30.4)} months` : days >= 14 ? `${Math.round(days / 7)} weeks` : `${Math.round(days)} days`),
+    index: (value) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`,
+  };
+}
+
+/** The train in one sentence, for those who hear the picture instead of seeing it. */
+export function trainSentence(solved: SolvedTrain, preference: UnitPreference): string {
+  const say = words(preference);
+  const parts = solved.stations.map((station, i) =>
+    i === 0 ? `Tap at ${say.water(station.state.ec25UScm)}` : `${station.name} leaves ${say.water(station.state.ec25UScm)}`,
+  );
+  const waste = solved.waste && solved.unit?.wasteToProduct ? `; waste at ${say.water(solved.waste.state.ec25UScm)}, ${say.ratio(solved.unit.wasteToProduct)}` : '';
+  return `${parts.join(', then ')}${waste}.`;
+}

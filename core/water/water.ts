@@ -1,0 +1,166 @@
+import { ok, firstError, outOfRange, type Outcome } from '../quantity';
+import { conductivityUScm } from './conductivity';
+import { equilibria } from './equilibria';
+import { waterKgPerL } from './properties';
+import { BALANCE_CHARGE, CACO3_G_PER_EQ, HCO3_PER_ALKALINITY, MOLAR_MASS, SOLUTES, solutesMgL, type Solute, type SolutesMgL } from './solutes';
+import { solvePH, speciateAtPH, type Species, type Totals } from './speciation';
+
+/** Carbon dioxide in the open air, atm. */
+export const AIR_CO2_ATM = 4.2e-4;
+
+/**
+ * A water in full: conserved quantities only, so that mixing, treating and warming are plain sums.
+ * pH, conductivity and species follow from it (`settleWater`).
+ */
+export interface Water {
+  /** mg per litre of solution at 25 °C. */
+  readonly mgL: SolutesMgL;
+  /** mg/L as CaCO3; negative means mineral acidity. */
+  readonly alkalinityMgL: number;
+  /** Total inorganic carbon (CO2 + HCO3 + CO3), mmol/L. */
+  readonly carbonMmolL: number;
+  readonly temperatureC: number;
+}
+
+/** What a water is like: everything a ledger shows of it. */
+export interface WaterState {
+  readonly pH: number;
+  /** At the water's temperature. */
+  readonly conductivityUScm: number;
+  /** At 25 °C, closed. What a compensated meter shows. */
+  readonly ec25UScm: number;
+  readonly hardnessMgL: number;
+  readonly alkalinityMgL: number;
+  /** Sum of ions and silica, bicarbonate counted whole. */
+  readonly tdsMgL: number;
+  readonly co2MgL: number;
+  /** Un-ionised ammonia, mg/L as N. */
+  readonly freeAmmoniaMgL: number;
+  readonly ionicStrength: number;
+  /** Above 0.5 mol/kg the activity law is only approximate. */
+  readonly strongBrine: boolean;
+}
+
+/** Totals of a water in mol per kg of water, with alkalinity and carbon in the same basis. */
+export interface MolalWater {
+  readonly totals: Totals;
+  readonly alkalinityEqPerKg: number;
+  readonly carbonMolPerKg: number;
+  readonly waterKgPerL25: number;
+  readonly tdsMgL: number;
+}
+
+/** Sum of entered values plus bicarbonate equivalent of the alkalinity, mg/L. */
+export function dissolvedMgL(mgL: SolutesMgL, alkalinityMgL: number): number {
+  return SOLUTES.reduce((sum, solute) => sum + mgL[solute], 0) + HCO3_PER_ALKALINITY * Math.max(0, alkalinityMgL);
+}
+
+/** Total hardness, mg/L as CaCO3: calcium and magnesium only. */
+export function hardnessOf(mgL: SolutesMgL): number {
+  return 2 * CACO3_G_PER_EQ * (mgL.Ca / MOLAR_MASS.Ca + mgL.Mg / MOLAR_MASS.Mg);
+}
+
+/** Alkalinity that closes the charge balance of a set of totals, mg/L as CaCO3. */
+export function alkalinityByBalance(mgL: SolutesMgL): number {
+  return CACO3_G_PER_EQ * SOLUTES.reduce((sum, s) => sum + (BALANCE_CHARGE[s] * mgL[s]) / MOLAR_MASS[s], 0);
+}
+
+/** Converts mg/L to mol per kg of water. */
+export function molalWater(water: Pick<Water, 'mgL' | 'alkalinityMgL' | 'carbonMmolL'>): MolalWater {
+  const { mgL } = water;
+  const tdsMgL = dissolvedMgL(mgL, water.alkalinityMgL);
+  const W = waterKgPerL(25, tdsMgL);
+  const of = (solute: Solute): number => mgL[solute] / MOLAR_MASS[solute] / 1000 / W;
+  const totals: Totals = {
+    ca: of('Ca'), mg: of('Mg'), na: of('Na'), k: of('K'), nh4: of('NH4N'), fe: of('Fe'), ba: of('Ba'), sr: of('Sr'),
+    cl: of('Cl'), so4: of('SO4'), no3: of('NO3'), f: of('F'), po4: of('PO4'), si: of('SiO2'), b: of('B'), ocl: of('chlorine'),
+  };
+  return {
+    totals,
+    alkalinityEqPerKg: water.alkalinityMgL / CACO3_G_PER_EQ / 1000 / W,
+    carbonMolPerKg: water.carbonMmolL / 1000 / W,
+    waterKgPerL25: W,
+    tdsMgL,
+  };
+}
+
+/** Validates the ranges of section 14 of the water chapter. */
+function waterError(water: Water): ReturnType<typeof outOfRange> {
+  return firstError(
+    ...SOLUTES.map((s) => outOfRange(`mgL.${s}`, s, water.mgL[s], 0, 300_000, 'mg/L')),
+    outOfRange('alkalinityMgL', 'Alkalinity', water.alkalinityMgL, -500, 20_000, 'mg/L as CaCO₃'),
+    outOfRange('carbonMmolL', 'Total carbon', water.carbonMmolL, 0, 1000, 'mmol/L'),
+    outOfRange('temperatureC', 'Temperature', water.temperatureC, 0, 130, '°C'),
+  );
+}
+
+/** Species of a closed water at a temperature, in mol per kg, pH solved from alkalinity and carbon. */
+export function closedSpecies(molal: MolalWater, temperatureC: number, guess?: number): Outcome<Species> {
+  return solvePH(molal.totals, molal.alkalinityEqPerKg, { by: 'carbon', molPerKg: molal.carbonMolPerKg }, equilibria(temperatureC), guess);
+}
+
+/** Whether two temperatures are one for all purposes of a reading. */
+const same = (a: number, b: number): boolean => Math.abs(a - b) < 1e-9;
+
+/**
+ * Solves a water: pH at its temperature, conductivity there and at 25 °C, hardness, CO2, free ammonia.
+ *
+ * @param guess pH near which to look; saves time when a similar water was just solved
+ * @returns an error naming the field when the composition is out of range or no pH fits it
+ */
+export function settleWater(water: Water, guess?: number): Outcome<WaterState> {
+  const invalid = waterError(water);
+  if (invalid) return { ok: false, error: invalid };
+  const molal = molalWater(water);
+  const here = closedSpecies(molal, water.temperatureC, guess);
+  if (!here.ok) return here;
+  const at25 = same(water.temperatureC, 25) ? here : closedSpecies(molal, 25, here.value.pH);
+  if (!at25.ok) return at25;
+  const species = here.value;
+  const W25 = molal.waterKgPerL25;
+  return ok({
+    pH: species.pH,
+    conductivityUScm: conductivityUScm(species, molal.totals, water.temperatureC, waterKgPerL(water.temperatureC, molal.tdsMgL)),
+    ec25UScm: conductivityUScm(at25.value, molal.totals, 25, W25),
+    hardnessMgL: hardnessOf(water.mgL),
+    alkalinityMgL: water.alkalinityMgL,
+    tdsMgL: molal.tdsMgL,
+    co2MgL: species.co2 * W25 * 44010,
+    freeAmmoniaMgL: species.nh3 * W25 * 14007,
+    ionicStrength: species.ionicStrength,
+    strongBrine: species.strongBrine,
+  });
+}
+
+/**
+ * A water from its analysis with a measured pH (mode a): total carbon follows from pH and alkalinity
+ * at the temperature of the measurement, and is conserved from there on.
+ */
+export function waterFromPH(mgL: Partial<Record<Solute, number>>, alkalinityMgL: number, pH: number, temperatureC: number): Outcome<Water> {
+  const solutes = solutesMgL(mgL);
+  const invalid = firstError(
+    outOfRange('pH', 'pH', pH, 0, 14),
+    waterError({ mgL: solutes, alkalinityMgL, carbonMmolL: 0, temperatureC }),
+  );
+  if (invalid) return { ok: false, error: invalid };
+  const molal = molalWater({ mgL: solutes, alkalinityMgL, carbonMmolL: 0 });
+  const species = speciateAtPH(molal.totals, pH, { by: 'alkalinity', eqPerKg: molal.alkalinityEqPerKg }, equilibria(temperatureC));
+  if (!species.ok) return species;
+  return ok({ mgL: solutes, alkalinityMgL, carbonMmolL: species.value.carbon * molal.waterKgPerL25 * 1000, temperatureC });
+}
+
+/**
+ * The same water after standing open to air: strong ions and alkalinity stay, carbon comes to rest
+ * with the CO2 of the air (mode d). Pure water ends at pH 5.60 and 0.99 µS/cm.
+ */
+export function openToAir(water: Water, pCO2Atm = AIR_CO2_ATM): Outcome<Water> {
+  const molal = molalWater(water);
+  const species = solvePH(molal.totals, molal.alkalinityEqPerKg, { by: 'air', pCO2Atm }, equilibria(water.temperatureC));
+  if (!species.ok) return species;
+  return ok({ ...water, carbonMmolL: species.value.carbon * molal.waterKgPerL25 * 1000 });
+}
+
+/** Alkalinity of permeates and polished waters follows from their ions; this keeps them electroneutral. */
+export function balanced(mgL: SolutesMgL, carbonMmolL: number, temperatureC: number): Water {
+  return { mgL, alkalinityMgL: alkalinityByBalance(mgL), carbonMmolL, temperatureC };
+}
