@@ -7,7 +7,7 @@ import { inOrder, logFindings, parseQuickLine, probeEc25, probeRoles, readingRat
 
 const base = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
 const parse = (line: string): QuickLine => parseQuickLine(line, base.train.probes, base.instruments);
-const plain = (text: string): string => text.replaceAll('\u2009', ' ');
+const plain = (text: string): string => text.replaceAll('\u202f', ' ');
 
 describe('the quick line', () => {
   it('reads the line of the handbook', () => {

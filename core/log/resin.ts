@@ -64,10 +64,18 @@ function loadSlopes(solved: SolvedTrain): Slopes | null {
   };
 }
 
-/** Litres between two readings: the meter's difference, or the design use where there is no meter. */
-function litresBetween(from: Reading | null, to: Reading, days: number, designPerDay: number): { litres: number; metered: boolean } {
-  if (from && from.meterL !== null && to.meterL !== null && to.meterL >= from.meterL) return { litres: to.meterL - from.meterL, metered: true };
-  return { litres: days * designPerDay, metered: false };
+/**
+ * Litres that passed up to a reading since a moment: the meter's difference, or the design use where there is
+ * no meter. A reading before that moment counts for its share of the time.
+ */
+function litresSince(sinceMs: number, from: Reading | null, to: Reading, designPerDay: number): { litres: number; metered: boolean } {
+  const toMs = Date.parse(to.at);
+  if (from && from.meterL !== null && to.meterL !== null && to.meterL >= from.meterL) {
+    const fromMs = Date.parse(from.at);
+    const share = toMs > fromMs ? Math.min(1, (toMs - sinceMs) / (toMs - fromMs)) : 1;
+    return { litres: (to.meterL - from.meterL) * share, metered: true };
+  }
+  return { litres: ((toMs - sinceMs) / DAY_MS) * designPerDay, metered: false };
 }
 
 /**
@@ -108,15 +116,13 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
   let longestGapDays = 0;
   for (const reading of since) {
     const days = (Date.parse(reading.at) - from) / DAY_MS;
-    // A reading older than the fitting says nothing of the litres since; only its meter does, on the day itself.
-    const usable = previous && Date.parse(previous.at) >= Date.parse(fittedAt) - DAY_MS ? previous : null;
-    const volume = litresBetween(usable, reading, days, design);
+    const volume = litresSince(from, previous, reading, design);
     if (volume.litres > 0) {
       if (volume.metered) metered += 1;
       else designed += 1;
     }
     const here = ecOf(reading);
-    const there = usable ? ecOf(usable) : here;
+    const there = previous ? ecOf(previous) : here;
     const ec25 = here === null ? slopes.modelledEc25 : (here + (there ?? here)) / 2;
     totals = addLoad(totals, volume.litres, ec25, slopes);
     points.push({ at: reading.at, ...totals, remaining: middleLeft(totals, cationBelief, anionBelief, points.length + 1) });

@@ -44,8 +44,8 @@ export function hintUnit(dimension: Dimension, preference: UnitPreference): stri
   return other === shownUnit(dimension, preference) ? null : other;
 }
 
-/** Thin space between number and unit. */
-export const THIN = '\u2009';
+/** Thin space between number and unit; a number is never parted from its unit at the end of a line. */
+export const THIN = '\u202f';
 
 /**
  * Rounds for reading: three significant digits, whole numbers above a hundred, and zero for what a

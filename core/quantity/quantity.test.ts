@@ -109,7 +109,7 @@ describe('formatted quantities', () => {
     [178.48, 'hardnessMgL', '10 °dH', '178 mg/L CaCO₃'],
     [0.186, 'fraction', '18.6 %', '18.6 %'],
   ])('%s %s is %s or %s', (stored, dimension, inTrade, inMetric) => {
-    const thin = (text: string): string => text.replaceAll('\u2009', ' ');
+    const thin = (text: string): string => text.replaceAll('\u202f', ' ');
     expect(thin(formatQuantity(stored, dimension, trade).text)).toBe(inTrade);
     expect(thin(formatQuantity(stored, dimension, metric).text)).toBe(inMetric);
   });
@@ -125,7 +125,7 @@ describe('formatted quantities', () => {
     [9.96, '10'],
     [12.34, '12.3'],
     [123.4, '123'],
-    [12345, '12\u2009345'],
+    [12345, '12\u202f345'],
     [-3.456, '-3.5'],
   ])('rounds %s to %s', (number, text) => {
     expect(roundForReading(number)).toBe(text);

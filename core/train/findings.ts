@@ -2,7 +2,7 @@ import { bedThroughput, ionicLoad, type BedThroughput } from '../exchange';
 import type { System } from '../file';
 import { checkGoal, demandLPerDay, goalLimits, type LimitCheck } from '../goal';
 import { ELEMENT_ROWS, MAX_CHLORINE_MG_L, MAX_TEMPERATURE_C } from '../membrane';
-import { BAR_PER_PSI, type Outcome, type UnitPreference } from '../quantity';
+import { BAR_PER_PSI, THIN, type Outcome, type UnitPreference } from '../quantity';
 import type { Water } from '../water';
 import { scaleOutlook, type ScaleOutlook } from './scaling';
 import { polishedStation, productStation, solveTrain, stageBed, type ResinUse, type SolvedTrain } from './solve';
@@ -229,7 +229,7 @@ function winter({ winter: cold, solved, demandLPerDay: need }: Facts, preference
     severity: short ? 'bad' : cold.productLPerDay < 1.5 * need ? 'mind' : 'note',
     title: short
       ? `In winter it makes ${say.perDay(cold.productLPerDay)}, less than the need`
-      : `Winter leaves ${share}${'\u2009'}% of the output: ${say.perDay(cold.productLPerDay)}`,
+      : `Winter leaves ${share}${THIN}% of the output: ${say.perDay(cold.productLPerDay)}`,
     why: `At ${say.of(cold.temperatureC, 'temperatureC')}. ${short ? `Short by ${say.perDay(need - cold.productLPerDay)}.` : `Still ${(cold.productLPerDay / Math.max(need, 1e-9)).toFixed(1)} times the need.`}${ratioText}`,
   };
 }
@@ -309,8 +309,8 @@ function elementLimits(system: System, { solved }: Facts, preference: UnitPrefer
     if (rank.recoveryPerElement > limits.maxRecovery) {
       return {
         id: `recovery-${i}`, severity: 'mind' as const,
-        title: `${which} takes ${Math.round(100 * rank.recoveryPerElement)}${'\u2009'}% of its feed`,
-        why: `At most ${Math.round(100 * limits.maxRecovery)}${'\u2009'}% is meant for this class; let more go to waste.`,
+        title: `${which} takes ${Math.round(100 * rank.recoveryPerElement)}${THIN}% of its feed`,
+        why: `At most ${Math.round(100 * limits.maxRecovery)}${THIN}% is meant for this class; let more go to waste.`,
       };
     }
     if (rank.concentrateLPerMin < limits.minConcentrateLPerMin) {
@@ -331,7 +331,7 @@ function resinLasts({ resin, demandLPerDay: need }: Facts, preference: UnitPrefe
   if (until.kind === 'unlimited') return { id: 'resin', severity: 'note', title: 'This water uses 0 eq of the resin', why: 'Nothing in it is taken up.' };
   const days = need > 0 ? until.litres / need : null;
   const what = resin.beds > 1 ? `${resin.beds} resins in series last` : 'New resin lasts';
-  const carbon = resin.carbonShare > 0.5 ? ` ${Math.round(100 * resin.carbonShare)}${'\u2009'}% of what uses it up is dissolved CO₂, which no meter shows.` : '';
+  const carbon = resin.carbonShare > 0.5 ? ` ${Math.round(100 * resin.carbonShare)}${THIN}% of what uses it up is dissolved CO₂, which no meter shows.` : '';
   return {
     id: 'resin',
     severity: days !== null && days < 30 ? 'mind' : 'note',

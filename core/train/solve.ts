@@ -1,6 +1,6 @@
 import type { Source, Stage, StageOf, Train } from '../file';
 import { bedCapacityEq, bedPressureBar, bedUtilisation, polishedWater, slowestFlowLPerH, type BedUtilisation } from '../exchange';
-import { ELEMENT_ROWS, roughFlows, solveMembraneUnit, type MembraneUnit, type UnitSolution, type VesselRank } from '../membrane';
+import { ELEMENT_ROWS, roughFlows, solveMembraneUnit, type MembraneUnit, type UnitConditions, type UnitSolution, type VesselRank } from '../membrane';
 import { carbonState, dechlorinated, prefilterBarPerLPerH, type CarbonState } from '../pretreatment';
 import { fail, ok, type Outcome } from '../quantity';
 import { openToAir, settleWater, type Water, type WaterState } from '../water';
@@ -283,4 +283,32 @@ export function productStation(solved: SolvedTrain): Station {
  */
 export function polishedStation(solved: SolvedTrain): Station {
   return solved.stations.findLast((station) => station.kind !== 'tank') ?? productStation(solved);
+}
+
+/** The membrane unit of a solved train as it stands: what feeds it and what it works against. */
+export interface MembraneOperation {
+  readonly stage: StageOf<'membrane'>;
+  readonly unit: MembraneUnit;
+  readonly feed: Water;
+  readonly conditions: Omit<UnitConditions, 'temperatureC'>;
+}
+
+/** Takes the membrane's operating conditions out of a solved train, to ask the unit alone; null without one. */
+export function membraneOperation(train: Train, source: Pick<Source, 'linePressureBar'>, solved: SolvedTrain): MembraneOperation | null {
+  const at = train.stages.findIndex((stage) => stage.kind === 'membrane');
+  const stage = train.stages[at];
+  const feed = solved.stations[at];
+  const { unit } = solved;
+  if (stage?.kind !== 'membrane' || !feed || !unit) return null;
+  return {
+    stage,
+    unit: membraneUnit(stage),
+    feed: feed.water,
+    conditions: {
+      linePressureBar: source.linePressureBar,
+      prefilterBarPerLPerH: unit.feedLPerH > 0 ? (source.linePressureBar - unit.feedPressureBar) / unit.feedLPerH : 0,
+      permeatePressureBar: solved.stations[at + 1]?.pressureBar ?? 0,
+      law: 'mixture',
+    },
+  };
 }

@@ -103,7 +103,7 @@ describe('solving', () => {
 });
 
 describe('findings', () => {
-  const titles = (s: System): string => report(s).findings.map((f) => `${f.title} ${f.why}`).join('\n').replaceAll('\u2009', ' ');
+  const titles = (s: System): string => report(s).findings.map((f) => `${f.title} ${f.why}`).join('\n').replaceAll('\u202f', ' ');
   it('say that the goal is met, with the number', () => expect(report(system()).findings[0]).toMatchObject({ id: 'goal', severity: 'good' }));
   it('say by how much a goal is missed', () => {
     const bare = system('marineHousehold', (s) => ({ ...s, train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'resin') } }));

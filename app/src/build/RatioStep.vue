@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import { bucketTest, trimAdvice, type TrimAdvice } from '@yes-clear/core/build';
+import { THIN } from '@yes-clear/core/quantity';
+import { membraneOperation, words } from '@yes-clear/core/train';
+import { refDebounced, useLocalStorage } from '@vueuse/core';
+import { computed, ref } from 'vue';
+import { waterColour } from '../descent/waterColour';
+import FindingCard from '../kit/FindingCard.vue';
+import QuantityField from '../kit/QuantityField.vue';
+import { useKey } from '../shell/useShortcuts';
+import { useCurrentSystem } from '../store/current';
+import MeasuringJug from './MeasuringJug.vue';
+import RatioScale from './RatioScale.vue';
+import RestrictorBar from './RestrictorBar.vue';
+import { useCountdown } from './useCountdown';
+
+/** Waste and product in any two jugs over the same time; what that means for the restrictor. */
+const props = defineProps<{ again: boolean }>();
+const emit = defineEmits<{ saved: [advice: TrimAdvice | null] }>();
+const current = useCurrentSystem();
+const { system, report } = current;
+
+/** What is in the jugs is kept even if the tab dies before it is saved. */
+const draft = useLocalStorage(`ratio-draft-${system.value?.id ?? ''}`, { wasteL: null as number | null, productL: null as number | null, seconds: 60 });
+const typed = ref({ waste: '', product: '' });
+const countdown = useCountdown(() => draft.value.seconds);
+useKey('t', () => countdown.toggle());
+
+const result = computed(() => (draft.value.wasteL === null || draft.value.productL === null ? null : bucketTest({ wasteL: draft.value.wasteL, productL: draft.value.productL })));
+const bucket = computed(() => (result.value?.ok ? result.value.value : null));
+const operation = computed(() => (system.value && report.value?.ok ? membraneOperation(system.value.train, system.value.source, report.value.value.solved) : null));
+const target = computed(() => system.value?.train.wasteTarget ?? 4);
+/** The advice solves the unit some dozens of times: it follows the typing at a small distance. */
+const settledBucket = refDebounced(bucket, 160);
+const advice = computed(() => {
+  const at = operation.value;
+  return at && settledBucket.value ? trimAdvice(at.unit, at.feed, at.conditions, settledBucket.value, target.value) : null;
+});
+const solved = computed(() => (report.value?.ok ? report.value.value : null));
+const verdict = computed(() => {
+  const ratio = bucket.value?.wasteToProduct;
+  if (ratio === undefined || !bucket.value) return null;
+  const share = `${Math.round(bucket.value.recovery * 100)}${THIN}% of the feed becomes product.`;
+  if (ratio < 3) return { good: false, text: `${share} Too much is kept back.` };
+  if (ratio > 6) return { good: false, text: `${share} Much goes to the drain.` };
+  return { good: true, text: share };
+});
+const scaling = computed(() => {
+  const scale = solved.value?.scale;
+  if (!scale || !system.value) return '';
+  const say = words(system.value.units);
+  if (scale.ratioAtAction === null) return scale.feedIndex > scale.actionIndex ? 'This water can scale at any ratio.' : 'This water does not scale at any usual ratio.';
+  return `This water scales below ${say.ratio(scale.ratioAtAction)}.`;
+});
+const expected = computed(() => {
+  const ratio = solved.value?.solved.unit?.wasteToProduct;
+  return ratio && system.value ? `The model expected ${words(system.value.units).ratio(ratio)} here.` : '';
+});
+const fullL = computed(() => Math.max(draft.value.wasteL ?? 0, draft.value.productL ?? 0, 0.05) * 1.12);
+const colours = computed(() => ({
+  waste: waterColour(solved.value?.solved.waste?.state.ec25UScm ?? 800),
+  product: waterColour(solved.value?.solved.stations.find((s) => s.kind === 'membrane')?.state.ec25UScm ?? 15),
+}));
+
+function save(): void {
+  const at = operation.value;
+  if (!bucket.value || !at || draft.value.wasteL === null || draft.value.productL === null) return;
+  const found = trimAdvice(at.unit, at.feed, at.conditions, bucket.value, target.value);
+  const now = new Date().toISOString();
+  const { wasteL, productL, seconds } = draft.value;
+  current.edit('ratio measured', (s) => ({
+    ...s,
+    build: {
+      ...s.build,
+      calibratedBoreMm: found.ok ? found.value.calibratedBoreMm : s.build.calibratedBoreMm,
+      ratios: [...s.build.ratios, { id: crypto.randomUUID(), at: now, wasteL, productL, seconds, pressureBar: s.source.linePressureBar, temperatureC: s.source.sample.temperatureC, restrictorLengthMm: at.stage.restrictor.lengthMm }],
+    },
+    // From here on the model's tube is the real one.
+    train: found.ok
+      ? { ...s.train, stages: s.train.stages.map((stage) => (stage.id === at.stage.id && stage.kind === 'membrane' ? { ...stage, restrictor: { ...stage.restrictor, boreMm: found.value.calibratedBoreMm } } : stage)) }
+      : s.train,
+  }));
+  draft.value = { wasteL: null, productL: null, seconds };
+  emit('saved', found.ok ? found.value : null);
+}
+const mark = (which: 'waste' | 'product', text: string): void => {
+  typed.value = { ...typed.value, [which]: /[a-z]/i.test(text) ? `typed ${text.trim()}` : '' };
+};
+</script>
+
+<template>
+  <div v-if="system" class="ratio">
+    <div class="top">
+      <div class="jugs">
+        <MeasuringJug label="Waste" :volume-l="draft.wasteL" :full-l="fullL" :colour="colours.waste" />
+        <MeasuringJug label="Product" :volume-l="draft.productL" :full-l="fullL" :colour="colours.product" />
+      </div>
+      <div class="result" aria-live="polite">
+        <h3>Waste to product</h3>
+        <p class="figure" data-testid="ratio">{{ bucket ? `${bucket.wasteToProduct.toFixed(1)} : 1` : '–' }}</p>
+        <p v-if="verdict" class="verdict" :class="{ good: verdict.good }">{{ verdict.text }}</p>
+        <p v-else-if="result && !result.ok" class="verdict">{{ result.error.message }}</p>
+        <RatioScale :ratio="bucket?.wasteToProduct ?? null" :target="target" />
+        <p class="small notes">{{ scaling }} {{ expected }} <template v-if="bucket">Jugs read to ±{{ bucket.uncertainty.toFixed(1) }}.</template></p>
+      </div>
+    </div>
+    <div class="fields">
+      <QuantityField look="big" label="Waste" dimension="volumeL" unit="mL" :units="system.units" optional :model-value="draft.wasteL" :note="typed.waste" @update:model-value="draft.wasteL = $event" @typed="mark('waste', $event)" />
+      <QuantityField look="big" label="Product" dimension="volumeL" unit="mL" :units="system.units" optional :model-value="draft.productL" :note="typed.product" @update:model-value="draft.productL = $event" @typed="mark('product', $event)" />
+      <QuantityField look="big" label="Time" dimension="timeS" :low="1" :high="3600" :units="system.units" :model-value="draft.seconds" @update:model-value="$event !== null && (draft.seconds = $event)" />
+      <button class="button timer" :class="{ running: countdown.running.value }" type="button" @click="countdown.toggle()">
+        {{ countdown.running.value ? `${countdown.left.value} s · stop` : countdown.finished.value ? 'Time: take both away' : `Start ${Math.round(draft.seconds)} s timer` }} <kbd>T</kbd>
+      </button>
+    </div>
+    <RestrictorBar v-if="advice?.ok && operation" :advice="advice.value" :length-mm="operation.stage.restrictor.lengthMm" :target="target" />
+    <FindingCard v-else-if="advice && !advice.ok" :finding="{ severity: 'mind', title: 'This measurement does not fit the model', why: advice.error.message }" />
+    <div class="row">
+      <button class="button primary" type="button" :disabled="!bucket" @click="save">{{ again ? 'Save as baseline' : 'Save and go to trim' }}</button>
+      <span class="muted small">The target is {{ target }} : 1.</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.ratio { display: grid; gap: 16px; }
+.top { display: flex; gap: 34px; flex-wrap: wrap; align-items: flex-start; }
+.jugs { display: flex; gap: 30px; }
+.result { flex: 1; min-width: 260px; }
+.figure { font-size: 52px; line-height: 1.1; font-weight: 760; letter-spacing: -0.01em; }
+.verdict { color: var(--warning); font-weight: 650; }
+.verdict.good { color: var(--good); }
+.notes { margin-top: 12px; color: var(--muted); max-width: 360px; }
+.fields { display: grid; grid-template-columns: 1fr 1fr 0.8fr auto; gap: 12px; align-items: start; }
+.timer { min-height: 50px; margin-top: 23px; justify-content: center; }
+.timer.running { background: var(--select); border-color: var(--action); }
+@media (max-width: 860px) {
+  .top { gap: 16px; justify-content: center; }
+  .fields { grid-template-columns: 1fr 1fr; }
+  .timer { min-height: 52px; }
+  .row .button { min-height: 48px; }
+}
+</style>

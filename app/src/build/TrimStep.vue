@@ -1,0 +1,65 @@
+<script setup lang="ts">
+import { bucketTest, trimAdvice } from '@yes-clear/core/build';
+import { formatIn } from '@yes-clear/core/quantity';
+import { membraneOperation } from '@yes-clear/core/train';
+import { computed, ref, watchEffect } from 'vue';
+import FindingCard from '../kit/FindingCard.vue';
+import QuantityField from '../kit/QuantityField.vue';
+import { useCurrentSystem } from '../store/current';
+import RestrictorBar from './RestrictorBar.vue';
+
+/** The cut itself: what the last measurement asks for, and the length that is left afterwards. */
+const emit = defineEmits<{ measure: []; done: [] }>();
+const current = useCurrentSystem();
+const { system, report } = current;
+const last = computed(() => system.value?.build.ratios.at(-1) ?? null);
+const operation = computed(() => (system.value && report.value?.ok ? membraneOperation(system.value.train, system.value.source, report.value.value.solved) : null));
+const target = computed(() => system.value?.train.wasteTarget ?? 4);
+/** The measurement belongs to the length it was taken at; after a cut it has to be taken again. */
+const stale = computed(() => last.value !== null && operation.value !== null && Math.abs(last.value.restrictorLengthMm - operation.value.stage.restrictor.lengthMm) > 0.05);
+const advice = computed(() => {
+  const at = operation.value;
+  if (!at || !last.value || stale.value) return null;
+  const bucket = bucketTest(last.value);
+  return bucket.ok ? trimAdvice(at.unit, at.feed, at.conditions, bucket.value, target.value) : bucket;
+});
+const lengthMm = ref<number | null>(null);
+watchEffect(() => {
+  lengthMm.value = advice.value?.ok && advice.value.value.kind === 'cut' ? Math.round(advice.value.value.lengthAfterMm) : (operation.value?.stage.restrictor.lengthMm ?? null);
+});
+function cutDone(): void {
+  const at = operation.value;
+  const left = lengthMm.value;
+  if (!at || left === null) return;
+  current.edit('restrictor cut', (s) => ({
+    ...s,
+    train: { ...s.train, stages: s.train.stages.map((stage) => (stage.id === at.stage.id && stage.kind === 'membrane' ? { ...stage, restrictor: { ...stage.restrictor, lengthMm: left } } : stage)) },
+  }));
+  emit('measure');
+}
+</script>
+
+<template>
+  <div v-if="system && operation" class="stack">
+    <FindingCard v-if="!last" :finding="{ severity: 'note', title: '0 measurements so far', why: 'Measure waste and product first; the cut follows from it.' }" />
+    <FindingCard v-else-if="stale" :finding="{ severity: 'note', title: `Cut to ${formatIn(operation.stage.restrictor.lengthMm, 'lengthMm', 'cm').text}`, why: 'Run ten minutes, then measure waste and product again: the next cut follows from that.' }" />
+    <FindingCard v-else-if="advice && !advice.ok" :finding="{ severity: 'mind', title: 'No advice for this measurement', why: advice.error.message }" />
+    <template v-else-if="advice?.ok">
+      <RestrictorBar :advice="advice.value" :length-mm="operation.stage.restrictor.lengthMm" :target="target" />
+      <div v-if="advice.value.kind === 'cut'" class="row after">
+        <QuantityField look="big" label="Length after the cut" dimension="lengthMm" unit="cm" :low="10" :high="operation.stage.restrictor.lengthMm" :units="system.units" :model-value="lengthMm" @update:model-value="lengthMm = $event" />
+        <button class="button primary" type="button" @click="cutDone">It is cut</button>
+      </div>
+    </template>
+    <div class="row">
+      <button class="button" type="button" @click="emit('measure')">Measure waste and product</button>
+      <button v-if="advice?.ok && advice.value.kind === 'onTarget'" class="button primary" type="button" @click="emit('done')">The ratio stands</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.after { align-items: flex-end; }
+.after .quantity { width: 220px; }
+.after .button { min-height: 50px; margin-bottom: 3px; }
+</style>

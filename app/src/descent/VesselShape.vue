@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import type { Vessel } from './layout';
+
+/** One vessel, drawn by its kind. All drawings are our own. */
+const props = defineProps<{ vessel: Vessel; small: boolean; selected: boolean }>();
+const id = computed(() => `water-${props.vessel.stageId.replace(/[^a-z0-9]/gi, '')}-${props.small ? 's' : 'l'}`);
+const b = computed(() => props.vessel.box);
+const radius = computed(() => (props.small ? 4 : Math.min(11, b.value.width / 3)));
+const inset = computed(() => (props.small ? 2 : 4.5));
+const inner = computed(() => ({ x: b.value.x + inset.value, y: b.value.y + inset.value * 1.6, width: b.value.width - 2 * inset.value, height: b.value.height - 3.2 * inset.value }));
+</script>
+
+<template>
+  <g class="vessel" :class="[vessel.kind, { dry: vessel.dry, selected }]">
+    <template v-if="vessel.kind === 'membrane'">
+      <defs>
+        <linearGradient :id="id" x1="0" y1="0" x2="0" y2="1">
+          <stop offset="0.08" :stop-color="vessel.from" /><stop offset="0.92" :stop-color="vessel.to" />
+        </linearGradient>
+      </defs>
+      <rect class="body" :x="b.x" :y="b.y" :width="b.width" :height="b.height" :rx="radius" :fill="`url(#${id})`" />
+      <line class="skin" :x1="b.x + b.width / 2" :x2="b.x + b.width / 2" :y1="b.y + 9" :y2="b.y + b.height - 9" />
+    </template>
+    <template v-else-if="vessel.kind === 'resin'">
+      <rect class="body shell" :x="b.x" :y="b.y" :width="b.width" :height="b.height" :rx="radius" />
+      <rect class="spent" :x="inner.x" :y="inner.y" :width="inner.width" :height="inner.height * vessel.fill" />
+      <rect class="fresh" :x="inner.x" :y="inner.y + inner.height * vessel.fill" :width="inner.width" :height="inner.height * (1 - vessel.fill)" />
+    </template>
+    <template v-else-if="vessel.kind === 'tank'">
+      <rect class="back" :x="b.x" :y="b.y" :width="b.width" :height="b.height" />
+      <rect :x="b.x + 2" :y="b.y + b.height * (1 - vessel.fill)" :width="b.width - 4" :height="Math.max(0, b.height * vessel.fill - 2)" :fill="vessel.from" />
+      <path class="walls" :d="`M${b.x} ${b.y} V${b.y + b.height} H${b.x + b.width} V${b.y}`" />
+    </template>
+    <template v-else>
+      <rect class="body" :x="b.x" :y="b.y" :width="b.width" :height="b.height" :rx="radius" />
+      <rect v-if="vessel.fill > 0.02 && !small" class="loaded" :x="inner.x" :y="inner.y + inner.height * (1 - vessel.fill)" :width="inner.width" :height="inner.height * vessel.fill" rx="3" />
+    </template>
+  </g>
+</template>
+
+<style scoped>
+.body, .walls { stroke: var(--vessel-line, #1b2b2d); stroke-width: 2; }
+.sediment .body { fill: #f7f2e5; }
+.sediment .loaded { fill: #d9cba6; }
+.carbon .body { fill: #4a4a46; }
+.carbon .loaded { fill: #33332f; }
+.shell { fill: #f7f2e5; }
+.spent { fill: var(--resin-spent); }
+.fresh { fill: #2d5f8e; }
+.back { fill: var(--sheet); }
+.walls { fill: none; stroke-width: 2.4; }
+.skin { stroke: #fff; stroke-width: 2.4; stroke-dasharray: 3 4.5; opacity: 0.9; }
+.selected .body, .selected .walls { stroke: var(--action); stroke-width: 3.4; }
+.dry { opacity: 0.38; }
+</style>

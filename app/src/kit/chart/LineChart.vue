@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { useMediaQuery } from '@vueuse/core';
+import { Chart, Filler, LinearScale, LineController, LineElement, LogarithmicScale, PointElement, Tooltip, type ChartData, type ChartOptions } from 'chart.js';
+import annotation from 'chartjs-plugin-annotation';
+import { computed } from 'vue';
+import { Line } from 'vue-chartjs';
+import { annotationsOf, endLabels, houseColours, logTicks, monthTicks, type ChartSeries } from './house';
+
+/** One house style for every chart: hairline grid, labels at the ends of the lines, bands for limits. */
+const props = defineProps<{
+  series: readonly ChartSeries[];
+  scale: 'log' | 'linear';
+  low: number;
+  high: number;
+  /** Shaded range, such as a goal. */
+  band?: { readonly from: number; readonly to: number } | null;
+  /** A moment marked by an upright line. */
+  today?: number | null;
+  from: number;
+  until: number;
+  format: (value: number) => string;
+  label: string;
+}>();
+Chart.register(LineController, LineElement, PointElement, LinearScale, LogarithmicScale, Filler, Tooltip, annotation, endLabels);
+const narrow = useMediaQuery('(max-width: 600px)');
+const colours = computed(() => houseColours());
+
+const data = computed<ChartData<'line', { x: number; y: number }[]>>(() => ({
+  datasets: props.series.map((line) => ({
+    label: line.label,
+    data: [...line.points],
+    borderColor: line.colour,
+    backgroundColor: line.fillTo === undefined ? line.colour : `${line.colour}33`,
+    borderWidth: line.width ?? 2.2,
+    borderDash: line.dashed ? [4, 4] : [],
+    pointRadius: line.dots ? 2.6 : 0,
+    pointHoverRadius: 4,
+    pointBackgroundColor: line.colour,
+    fill: line.fillTo ?? false,
+  })),
+}));
+
+const options = computed(() => {
+  const { muted, hair, font, ink } = colours.value;
+  const ticks = { color: muted, font };
+  return {
+    responsive: true,
+    maintainAspectRatio: false,
+    animation: false,
+    parsing: false,
+    layout: { padding: { right: narrow.value ? 8 : 122, top: 10 } },
+    interaction: { mode: 'nearest', axis: 'x', intersect: false },
+    scales: {
+      x: {
+        type: 'linear',
+        min: props.from,
+        max: props.until,
+        grid: { display: false },
+        border: { display: false },
+        afterBuildTicks: (axis: { ticks: { value: number }[] }) => {
+          axis.ticks = monthTicks(props.from, props.until);
+        },
+        ticks: { ...ticks, maxRotation: 0, callback: (value: number | string) => new Date(Number(value)).toLocaleDateString('en-GB', { month: 'short' }) },
+      },
+      y: {
+        type: props.scale === 'log' ? 'logarithmic' : 'linear',
+        min: props.low,
+        max: props.high,
+        grid: { color: hair, lineWidth: 1 },
+        border: { display: false },
+        afterBuildTicks: (axis: { ticks: { value: number }[] }) => {
+          if (props.scale === 'log') axis.ticks = logTicks(props.low, props.high);
+        },
+        afterFit: (axis: { width: number }) => {
+          axis.width = 58;
+        },
+        ticks: { ...ticks, maxTicksLimit: 5, callback: (value: number | string) => props.format(Number(value)) },
+      },
+    },
+    plugins: {
+      legend: { display: false },
+      tooltip: {
+        displayColors: false,
+        backgroundColor: ink,
+        titleFont: font,
+        bodyFont: font,
+        callbacks: {
+          title: (items: { parsed: { x: number } }[]) => (items[0] ? new Date(items[0].parsed.x).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' }) : ''),
+          label: (item: { dataset: { label?: string }; parsed: { y: number } }) => `${item.dataset.label}: ${props.format(Number(item.parsed.y.toPrecision(3)))}`,
+        },
+      },
+      endLabels: { labels: props.series.map((line) => (line.quiet || narrow.value ? '' : (line.endText ?? line.label))), colours: props.series.map((line) => line.colour) },
+      annotation: { annotations: annotationsOf(colours.value, props.low, props.high, props.band ?? null, props.today ?? null) },
+    },
+  } as unknown as ChartOptions<'line'>;
+});
+</script>
+
+<template>
+  <div class="chart" role="img" :aria-label="label"><Line :data="data" :options="options" /></div>
+</template>
+
+<style scoped>
+.chart { height: 158px; position: relative; }
+</style>

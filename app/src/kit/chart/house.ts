@@ -1,0 +1,100 @@
+import type { Chart, Plugin } from 'chart.js';
+
+/** One line of a chart. */
+export interface ChartSeries {
+  readonly label: string;
+  readonly colour: string;
+  readonly points: readonly { readonly x: number; readonly y: number }[];
+  /** Text at the end of the line, where it says more than the label. */
+  readonly endText?: string;
+  readonly dashed?: boolean;
+  readonly dots?: boolean;
+  readonly width?: number;
+  /** Fill to the series this many places away, for a fan. */
+  readonly fillTo?: string;
+  /** No label and no tooltip. */
+  readonly quiet?: boolean;
+}
+
+const token = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+
+/** Colours and type of the charts, read from the one place they are set. */
+export function houseColours() {
+  return {
+    ink: token('--ink'),
+    muted: token('--muted'),
+    hair: token('--hair'),
+    goal: token('--goal'),
+    bad: token('--bad'),
+    action: token('--action'),
+    font: { family: token('--digits'), size: 13 },
+  };
+}
+
+/** First days of the months within a span, as ticks; weeks when the span is short. */
+export function monthTicks(from: number, until: number): { value: number }[] {
+  const ticks: { value: number }[] = [];
+  const day = new Date(from);
+  day.setUTCDate(1);
+  day.setUTCHours(0, 0, 0, 0);
+  for (let at = day; at.getTime() <= until; at.setUTCMonth(at.getUTCMonth() + 1)) {
+    if (at.getTime() >= from) ticks.push({ value: at.getTime() });
+  }
+  return ticks.length > 0 ? ticks : [{ value: from }];
+}
+
+/** Decades within a range, for a log axis. */
+export function logTicks(low: number, high: number): { value: number }[] {
+  return [0.01, 0.1, 1, 10, 100, 1000, 10_000, 100_000].filter((value) => value >= low && value <= high).map((value) => ({ value }));
+}
+
+/** The goal's band and the line of today, in the annotation plugin's terms. */
+export function annotationsOf(
+  colours: ReturnType<typeof houseColours>,
+  low: number,
+  high: number,
+  band: { readonly from: number; readonly to: number } | null,
+  today: number | null,
+): Record<string, object> {
+  return {
+    ...(band ? { band: { type: 'box', yMin: Math.max(low, band.from), yMax: Math.min(high, band.to), backgroundColor: colours.goal, borderWidth: 0, drawTime: 'beforeDraw' } } : {}),
+    ...(today !== null
+      ? {
+          today: {
+            type: 'line', xMin: today, xMax: today, borderColor: colours.ink, borderWidth: 1.2,
+            label: { display: true, content: 'today', position: 'end', backgroundColor: 'transparent', color: colours.ink, font: colours.font, xAdjust: 24, padding: 0 },
+          },
+        }
+      : {}),
+  };
+}
+
+interface EndLabelOptions {
+  readonly labels: readonly string[];
+  readonly colours: readonly string[];
+}
+
+/** Writes each line's name at its end, moved apart where two would touch. */
+export const endLabels: Plugin<'line', EndLabelOptions> = {
+  id: 'endLabels',
+  afterDatasetsDraw(chart: Chart, _args, options: EndLabelOptions) {
+    const wanted = (options.labels ?? []).flatMap((text, i) => {
+      const last = chart.getDatasetMeta(i).data.at(-1);
+      return text && last ? [{ text, x: last.x, y: last.y, colour: options.colours[i] ?? '#000' }] : [];
+    });
+    wanted.sort((a, b) => a.y - b.y);
+    wanted.forEach((label, i) => {
+      const above = wanted[i - 1];
+      if (above && label.y - above.y < 15) label.y = above.y + 15;
+    });
+    const { ctx } = chart;
+    ctx.save();
+    ctx.font = `650 13px ${token('--digits')}`;
+    ctx.textBaseline = 'middle';
+    for (const label of wanted) {
+      ctx.fillStyle = label.colour;
+      ctx.fillText(label.text, label.x + 8, label.y);
+    }
+    ctx.restore();
+  },
+};

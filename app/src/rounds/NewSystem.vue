@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { TEMPLATE_IDS, type TemplateId } from '@yes-clear/core/file';
+import { GOAL_ROWS } from '@yes-clear/core/goal';
+import { reportTrain, systemFromTemplate, tapWater, TEMPLATE_ROWS, trainSentence } from '@yes-clear/core/train';
+import { computed, ref } from 'vue';
+import { useRouter } from 'vue-router';
+import DescentPicture from '../descent/DescentPicture.vue';
+import { descentInput } from '../descent/useDescentInput';
+import { addSystem } from '../store/systems';
+
+/** A new system from a template, each drawn as it would stand on a middling tap. */
+const open = defineModel<boolean>({ required: true });
+const router = useRouter();
+const name = ref('');
+const site = ref('');
+const template = ref<TemplateId>('marineHousehold');
+const tried = ref(false);
+
+const choices = computed(() =>
+  TEMPLATE_IDS.map((id) => {
+    const system = systemFromTemplate({ id, name: '', site: '', template: id, at: '2026-01-01T00:00:00Z' });
+    const water = tapWater(system.source, system.instruments);
+    const report = water.ok ? reportTrain(system, water.value.water) : null;
+    return {
+      id,
+      row: TEMPLATE_ROWS[id],
+      picture: report?.ok ? { input: descentInput(system, report.value, [], null), sentence: trainSentence(report.value.solved, system.units) } : null,
+    };
+  }),
+);
+
+async function create(): Promise<void> {
+  tried.value = true;
+  if (name.value.trim() === '') return;
+  const id = crypto.randomUUID();
+  await addSystem(systemFromTemplate({ id, name: name.value.trim(), site: site.value.trim() || 'Site', template: template.value, at: new Date().toISOString() }));
+  open.value = false;
+  await router.push({ name: 'water', params: { id } });
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="720">
+    <v-card class="new">
+      <h1>New system</h1>
+      <form @submit.prevent="create">
+        <div class="names">
+          <label>Name<input v-model="name" autofocus maxlength="80" placeholder="Reef make-up" :aria-invalid="tried && name.trim() === ''" /></label>
+          <label>Site<input v-model="site" maxlength="80" placeholder="Whose, or where" /></label>
+        </div>
+        <p v-if="tried && name.trim() === ''" class="wrong" role="alert">Name is empty: a few letters tell it apart in Rounds.</p>
+        <div class="choices" role="radiogroup" aria-label="Starting train">
+          <button v-for="choice in choices" :key="choice.id" type="button" role="radio" class="choice" :aria-checked="template === choice.id" @click="template = choice.id">
+            <span class="words"><strong>{{ choice.row.label }}</strong><span>{{ choice.row.says }}</span><em>{{ GOAL_ROWS[choice.row.goal].label }}</em></span>
+            <span class="picture"><DescentPicture v-if="choice.picture" :input="choice.picture.input" size="thumb" :sentence="choice.picture.sentence" /></span>
+          </button>
+        </div>
+        <div class="row end">
+          <button class="button" type="button" @click="open = false">Cancel</button>
+          <button class="button primary" type="submit">Create and enter its water</button>
+        </div>
+      </form>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.new { padding: 18px 20px; overflow: auto; }
+form { display: grid; gap: 14px; margin-top: 12px; }
+.names { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; }
+.names label { display: grid; gap: 3px; font-size: 13.3px; font-weight: 600; color: var(--muted); }
+.names input { font: 500 15px var(--digits); color: var(--ink); border: 1px solid var(--line); border-radius: 9px; background: var(--sheet); padding: 8px 11px; min-height: 40px; min-width: 0; }
+.wrong { color: var(--bad); font-size: 13.5px; font-weight: 550; margin-top: -8px; }
+.choices { display: grid; gap: 8px; }
+.choice { display: grid; grid-template-columns: 1fr 190px; gap: 14px; align-items: center; text-align: left; padding: 9px 13px; border: 1px solid var(--line); border-radius: 11px; background: var(--sheet); color: inherit; font: inherit; cursor: pointer; }
+.choice[aria-checked='true'] { border-color: var(--action); box-shadow: inset 0 0 0 1px var(--action); background: var(--select); }
+.words { display: grid; gap: 1px; }
+.words span { font-size: 13.3px; color: var(--muted); }
+.words em { font-style: normal; font-size: 13px; color: var(--good); font-weight: 600; }
+.end { justify-content: flex-end; }
+@media (max-width: 600px) { .names, .choice { grid-template-columns: 1fr; } .picture { display: none; } }
+</style>

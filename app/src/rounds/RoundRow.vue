@@ -1,0 +1,60 @@
+<script setup lang="ts">
+import { THIN } from '@yes-clear/core/quantity';
+import DescentPicture from '../descent/DescentPicture.vue';
+import type { Round } from './useRounds';
+
+/** One system in Rounds: its line in small, what is left, and the sentence that matters. */
+defineProps<{ round: Round }>();
+defineEmits<{ save: []; remove: [] }>();
+const percent = (share: number): string => `${Math.round(share * 100)}${THIN}%`;
+</script>
+
+<template>
+  <article class="sheet round">
+    <RouterLink class="who" :to="{ name: round.finding && round.resinLeft !== null ? 'log' : 'train', params: { id: round.id } }">
+      <strong>{{ round.name }}</strong><span>{{ round.site }}</span>
+    </RouterLink>
+    <div class="line"><DescentPicture v-if="round.picture" :input="round.picture.input" size="thumb" :sentence="round.picture.sentence" /></div>
+    <div class="gauge">
+      <template v-if="round.saltRemoved !== null"><span>Membrane {{ (round.saltRemoved * 100).toFixed(1) }}{{ THIN }}%</span><i class="track"><b class="membrane" :style="{ width: `${Math.max(2, (round.saltRemoved - 0.8) * 500)}%` }" /></i></template>
+    </div>
+    <div class="gauge">
+      <template v-if="round.resinLeft !== null"><span>Resin {{ percent(round.resinLeft) }} left</span><i class="track"><b :class="round.resinLeft < 0.15 ? 'low' : 'resin'" :style="{ width: `${Math.max(2, round.resinLeft * 100)}%` }" /></i></template>
+    </div>
+    <div v-if="round.finding" class="says" :class="round.finding.severity"><strong>{{ round.finding.title }}</strong></div>
+    <v-menu location="bottom end">
+      <template #activator="{ props: activator }"><button class="more" type="button" v-bind="activator" :aria-label="`More for ${round.name}`">⋯</button></template>
+      <v-list>
+        <v-list-item title="Save as file" @click="$emit('save')" />
+        <v-list-item title="Remove from this browser" @click="$emit('remove')" />
+      </v-list>
+    </v-menu>
+  </article>
+</template>
+
+<style scoped>
+.round { display: grid; grid-template-columns: minmax(150px, 1.15fr) 186px 128px 128px minmax(150px, 1.2fr) 30px; gap: 16px; align-items: center; padding: 10px 8px 10px 14px; position: relative; }
+.round:hover { border-color: var(--muted); }
+.who { display: grid; color: inherit; text-decoration: none; min-width: 0; }
+.who::after { content: ''; position: absolute; inset: 0; border-radius: 12px; }
+.who span { color: var(--muted); font-size: 13.3px; }
+.gauge { display: grid; gap: 5px; font-size: 13.3px; color: var(--muted); }
+.track { height: 8px; border-radius: 5px; background: var(--hair); overflow: hidden; display: block; }
+.track b { display: block; height: 100%; border-radius: 5px; }
+.membrane { background: var(--action); }
+.resin { background: var(--resin); }
+.low { background: var(--bad); }
+.says { font-size: 13.8px; line-height: 1.32; text-wrap: pretty; }
+.says strong { font-weight: 650; }
+.says.bad { color: var(--bad); }
+.says.mind { color: var(--warning); }
+.more { position: relative; z-index: 1; border: 0; background: transparent; color: var(--muted); font-size: 20px; height: 36px; width: 30px; border-radius: 8px; cursor: pointer; }
+.more:hover { background: var(--hair); }
+@media (max-width: 1180px) { .round { grid-template-columns: minmax(130px, 1fr) 150px 112px 112px minmax(130px, 1fr) 30px; gap: 12px; } }
+@media (max-width: 860px) {
+  .round { grid-template-columns: 1fr 1fr; padding: 12px 14px; row-gap: 8px; }
+  .who, .line, .says { grid-column: 1 / -1; }
+  .who { padding-right: 40px; }
+  .more { position: absolute; right: 6px; top: 8px; height: 44px; width: 44px; }
+}
+</style>

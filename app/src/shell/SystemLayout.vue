@@ -1,0 +1,64 @@
+<script setup lang="ts">
+import { computed, defineAsyncComponent, watchEffect } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { database } from '../store/database';
+import { provideCurrentSystem } from '../store/current';
+import { useLive } from '../store/systems';
+import HeaderBar from './HeaderBar.vue';
+import PhaseRail from './PhaseRail.vue';
+import { PHASES, type PhaseKey } from './router';
+import UnitToggle from './UnitToggle.vue';
+import { usePhaseStates } from './usePhaseStates';
+import { useQuickReading } from './useQuickReading';
+import { useKey } from './useShortcuts';
+
+/** The frame of one system: header, phases, and the page of the phase. */
+const props = defineProps<{ id: string }>();
+const QuickReading = defineAsyncComponent(() => import('./QuickReading.vue'));
+const route = useRoute();
+const router = useRouter();
+const quick = useQuickReading();
+const current = provideCurrentSystem(() => props.id);
+const states = usePhaseStates(current);
+const ids = useLive(() => database.systems.toArray(), []);
+const order = computed(() => [...ids.value].sort((a, b) => a.system.createdAt.localeCompare(b.system.createdAt)).findIndex((row) => row.id === props.id) + 1);
+const phase = computed(() => PHASES.find((candidate) => candidate.key === route.name)?.key ?? null);
+const title = computed(() => current.system.value?.name ?? '');
+watchEffect(() => {
+  document.title = title.value === '' ? 'Yes Clear' : `${title.value} – Yes Clear`;
+});
+
+const go = (key: PhaseKey): void => void router.push({ name: key, params: { id: props.id } });
+PHASES.forEach((candidate, i) => useKey(String(i + 1), () => go(candidate.key)));
+useKey('r', () => quick.start(props.id));
+useKey('u', () => switchUnits(current.units.value.system === 'trade' ? 'metric' : 'trade'));
+function switchUnits(system: 'trade' | 'metric'): void {
+  if (system !== current.units.value.system) current.edit('units', (s) => ({ ...s, units: { ...s.units, system } }));
+}
+</script>
+
+<template>
+  <div>
+    <template v-if="current.system.value">
+      <HeaderBar :title="current.system.value.name" :subtitle="`${current.system.value.site} · ${order} of ${ids.length} ${ids.length === 1 ? 'system' : 'systems'}`">
+        <PhaseRail :system-id="id" :active="phase" :states="states" />
+        <template #tools>
+          <button class="button quick" type="button" @click="quick.start(id)"><span class="long">Quick reading</span><span class="short">Read</span> <kbd>R</kbd></button>
+          <UnitToggle :model-value="current.units.value.system" @update:model-value="switchUnits" />
+        </template>
+      </HeaderBar>
+      <RouterView />
+    </template>
+    <template v-else-if="current.missing.value">
+      <HeaderBar title="Not here" subtitle="This browser holds no such system" />
+      <div class="gone panel"><p>This system is not kept in this browser. It may have been removed, or it lives in a file elsewhere.</p><RouterLink class="button" to="/">To Rounds</RouterLink></div>
+    </template>
+    <QuickReading v-if="quick.open" />
+  </div>
+</template>
+
+<style scoped>
+.gone { display: grid; gap: 12px; justify-items: start; padding: 40px 20px; }
+.short { display: none; }
+@media (max-width: 860px) { .long, .quick kbd { display: none; } .short { display: inline; } .quick { min-height: 42px; } }
+</style>

@@ -1,0 +1,35 @@
+import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router';
+
+/** The phases a system goes through, in order; the number is also their key. */
+export const PHASES = [
+  { key: 'water', label: 'Water' },
+  { key: 'goal', label: 'Goal' },
+  { key: 'train', label: 'Train' },
+  { key: 'build', label: 'Build' },
+  { key: 'log', label: 'Log' },
+] as const;
+export type PhaseKey = (typeof PHASES)[number]['key'];
+
+const PAGES: Record<PhaseKey, () => Promise<unknown>> = {
+  water: () => import('../water/WaterPage.vue'),
+  goal: () => import('../goal/GoalPage.vue'),
+  train: () => import('../train/TrainPage.vue'),
+  build: () => import('../build/BuildPage.vue'),
+  log: () => import('../log/LogPage.vue'),
+};
+
+const routes: RouteRecordRaw[] = [
+  { path: '/', name: 'rounds', component: () => import('../rounds/RoundsPage.vue') },
+  {
+    path: '/system/:id',
+    component: () => import('./SystemLayout.vue'),
+    props: true,
+    children: [
+      { path: '', redirect: { name: 'water' } },
+      ...PHASES.map((phase) => ({ path: phase.key, name: phase.key, component: PAGES[phase.key] as () => Promise<never> })),
+    ],
+  },
+  { path: '/:rest(.*)', redirect: '/' },
+];
+
+export const router = createRouter({ history: createWebHistory(), routes, scrollBehavior: () => ({ top: 0 }) });

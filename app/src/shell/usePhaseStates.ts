@@ -1,0 +1,30 @@
+import { runbook, runbookSteps } from '@yes-clear/core/build';
+import type { Finding } from '@yes-clear/core/train';
+import { computed, type ComputedRef } from 'vue';
+import type { CurrentSystem } from '../store/current';
+import type { PhaseKey } from './router';
+
+export type PhaseState = 'done' | 'attention' | 'nothing';
+export type PhaseStates = Record<PhaseKey, PhaseState>;
+
+const worst = (findings: readonly Finding[]): PhaseState => (findings.some((f) => f.severity === 'bad' || f.severity === 'mind') ? 'attention' : 'done');
+
+/** How each phase of a system stands, for the dots in the rail. */
+export function usePhaseStates(current: CurrentSystem): ComputedRef<PhaseStates> {
+  return computed(() => {
+    const system = current.system.value;
+    const report = current.report.value;
+    if (!system) return { water: 'nothing', goal: 'nothing', train: 'nothing', build: 'nothing', log: 'nothing' };
+    const water = current.water.value;
+    const done = new Set(system.build.done);
+    const steps = runbookSteps(runbook(system));
+    const made = steps.filter((step) => done.has(step.id)).length;
+    return {
+      water: !water?.ok || water.value.warning !== null ? 'attention' : 'done',
+      goal: system.goal.demandL > 0 ? 'done' : 'nothing',
+      train: report?.ok ? worst(report.value.findings) : 'attention',
+      build: made === 0 ? 'nothing' : made === steps.length ? 'done' : 'attention',
+      log: current.readings.value.length === 0 ? 'nothing' : worst(current.logFindings.value),
+    };
+  });
+}

@@ -1,0 +1,34 @@
+import { readDocument, type SystemRecord } from '@yes-clear/core/file';
+import { database, readFact, writeFact } from './database';
+import { removeSystem, storeRecords } from './systems';
+import { shiftedRecord } from './shift';
+
+/** The demonstration's files; each is a chunk of its own, fetched only when asked for. */
+const FILES = import.meta.glob<string>('../../../demo/*.yesclear.json', { query: '?raw', import: 'default' });
+
+/** Loads the demonstration with its last reading a few hours old, whatever day it is. */
+export async function loadDemo(now = new Date()): Promise<void> {
+  const texts = await Promise.all(Object.values(FILES).map((load) => load()));
+  const records: SystemRecord[] = [];
+  for (const text of texts) {
+    const outcome = readDocument(text);
+    if (!outcome.ok) throw new Error(outcome.error.message);
+    records.push(...outcome.records.map((record) => shiftedRecord(record, outcome.savedAt, now)));
+  }
+  await storeRecords(records);
+  await writeFact('demoOffered', now.toISOString());
+}
+
+/** Takes the demonstration away and leaves every other system alone. */
+export async function removeDemo(): Promise<void> {
+  const demo = (await database.systems.toArray()).filter((row) => row.system.demo);
+  for (const row of demo) await removeSystem(row.id);
+}
+
+/** On the very first start, when the server says so, the demonstration is there already. */
+export async function offerDemoOnce(): Promise<void> {
+  const wanted = document.querySelector('meta[name="yes-clear-demo"]')?.getAttribute('content') === 'on';
+  if (!wanted || (await readFact('demoOffered')) !== null) return;
+  if ((await database.systems.count()) > 0) return;
+  await loadDemo();
+}

@@ -1,0 +1,28 @@
+import type { SystemRecord } from '@yes-clear/core/file';
+
+const DAY_MS = 86_400_000;
+
+/**
+ * A record moved in time by whole days, so that data saved at `savedAt` look as if saved today.
+ * The hour of the day stays what it was.
+ */
+export function shiftedRecord(record: SystemRecord, savedAt: string, now: Date): SystemRecord {
+  const days = Math.floor((now.getTime() - Date.parse(savedAt)) / DAY_MS);
+  const instant = (text: string): string => new Date(Date.parse(text) + days * DAY_MS).toISOString();
+  const day = (text: string): string => instant(`${text}T00:00:00Z`).slice(0, 10);
+  const { system, readings } = record;
+  return {
+    system: {
+      ...system,
+      createdAt: instant(system.createdAt),
+      updatedAt: instant(system.updatedAt),
+      source: { ...system.source, sample: { ...system.source.sample, takenOn: day(system.source.sample.takenOn) } },
+      train: {
+        ...system.train,
+        stages: system.train.stages.map((stage) => ('fittedOn' in stage && stage.fittedOn !== null ? { ...stage, fittedOn: day(stage.fittedOn) } : stage)),
+      },
+      build: { ...system.build, ratios: system.build.ratios.map((ratio) => ({ ...ratio, at: instant(ratio.at) })) },
+    },
+    readings: readings.map((reading) => ({ ...reading, at: instant(reading.at) })),
+  };
+}

@@ -1,0 +1,70 @@
+<script setup lang="ts">
+import type { System } from '@yes-clear/core/file';
+import { formatQuantity, roundForReading, shownUnit, type Dimension } from '@yes-clear/core/quantity';
+import type { SolvedTrain, Station } from '@yes-clear/core/train';
+import { computed, ref } from 'vue';
+import { VueDraggable } from 'vue-draggable-plus';
+
+/** The stations in figures, each column under its stage; a column's head can be dragged to another place. */
+const props = defineProps<{ system: System; solved: SolvedTrain; left: number; columnWidth: number; selected: string | null }>();
+const emit = defineEmits<{ select: [stageId: string]; order: [ids: string[]] }>();
+
+interface Row {
+  readonly label: string;
+  readonly cell: (station: Station) => string;
+}
+
+const unit = (dimension: Dimension): string => shownUnit(dimension, props.system.units);
+const show = (value: number, dimension: Dimension): string => formatQuantity(value, dimension, props.system.units).number;
+const rows = computed<Row[]>(() => [
+  { label: `Flow ${unit('flowLPerH')}`, cell: (s) => show(s.flowLPerH, 'flowLPerH') },
+  { label: `Pressure ${unit('pressureBar')}`, cell: (s) => show(s.pressureBar, 'pressureBar') },
+  props.system.units.system === 'trade'
+    ? { label: 'TDS ppm', cell: (s) => show(s.state.ec25UScm, 'conductivityUScm') }
+    : { label: 'EC µS/cm', cell: (s) => roundForReading(s.state.ec25UScm) },
+  { label: `Hardness ${unit('hardnessMgL').replace(' CaCO₃', '')}`, cell: (s) => show(s.state.hardnessMgL, 'hardnessMgL') },
+  { label: 'pH', cell: (s) => s.state.pH.toFixed(1) },
+  { label: 'Silica mg/L', cell: (s) => small(s.water.mgL.SiO2) },
+  { label: 'Chlorine mg/L', cell: (s) => small(s.water.mgL.chlorine + s.water.mgL.chloramine) },
+]);
+/** Below what anybody measures, zero reads better than a string of noughts. */
+const small = (mgL: number): string => (mgL < 0.005 ? '0' : mgL.toFixed(mgL < 10 ? 2 : 1));
+
+const stationOf = computed(() => new Map(props.solved.stations.map((station) => [station.after, station])));
+const columns = computed(() => `${props.left}px repeat(${props.system.train.stages.length + 1}, ${props.columnWidth}px)`);
+const order = computed({
+  get: () => props.system.train.stages.map((stage) => ({ id: stage.id, name: stage.name })),
+  set: (next) => emit('order', next.map((stage) => stage.id)),
+});
+const dragging = ref(false);
+</script>
+
+<template>
+  <div class="ledger" role="table" aria-label="Stations">
+    <div class="line head" role="row" :style="{ gridTemplateColumns: columns }">
+      <span role="columnheader" class="name"></span>
+      <span role="columnheader">Tap</span>
+      <VueDraggable v-model="order" class="stages" :animation="150" :style="{ gridColumn: '3 / -1' }" @start="dragging = true" @end="dragging = false">
+        <button v-for="stage in order" :key="stage.id" type="button" role="columnheader" class="stage" :class="{ on: selected === stage.id }" :style="{ width: `${columnWidth}px` }" :title="`${stage.name}: click to open, drag to move`" @click="emit('select', stage.id)">{{ stage.name }}</button>
+      </VueDraggable>
+    </div>
+    <div v-for="row in rows" :key="row.label" class="line" role="row" :style="{ gridTemplateColumns: columns }">
+      <span role="rowheader" class="name">{{ row.label }}</span>
+      <span role="cell">{{ row.cell(solved.stations[0]!) }}</span>
+      <span v-for="stage in system.train.stages" :key="stage.id" role="cell" :class="{ on: selected === stage.id, none: !stationOf.has(stage.id), zero: stationOf.has(stage.id) && row.cell(stationOf.get(stage.id)!) === '0' }">{{ stationOf.has(stage.id) ? row.cell(stationOf.get(stage.id)!) : '–' }}</span>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.line { display: grid; align-items: stretch; min-width: max-content; }
+.line + .line { border-top: 1px solid var(--hair); }
+span, .stage { display: flex; align-items: center; justify-content: center; padding: 4.5px 2px; font-size: 14px; }
+.name { justify-content: flex-start; padding-left: 14px; font-size: 13.3px; font-weight: 600; color: var(--muted); position: sticky; left: 0; background: var(--sheet); z-index: 2; }
+.head span, .stage { font-weight: 680; font-size: 13.4px; min-height: 34px; }
+.stages { display: flex; }
+.stage { border: 0; background: transparent; color: var(--ink); font-family: inherit; cursor: grab; text-align: center; line-height: 1.15; }
+.stage:hover { background: color-mix(in srgb, var(--action) 7%, transparent); }
+.on { background: var(--select); }
+.zero, .none { color: var(--muted); opacity: 0.75; }
+</style>

@@ -1,0 +1,139 @@
+<script setup lang="ts">
+import { formatQuantity } from '@yes-clear/core/quantity';
+import { trainSentence, words, type FindingAction } from '@yes-clear/core/train';
+import type { StageKind } from '@yes-clear/core/file';
+import { useElementSize } from '@vueuse/core';
+import { computed, ref, useTemplateRef } from 'vue';
+import DescentPicture from '../descent/DescentPicture.vue';
+import { descentInput } from '../descent/useDescentInput';
+import FindingCard from '../kit/FindingCard.vue';
+import FindingsList from '../kit/FindingsList.vue';
+import { useNotice } from '../shell/useNotice';
+import { useKey } from '../shell/useShortcuts';
+import { useCurrentSystem } from '../store/current';
+import StageInspector from './StageInspector.vue';
+import StationLedger from './StationLedger.vue';
+import { useTrainEdits } from './useTrainEdits';
+
+/** Train: the descent, its ledger, and what it does. */
+const current = useCurrentSystem();
+const { system, report, readings, tracking, error } = current;
+const edits = useTrainEdits(current);
+const notice = useNotice();
+const selected = ref<string | null>(null);
+const adding = ref(false);
+
+const solved = computed(() => (report.value?.ok ? report.value.value : null));
+const input = computed(() => (system.value && solved.value ? descentInput(system.value, solved.value, readings.value, tracking.value) : null));
+const stage = computed(() => system.value?.train.stages.find((candidate) => candidate.id === selected.value) ?? null);
+const index = computed(() => system.value?.train.stages.findIndex((candidate) => candidate.id === selected.value) ?? -1);
+
+const host = useTemplateRef<HTMLElement>('host');
+const { width } = useElementSize(host);
+const LEFT = 116;
+const columns = computed(() => (system.value?.train.stages.length ?? 0) + 1);
+/** Columns share the width there is; below what words need, the picture scrolls sideways. */
+const columnWidth = computed(() => Math.max(94, Math.floor((Math.max(300, width.value) - LEFT - 2) / columns.value)));
+
+const title = computed(() => {
+  if (!system.value || !solved.value) return 'Train';
+  const say = words(system.value.units);
+  const stations = solved.value.solved.stations;
+  const from = stations[0]!.state.ec25UScm;
+  const to = (stations.findLast((station) => station.kind !== 'tank') ?? stations[0]!).state.ec25UScm;
+  const count = system.value.train.stages.length;
+  return `From ${say.water(from)} to ${say.water(to)} in ${count} ${count === 1 ? 'stage' : 'stages'}`;
+});
+
+const foot = computed<readonly (readonly [string, string])[]>(() => {
+  if (!system.value || !solved.value) return [];
+  const units = system.value.units;
+  const { solved: train, demandLPerDay, runHoursPerDay, resin } = solved.value;
+  const say = words(units);
+  const ratio = train.unit?.wasteToProduct;
+  const hours = runHoursPerDay === null || runHoursPerDay > 24 ? null : `${Math.floor(runHoursPerDay)} h ${String(Math.round((runHoursPerDay % 1) * 60)).padStart(2, '0')}`;
+  return [
+    [say.perDay(train.productLPerH * 24), 'made'],
+    ...(ratio ? [[say.ratio(ratio), 'waste to product'] as const] : []),
+    [say.perDay(demandLPerDay), 'needed'],
+    ...(hours ? [[hours, 'run a day'] as const] : []),
+    ...(resin?.throughput.until.kind === 'litres' ? [[formatQuantity(resin.throughput.until.litres, 'volumeL', units).text, 'from new resin'] as const] : []),
+  ];
+});
+
+const KINDS: readonly { kind: StageKind; label: string; says: string }[] = [
+  { kind: 'sediment', label: 'Sediment filter', says: 'Keeps dirt from everything after it' },
+  { kind: 'carbon', label: 'Carbon', says: 'Takes chlorine and chloramine' },
+  { kind: 'membrane', label: 'Membrane', says: 'Holds the salt back, sends it to waste' },
+  { kind: 'resin', label: 'Resin', says: 'Takes the last of the salt' },
+  { kind: 'tank', label: 'Tank', says: 'Keeps water for the draw' },
+];
+function add(kind: StageKind): void {
+  selected.value = edits.add(kind);
+  adding.value = false;
+}
+function remove(id: string): void {
+  edits.remove(id);
+  if (selected.value === id) selected.value = null;
+  notice.say('Stage removed. Ctrl+Z brings it back.');
+}
+function mend(action: FindingAction): void {
+  const stopped = solved.value ? edits.mend(action, solved.value) : null;
+  if (stopped) notice.say(stopped);
+}
+useKey('a', () => (adding.value = true));
+</script>
+
+<template>
+  <div v-if="system" class="work">
+    <main>
+      <div class="page-head">
+        <h1>{{ title }}</h1>
+        <v-menu v-model="adding" location="bottom end">
+          <template #activator="{ props: activator }"><button class="button primary" type="button" v-bind="activator">Add stage <kbd>A</kbd></button></template>
+          <v-list>
+            <v-list-item v-for="choice in KINDS" :key="choice.kind" :title="choice.label" :subtitle="choice.says" @click="add(choice.kind)" />
+          </v-list>
+        </v-menu>
+      </div>
+      <div ref="host">
+        <div v-if="error" class="stack">
+          <FindingCard :finding="{ severity: 'bad', title: 'This train cannot be solved', why: error.message }" />
+        </div>
+        <template v-if="solved && input">
+          <div class="sheet scroller">
+            <DescentPicture
+              :input="input" size="large" :sentence="trainSentence(solved.solved, system.units)" :selected="selected" :column-width="columnWidth" :left="LEFT"
+              @select="selected = $event" @move="(id, by) => edits.move(id, by)" @remove="remove"
+            />
+            <StationLedger :system="system" :solved="solved.solved" :left="LEFT" :column-width="columnWidth" :selected="selected" @select="selected = $event" @order="edits.order" />
+          </div>
+          <dl class="sheet foot"><div v-for="[figure, says] in foot" :key="says"><dt>{{ figure }}</dt><dd>{{ says }}</dd></div></dl>
+        </template>
+        <div v-if="error && system.train.stages.length > 0" class="sheet panel chips">
+          <h3>Stages</h3>
+          <button v-for="s in system.train.stages" :key="s.id" type="button" class="button small" :class="{ primary: selected === s.id }" @click="selected = s.id">{{ s.name }}</button>
+        </div>
+      </div>
+    </main>
+    <aside class="stack">
+      <StageInspector
+        v-if="stage" :key="stage.id" :stage="stage" :system="system" :solved="solved?.solved ?? null" :first="index === 0" :last="index === system.train.stages.length - 1"
+        @change="edits.change(stage.id, $event)" @source="(changes) => current.edit('line pressure', (s) => ({ ...s, source: { ...s.source, ...changes } }))"
+        @move="edits.move(stage.id, $event)" @remove="remove(stage.id)" @close="selected = null"
+      />
+      <FindingsList v-if="solved" title="What this train does" :findings="solved.findings" @mend="mend" />
+      <p class="small muted">Membranes must never see chlorine or hot water. Plumbing to the mains follows your local code.</p>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.scroller { overflow-x: auto; }
+.scroller :deep(.ledger) { border-top: 1px solid var(--line); }
+.foot { display: flex; justify-content: space-between; flex-wrap: wrap; gap: 6px 18px; margin: 12px 0 0; padding: 10px 14px; }
+.foot div { display: flex; gap: 6px; align-items: baseline; }
+.foot dt { font-weight: 720; font-size: 15.5px; }
+.foot dd { margin: 0; color: var(--muted); font-size: 13.3px; }
+.chips { margin-top: 12px; display: flex; gap: 8px; flex-wrap: wrap; align-items: center; }
+</style>
