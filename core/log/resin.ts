@@ -93,7 +93,7 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
   const state = solved.resins[0];
   const slopes = loadSlopes(solved);
   if (!stage || !state || state.stageId !== stage.id || !slopes) return null;
-  const all = inOrder(readings).filter((reading) => Date.parse(reading.at) <= Date.parse(now));
+  const all = inOrder(readings);
   const fittedAt = stage.fittedOn === null ? (all[0]?.at ?? null) : `${stage.fittedOn}T00:00:00Z`;
   if (fittedAt === null) return null;
   const since = all.filter((reading) => Date.parse(reading.at) >= Date.parse(fittedAt));

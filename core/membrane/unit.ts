@@ -164,7 +164,7 @@ export function solveUnitFlows(unit: MembraneUnit, feed: FeedSpecies, at: UnitCo
   const guess = Math.min(0.95 * (drain.value + 0.95 * produced), 0.95 * most);
   // Turbulent restrictor: its pressure goes with flow to the power 1.8.
   const slope = (-1.8 * at.linePressureBar) / drain.value;
-  const root = findRootNear(spare, guess, slope, 1e-6 * most, most, 1e-8 * most) ?? findRoot(spare, 1e-6 * most, most, 1e-10 * most);
+  const root = findRootNear(spare, guess, slope, 1e-6 * most, most, 1e-7 * most) ?? findRoot(spare, 1e-6 * most, most, 1e-10 * most);
   if (!root) {
     return fail('linePressureBar', at.linePressureBar, 'a pressure and restrictor that let water through', 'No flow balances this line pressure and this restrictor.');
   }

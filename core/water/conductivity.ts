@@ -69,9 +69,7 @@ function molality(ion: Ion, species: Species, totals: Totals): number {
  */
 export function conductivityUScm(species: Species, totals: Totals, temperatureC: number, waterKgPerL: number): number {
   const d = temperatureC - 25;
-  const count = ION_ROWS.length;
-  const eq = new Array<number>(count);
-  const limit = new Array<number>(count);
+  const present: { eq: number; lambda: number; z: number }[] = [];
   let cationEq = 0;
   let cationEqZ = 0;
   let cationLambda = 0;
@@ -79,23 +77,22 @@ export function conductivityUScm(species: Species, totals: Totals, temperatureC:
   let anionEqZ = 0;
   let anionLambda = 0;
   let ionic = 0;
-  for (let i = 0; i < count; i++) {
-    const [ion, [charge, lambda25, a, b]] = ION_ROWS[i]!;
+  for (const [ion, [charge, lambda25, a, b]] of ION_ROWS) {
     const molPerL = molality(ion, species, totals) * waterKgPerL;
+    if (molPerL === 0) continue;
     const z = Math.abs(charge);
-    const e = molPerL * z;
+    const eq = molPerL * z;
     const lambda = lambda25 * (1 + a * d + b * d * d);
-    eq[i] = e;
-    limit[i] = lambda;
-    ionic += 0.5 * e * z;
+    present.push({ eq, lambda, z });
+    ionic += 0.5 * eq * z;
     if (charge > 0) {
-      cationEq += e;
-      cationEqZ += e * z;
-      cationLambda += e * lambda;
+      cationEq += eq;
+      cationEqZ += eq * z;
+      cationLambda += eq * lambda;
     } else {
-      anionEq += e;
-      anionEqZ += e * z;
-      anionLambda += e * lambda;
+      anionEq += eq;
+      anionEqZ += eq * z;
+      anionLambda += eq * lambda;
     }
   }
   if (cationEq === 0 || anionEq === 0) return 0;
@@ -111,10 +108,9 @@ export function conductivityUScm(species: Species, totals: Totals, temperatureC:
   const root = Math.sqrt(ionic);
   const damping = root / (1 + (50.29 / Math.sqrt(eT)) * ionSize * root);
   let sum = 0;
-  for (let i = 0; i < count; i++) {
-    const z = Math.abs(ION_ROWS[i]![1][0]);
-    const lambda = limit[i]! - (relaxation * limit[i]! + electrophoresis * z) * damping;
-    if (lambda > 0) sum += eq[i]! * lambda;
+  for (const { eq, lambda, z } of present) {
+    const slowed = lambda - (relaxation * lambda + electrophoresis * z) * damping;
+    if (slowed > 0) sum += eq * slowed;
   }
   return 1000 * sum;
 }

@@ -1,4 +1,4 @@
-import { densityKgPerL } from './properties';
+import { daviesSlope, densityKgPerL } from './properties';
 
 /**
  * Equilibrium constants with temperature. All are recalled from the sources named beside them; every
@@ -6,6 +6,8 @@ import { densityKgPerL } from './properties';
  */
 export interface Equilibria {
   readonly temperatureC: number;
+  /** Slope A of the Davies law at this temperature. */
+  readonly slope: number;
   /** Ion product of water. */
   readonly kw: number;
   /** CO2(aq) = H + HCO3. */
@@ -42,8 +44,22 @@ function shifted(logK25: number, enthalpyKJ: number, T: number): number {
   return logK25 - ((enthalpyKJ * 1000) / (8.314463 * Math.LN10)) * (1 / T - 1 / 298.15);
 }
 
-/** Computes all constants at a temperature in °C. */
+const recent = new Map<number, Equilibria>();
+
+/**
+ * All constants at a temperature in °C. A train asks for the same two temperatures dozens of times a solve, and
+ * thirty powers of ten cost as much as the speciation itself, so the last few answers are remembered.
+ */
 export function equilibria(t: number): Equilibria {
+  const known = recent.get(t);
+  if (known) return known;
+  if (recent.size >= 64) recent.clear();
+  const computed = computeEquilibria(t);
+  recent.set(t, computed);
+  return computed;
+}
+
+function computeEquilibria(t: number): Equilibria {
   const T = t + 273.15;
   const logT = Math.log10(T);
   // Plummer & Busenberg's pair constants, and the shifted ones, were measured to 90 °C: held above.
@@ -54,6 +70,7 @@ export function equilibria(t: number): Equilibria {
   const power = (logK: number): number => 10 ** logK;
   return {
     temperatureC: t,
+    slope: daviesSlope(t),
     // Marshall & Franck 1981; 0–1000 °C
     kw: power(-4.098 - 3245.2 / T + 2.2362e5 / T2 - 3.984e7 / (T2 * T) + (13.957 - 1262.3 / T + 8.5641e5 / T2) * logRho),
     // Plummer & Busenberg 1982; 0–250 °C (calcite and aragonite 0–90)

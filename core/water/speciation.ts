@@ -1,7 +1,6 @@
 import { findRoot } from '../numeric';
 import { fail, ok, type Outcome } from '../quantity';
 import type { Equilibria } from './equilibria';
-import { daviesSlope } from './properties';
 
 /** Totals in mol per kg of water; each holds all its species, ion pairs included. */
 export interface Totals {
@@ -93,6 +92,11 @@ interface Seed {
   settled: boolean;
 }
 
+/** Starts from a similar water already solved: most of the rounds are saved. */
+const seedFrom = (near: Species): Seed => ({
+  I: near.ionicStrength, ca: near.ca, mg: near.mg, na: near.na, k: near.k, so4: near.so4, hco3: near.hco3, settled: false,
+});
+
 const firstSeed = (t: Totals): Seed => ({
   I: 0.5 * (4 * (t.ca + t.mg + t.fe + t.ba + t.sr + t.so4) + t.na + t.k + t.nh4 + t.cl + t.no3 + t.f + t.po4),
   ca: t.ca,
@@ -105,7 +109,7 @@ const firstSeed = (t: Totals): Seed => ({
 });
 
 /** Relative change below which a quantity has settled. */
-const SETTLED = 1e-13;
+const SETTLED = 1e-11;
 const moved = (now: number, before: number): boolean => Math.abs(now - before) > SETTLED * Math.abs(now) + 1e-25;
 
 /**
@@ -253,14 +257,14 @@ function bufferCapacity(s: Species, carbonFixed: boolean): number {
  * Moves pH, activities and pairs together: one round, one Newton step on the alkalinity, again.
  * Several times faster than bracketing; gives up (null) when it has not settled, and the bracket decides.
  */
-function jointPH(t: Totals, alkalinity: number, known: CarbonateKnown, K: Equilibria, slope: number, guess: number): Species | null {
-  const seed = firstSeed(t);
-  let pH = guess;
+function jointPH(t: Totals, alkalinity: number, known: CarbonateKnown, K: Equilibria, slope: number, guess: number, near: Species | undefined): Species | null {
+  const seed = near ? seedFrom(near) : firstSeed(t);
+  let pH = near?.pH ?? guess;
   for (let round = 0; round < 80; round++) {
     const species = oneRound(t, pH, known, K, slope, seed);
     if (!species) return null;
     const step = (alkalinity - species.alkalinity) / bufferCapacity(species, known.by === 'carbon');
-    if (seed.settled && Math.abs(step) < 1e-11) return species;
+    if (seed.settled && Math.abs(step) < 1e-10) return species;
     if (!Number.isFinite(step)) return null;
     pH += Math.max(-1, Math.min(1, step));
     if (pH < 0 || pH > 14) return null;
@@ -278,7 +282,7 @@ const tooStrong = (s: Species): boolean => s.ionicStrength > 3;
  * @returns species, or an error naming pH and alkalinity when they contradict each other
  */
 export function speciateAtPH(totals: Totals, pH: number, known: CarbonateKnown, K: Equilibria): Outcome<Species> {
-  const species = distribute(totals, pH, known, K, daviesSlope(K.temperatureC), firstSeed(totals));
+  const species = distribute(totals, pH, known, K, K.slope, firstSeed(totals));
   if (!species) {
     const alkalinityMgL = known.by === 'alkalinity' ? Math.round(known.eqPerKg * 50043.5 * 10) / 10 : null;
     return fail(
@@ -298,6 +302,7 @@ export function speciateAtPH(totals: Totals, pH: number, known: CarbonateKnown, 
  *
  * @param alkalinityEqPerKg the water's alkalinity; for permeates and pure water use `neutralAlkalinity`
  * @param guess pH near which to look first; only saves time
+ * @param near a similar water already solved, such as the same one at another temperature; only saves time
  */
 export function solvePH(
   totals: Totals,
@@ -305,9 +310,10 @@ export function solvePH(
   known: Exclude<CarbonateKnown, { by: 'alkalinity' }>,
   K: Equilibria,
   guess = 7,
+  near?: Species,
 ): Outcome<Species> {
-  const slope = daviesSlope(K.temperatureC);
-  const joint = jointPH(totals, alkalinityEqPerKg, known, K, slope, guess);
+  const { slope } = K;
+  const joint = jointPH(totals, alkalinityEqPerKg, known, K, slope, guess, near);
   if (joint) return tooStrong(joint) ? brineError(joint) : ok(joint);
 
   const seed = firstSeed(totals);

@@ -25,8 +25,6 @@ export interface Water {
 /** What a water is like: everything a ledger shows of it. */
 export interface WaterState {
   readonly pH: number;
-  /** At the water's temperature. */
-  readonly conductivityUScm: number;
   /** At 25 °C, closed. What a compensated meter shows. */
   readonly ec25UScm: number;
   readonly hardnessMgL: number;
@@ -86,8 +84,11 @@ export function molalWater(water: Pick<Water, 'mgL' | 'alkalinityMgL' | 'carbonM
 
 /** Validates the ranges of section 14 of the water chapter. */
 function waterError(water: Water): ReturnType<typeof outOfRange> {
+  for (const solute of SOLUTES) {
+    const wrong = outOfRange(`mgL.${solute}`, solute, water.mgL[solute], 0, 300_000, 'mg/L');
+    if (wrong) return wrong;
+  }
   return firstError(
-    ...SOLUTES.map((s) => outOfRange(`mgL.${s}`, s, water.mgL[s], 0, 300_000, 'mg/L')),
     outOfRange('alkalinityMgL', 'Alkalinity', water.alkalinityMgL, -500, 20_000, 'mg/L as CaCO₃'),
     outOfRange('carbonMmolL', 'Total carbon', water.carbonMmolL, 0, 1000, 'mmol/L'),
     outOfRange('temperatureC', 'Temperature', water.temperatureC, 0, 130, '°C'),
@@ -95,15 +96,15 @@ function waterError(water: Water): ReturnType<typeof outOfRange> {
 }
 
 /** Species of a closed water at a temperature, in mol per kg, pH solved from alkalinity and carbon. */
-export function closedSpecies(molal: MolalWater, temperatureC: number, guess?: number): Outcome<Species> {
-  return solvePH(molal.totals, molal.alkalinityEqPerKg, { by: 'carbon', molPerKg: molal.carbonMolPerKg }, equilibria(temperatureC), guess);
+export function closedSpecies(molal: MolalWater, temperatureC: number, guess?: number, near?: Species): Outcome<Species> {
+  return solvePH(molal.totals, molal.alkalinityEqPerKg, { by: 'carbon', molPerKg: molal.carbonMolPerKg }, equilibria(temperatureC), guess, near);
 }
 
 /** Whether two temperatures are one for all purposes of a reading. */
 const same = (a: number, b: number): boolean => Math.abs(a - b) < 1e-9;
 
 /**
- * Solves a water: pH at its temperature, conductivity there and at 25 °C, hardness, CO2, free ammonia.
+ * Solves a water: pH at its temperature, conductivity at 25 °C, hardness, CO2, free ammonia.
  *
  * @param guess pH near which to look; saves time when a similar water was just solved
  * @returns an error naming the field when the composition is out of range or no pH fits it
@@ -114,13 +115,12 @@ export function settleWater(water: Water, guess?: number): Outcome<WaterState> {
   const molal = molalWater(water);
   const here = closedSpecies(molal, water.temperatureC, guess);
   if (!here.ok) return here;
-  const at25 = same(water.temperatureC, 25) ? here : closedSpecies(molal, 25, here.value.pH);
+  const at25 = same(water.temperatureC, 25) ? here : closedSpecies(molal, 25, undefined, here.value);
   if (!at25.ok) return at25;
   const species = here.value;
   const W25 = molal.waterKgPerL25;
   return ok({
     pH: species.pH,
-    conductivityUScm: conductivityUScm(species, molal.totals, water.temperatureC, waterKgPerL(water.temperatureC, molal.tdsMgL)),
     ec25UScm: conductivityUScm(at25.value, molal.totals, 25, W25),
     hardnessMgL: hardnessOf(water.mgL),
     alkalinityMgL: water.alkalinityMgL,
@@ -130,6 +130,16 @@ export function settleWater(water: Water, guess?: number): Outcome<WaterState> {
     ionicStrength: species.ionicStrength,
     strongBrine: species.strongBrine,
   });
+}
+
+/** Conductivity at the water's own temperature, µS/cm: what a meter without compensation shows. */
+export function uncompensatedUScm(water: Water): Outcome<number> {
+  const invalid = waterError(water);
+  if (invalid) return { ok: false, error: invalid };
+  const molal = molalWater(water);
+  const species = closedSpecies(molal, water.temperatureC);
+  if (!species.ok) return species;
+  return ok(conductivityUScm(species.value, molal.totals, water.temperatureC, waterKgPerL(water.temperatureC, molal.tdsMgL)));
 }
 
 /**

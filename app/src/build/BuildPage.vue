@@ -62,6 +62,9 @@ const phone = ref(false);
     <main v-if="step">
       <h1 class="title">{{ step.title }}</h1>
       <p class="how">{{ step.how }}<template v-if="step.tool === 'ratio' || step.tool === 'ratioAgain'"> Any jug will do: type “1 1/4 cup”, “0.33 L” or “330 ml”.</template></p>
+      <div v-if="step.cautions.length > 0" class="stack here">
+        <FindingCard v-for="caution in step.cautions" :key="caution.title" :finding="{ severity: 'mind', title: caution.title, why: caution.text }" />
+      </div>
       <RatioStep v-if="step.tool === 'ratio' || step.tool === 'ratioAgain'" :key="step.id" :again="step.tool === 'ratioAgain'" @saved="ratioSaved(step.id)" />
       <TrimStep v-else-if="step.tool === 'trim'" @measure="chosen = 'ratio'" @done="finish(step.id)" />
       <div v-if="step.tool !== 'ratio'" class="row end">
@@ -73,10 +76,10 @@ const phone = ref(false);
     </main>
     <aside class="stack">
       <TrainStrip />
-      <template v-if="step && step.cautions.length > 0">
+      <section v-if="step && step.cautions.length > 0" class="stack beside">
         <h2>Mind this here</h2>
         <FindingCard v-for="caution in step.cautions" :key="caution.title" :finding="{ severity: 'mind', title: caution.title, why: caution.text }" />
-      </template>
+      </section>
       <p class="small muted">Work on mains plumbing and mains-voltage pumps belongs to licensed trades where local codes say so.</p>
     </aside>
   </div>
@@ -100,11 +103,15 @@ ol { list-style: none; margin: 0; padding: 0; }
 .big { min-height: 46px; }
 .saved { margin-left: auto; }
 main { max-width: 820px; }
+.here { display: none; margin-bottom: 16px; }
 @media (max-width: 860px) {
   .fold { cursor: pointer; min-height: 36px; }
   .list { display: none; }
   .list.open { display: block; }
   .step { min-height: 44px; }
+  /* On a phone the caution stands above the work, where the hand is. */
+  .here { display: grid; }
+  .beside { display: none; }
   .big { flex: 1; justify-content: center; min-height: 52px; }
 }
 </style>

@@ -56,8 +56,7 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
 
 <template>
   <figure ref="host" class="descent" :class="size">
-    <svg :viewBox="`0 0 ${width} ${height}`" :width="width" :height="height" role="group" :aria-label="sentence">
-      <title v-if="small">{{ sentence }}</title>
+    <svg :viewBox="`0 0 ${width} ${height}`" :width="width" :height="height" :role="small ? 'img' : 'group'" :aria-label="sentence">
       <rect v-if="drawing.band && !small" class="band" v-bind="drawing.band" />
       <g v-if="!small" class="grid">
         <line v-for="tick in drawing.ticks" :key="tick.text" :x1="left" :x2="width" :y1="tick.y" :y2="tick.y" />
@@ -79,7 +78,7 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
           :ref="small ? undefined : 'buttons'"
           :role="small ? undefined : 'button'"
           :tabindex="small ? undefined : index === Math.min(focused, drawing.vessels.length - 1) ? 0 : -1"
-          :aria-label="`${vessel.name}, stage ${index + 1} of ${drawing.vessels.length}`"
+          :aria-label="small ? undefined : `${vessel.name}, stage ${index + 1} of ${drawing.vessels.length}`"
           :aria-pressed="small ? undefined : selected === vessel.stageId"
           class="stage"
           @click="small || emit('select', vessel.stageId)"

@@ -3,6 +3,7 @@ import type { Reading, System } from '@yes-clear/core/file';
 import { probeRoles, readingRatio, saltRemoved, shownUnitOf } from '@yes-clear/core/log';
 import { formatIn, formatQuantity, shownUnit, THIN } from '@yes-clear/core/quantity';
 import { mdiDeleteOutline } from '@mdi/js';
+import { useMediaQuery } from '@vueuse/core';
 import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
@@ -12,9 +13,11 @@ const props = defineProps<{ system: System; readings: readonly Reading[] }>();
 defineEmits<{ remove: [reading: Reading] }>();
 const roles = computed(() => probeRoles(props.system));
 const all = ref(false);
-const PAGE = 12;
+/** Rows before the rest is folded away; a phone shows a handful. */
+const phone = useMediaQuery('(max-width: 860px)');
+const page = computed(() => (phone.value ? 4 : 12));
 const newest = computed(() => [...props.readings].reverse());
-const shown = computed(() => (all.value ? newest.value : newest.value.slice(0, PAGE)));
+const shown = computed(() => (all.value ? newest.value : newest.value.slice(0, page.value)));
 const probes = computed(() =>
   props.system.train.probes.map((probe) => {
     const instrument = props.system.instruments.find((candidate) => candidate.id === probe.instrumentId);
@@ -59,7 +62,7 @@ const when = (at: string): string => format(new Date(at), 'd MMM, HH:mm');
         </tr>
       </tbody>
     </table>
-    <button v-if="newest.length > PAGE" class="button small plain all" type="button" @click="all = !all">{{ all ? 'Show fewer' : `Show all ${newest.length}` }}</button>
+    <button v-if="newest.length > page" class="button small plain all" type="button" @click="all = !all">{{ all ? 'Show fewer' : `Show all ${newest.length}` }}</button>
   </section>
 </template>
 

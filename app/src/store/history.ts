@@ -1,6 +1,6 @@
 import type { Reading, System } from '@yes-clear/core/file';
 import { defineStore } from 'pinia';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { database } from './database';
 import { changedKeys, restored } from './restore';
 
@@ -15,8 +15,9 @@ const DEPTH = 200;
 
 /** Undo and redo for every edit of a system, in this tab. */
 export const useHistory = defineStore('history', () => {
-  const done = ref<Edit[]>([]);
-  const undone = ref<Edit[]>([]);
+  // Shallow: the states go back to the database as they are, and it takes no proxies.
+  const done = shallowRef<readonly Edit[]>([]);
+  const undone = shallowRef<readonly Edit[]>([]);
   const lastSavedAt = ref<number | null>(null);
 
   function record(edit: Edit): void {
@@ -25,7 +26,7 @@ export const useHistory = defineStore('history', () => {
     const previous = done.value[done.value.length - 1];
     const continues =
       previous?.kind === 'system' && edit.kind === 'system' && previous.systemId === edit.systemId && previous.label === edit.label && edit.at - previous.at < ONE_EDIT_MS;
-    if (continues) done.value[done.value.length - 1] = { ...edit, before: previous.before };
+    if (continues) done.value = [...done.value.slice(0, -1), { ...edit, before: previous.before }];
     else done.value = [...done.value, edit].slice(-DEPTH);
   }
 

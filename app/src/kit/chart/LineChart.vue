@@ -89,7 +89,7 @@ const options = computed(() => {
           label: (item: { dataset: { label?: string }; parsed: { y: number } }) => `${item.dataset.label}: ${props.format(Number(item.parsed.y.toPrecision(3)))}`,
         },
       },
-      endLabels: { labels: props.series.map((line) => (line.quiet || narrow.value ? '' : (line.endText ?? line.label))), colours: props.series.map((line) => line.colour) },
+      endLabels: { labels: props.series.map((line) => (line.quiet ? '' : (line.endText ?? line.label))), colours: props.series.map((line) => line.colour), inside: narrow.value },
       annotation: { annotations: annotationsOf(colours.value, props.low, props.high, props.band ?? null, props.today ?? null) },
     },
   } as unknown as ChartOptions<'line'>;
@@ -97,7 +97,7 @@ const options = computed(() => {
 </script>
 
 <template>
-  <div class="chart" role="img" :aria-label="label"><Line :data="data" :options="options" /></div>
+  <div class="chart"><Line :data="data" :options="options" :aria-label="label" /></div>
 </template>
 
 <style scoped>

@@ -72,6 +72,8 @@ export function annotationsOf(
 interface EndLabelOptions {
   readonly labels: readonly string[];
   readonly colours: readonly string[];
+  /** On a phone there is no room behind the lines: the names stand on them, at the right. */
+  readonly inside: boolean;
 }
 
 /** Writes each line's name at its end, moved apart where two would touch. */
@@ -80,7 +82,8 @@ export const endLabels: Plugin<'line', EndLabelOptions> = {
   afterDatasetsDraw(chart: Chart, _args, options: EndLabelOptions) {
     const wanted = (options.labels ?? []).flatMap((text, i) => {
       const last = chart.getDatasetMeta(i).data.at(-1);
-      return text && last ? [{ text, x: last.x, y: last.y, colour: options.colours[i] ?? '#000' }] : [];
+      const at = options.inside ? { x: chart.chartArea.right - 2, y: (last?.y ?? 0) - 10 } : { x: (last?.x ?? 0) + 8, y: last?.y ?? 0 };
+      return text && last ? [{ text, ...at, colour: options.colours[i] ?? '#000' }] : [];
     });
     wanted.sort((a, b) => a.y - b.y);
     wanted.forEach((label, i) => {
@@ -91,9 +94,10 @@ export const endLabels: Plugin<'line', EndLabelOptions> = {
     ctx.save();
     ctx.font = `650 13px ${token('--digits')}`;
     ctx.textBaseline = 'middle';
+    ctx.textAlign = options.inside ? 'right' : 'left';
     for (const label of wanted) {
       ctx.fillStyle = label.colour;
-      ctx.fillText(label.text, label.x + 8, label.y);
+      ctx.fillText(label.text, label.x, label.y);
     }
     ctx.restore();
   },

@@ -1,0 +1,143 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { enter, field, firstVisit, ledgerRow, openDemo, phase } from './steps';
+
+const CORAL = 'demo-coral-nursery';
+
+test('the demonstration is there at first start, goes and comes without touching other systems', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('article')).toHaveCount(2);
+  await page.getByRole('button', { name: 'New system' }).click();
+  await page.getByLabel('Name').fill('Mine');
+  await page.getByRole('button', { name: 'Create and enter its water' }).click();
+  await expect(page.getByRole('heading', { name: 'What comes out of the tap' })).toBeVisible();
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Remove the demo' }).click();
+  await expect(page.getByRole('article')).toHaveCount(1);
+  await page.reload();
+  await expect(page.getByRole('article')).toHaveCount(1);
+  await page.getByRole('button', { name: 'Load the demo' }).click();
+  await expect(page.getByRole('article')).toHaveCount(3);
+});
+
+test('every edit is kept at once: a killed tab loses nothing', async ({ page, context }) => {
+  await openDemo(page, CORAL, 'train');
+  await page.getByRole('button', { name: /^Membrane ×2, stage/ }).click();
+  await enter(page, 'Restrictor length', '18.5');
+  const ratio = await page.locator('.foot dt').nth(1).innerText();
+  await page.close({ runBeforeUnload: false });
+  const later = await context.newPage();
+  await later.goto(`/system/${CORAL}/train`);
+  await expect(later.locator('.foot dt').nth(1)).toHaveText(ratio);
+});
+
+test('undo and redo any edit, readings too', async ({ page }) => {
+  await openDemo(page, CORAL, 'train');
+  const stages = page.locator('.ledger .stage');
+  await expect(stages).toHaveCount(7);
+  await page.getByRole('button', { name: /^Carbon 2, stage/ }).focus();
+  await page.keyboard.press('Delete');
+  await expect(stages).toHaveCount(6);
+  await page.keyboard.press('Control+z');
+  await expect(stages).toHaveCount(7);
+  await page.keyboard.press('Control+Shift+z');
+  await expect(stages).toHaveCount(6);
+  await page.keyboard.press('Control+z');
+  await expect(stages).toHaveCount(7);
+});
+
+test('stages are added, moved by keyboard and dragged; the ledger follows', async ({ page }) => {
+  await openDemo(page, CORAL, 'train');
+  await page.keyboard.press('a');
+  await page.getByText('Keeps dirt from everything after it').click();
+  const heads = page.locator('.ledger .stage');
+  await expect(heads).toHaveCount(8);
+  await expect(page.getByRole('region', { name: 'Sediment 2' })).toBeVisible();
+  await page.getByRole('button', { name: /^Sediment 2, stage/ }).focus();
+  await page.keyboard.press('Alt+ArrowRight');
+  await expect(heads.nth(2)).toHaveText('Sediment 2');
+  await heads.nth(2).dragTo(heads.nth(0), { targetPosition: { x: 8, y: 12 } });
+  await expect(heads.nth(0)).toHaveText('Sediment 2');
+  expect((await ledgerRow(page, 'TDS ppm')).length).toBe(9);
+});
+
+test('switching units changes what is shown and nothing that is stored', async ({ page }) => {
+  await openDemo(page, CORAL, 'train');
+  const before = await ledgerRow(page, /^Pressure/);
+  await page.keyboard.press('u');
+  await expect(page.getByRole('rowheader', { name: 'Pressure bar' })).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(page.getByRole('rowheader', { name: 'Pressure psi' })).toBeVisible();
+  expect(await ledgerRow(page, /^Pressure/)).toEqual(before);
+});
+
+test('a finding mends what it found', async ({ page }) => {
+  await openDemo(page, CORAL, 'train');
+  await page.getByRole('button', { name: /^Membrane ×2, stage/ }).click();
+  await enter(page, 'Restrictor bore', '1.15 mm');
+  await expect(page.getByText(/below 3 : 1/)).toBeVisible();
+  const button = page.getByRole('button', { name: /Set restrictor for 4/ });
+  await expect(button).toBeVisible();
+  await button.click();
+  await expect(page.locator('.foot')).toContainText(/4\.0.:.1/);
+});
+
+test('quick reading by big keys on a phone', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  const page = await context.newPage();
+  await openDemo(page, CORAL, 'log');
+  await page.getByRole('button', { name: 'Read', exact: false }).first().click();
+  for (const key of ['3', '0', '5']) await page.getByRole('button', { name: key, exact: true }).click();
+  await page.getByRole('button', { name: /After membrane/ }).click();
+  await page.getByRole('button', { name: '7', exact: true }).click();
+  await page.getByRole('button', { name: /After resin/ }).click();
+  await page.getByRole('button', { name: '0', exact: true }).click();
+  await expect(page.getByLabel('Quick reading').first()).toBeVisible();
+  await page.getByRole('dialog').getByRole('button', { name: /Log it/ }).click();
+  await expect(page.getByText('Logged for Coral nursery make-up.')).toBeVisible();
+  const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+  expect(wide).toBeLessThanOrEqual(0);
+  await context.close();
+});
+
+test('the shortcuts and going anywhere', async ({ page }) => {
+  await openDemo(page, CORAL, 'water');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('heading', { name: 'Shortcuts' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('heading', { name: 'Shortcuts' })).toBeHidden();
+  await page.keyboard.press('Control+k');
+  await page.getByLabel('Go to').fill('van log');
+  await page.getByLabel('Go to').press('Enter');
+  await expect(page).toHaveURL(/demo-van-tank\/log/);
+});
+
+test('two tabs do not undo each other', async ({ page, context }) => {
+  await openDemo(page, CORAL, 'water');
+  const other = await context.newPage();
+  await other.goto(`/system/${CORAL}/goal`);
+  await expect(other.getByRole('heading', { name: 'What the water is for' })).toBeVisible();
+  await enter(page, 'pH', '7.4');
+  await enter(other, 'Water needed', '20 gal');
+  await page.reload();
+  await expect(field(page, 'pH')).toHaveValue('7.4');
+  await phase(page, 'Goal');
+  await expect(field(page, 'Water needed')).toHaveValue('20');
+});
+
+for (const [name, path] of [['Rounds', '/'], ['Water', `/system/${CORAL}/water`], ['Goal', `/system/${CORAL}/goal`], ['Train', `/system/${CORAL}/train`], ['Build', `/system/${CORAL}/build`], ['Log', `/system/${CORAL}/log`]] as const) {
+  test(`${name} can be used without seeing or a mouse (WCAG A and AA)`, async ({ page }) => {
+    await page.goto('/');
+    await expect(page.getByRole('article').first()).toBeVisible();
+    if (path !== '/') await page.goto(path);
+    await expect(page.getByRole('heading').first()).toBeVisible();
+    await page.waitForTimeout(400);
+    const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+    expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
+  });
+}
+
+test('the first visit says what this is and offers three ways in', async ({ page }) => {
+  await firstVisit(page);
+  for (const name of ['New system from a template', 'Open a file', 'Load the demo']) await expect(page.getByRole('button', { name })).toBeVisible();
+});

@@ -1,0 +1,28 @@
+import { existsSync } from 'node:fs';
+import { defineConfig } from '@playwright/test';
+
+/** Debian's Chromium; a browser of one's own can be named with CHROMIUM. */
+export const CHROMIUM = process.env['CHROMIUM'] ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => existsSync(path)) ?? '/usr/bin/chromium';
+export const PORT = 4179;
+
+export default defineConfig({
+  testDir: 'e2e',
+  testMatch: '**/*.e2e.ts',
+  fullyParallel: true,
+  workers: 2,
+  timeout: 45_000,
+  reporter: process.env['CI'] ? 'line' : 'list',
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    timezoneId: 'UTC',
+    locale: 'en-GB',
+    serviceWorkers: 'block',
+    acceptDownloads: true,
+    launchOptions: {
+      executablePath: CHROMIUM,
+      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+  webServer: { command: 'npx tsx server/main.ts', url: `http://127.0.0.1:${PORT}`, env: { PORT: String(PORT) }, reuseExistingServer: false, stdout: 'ignore' },
+});

@@ -1,0 +1,133 @@
+/**
+ * `npm run bench`: speed and memory as medians on this machine in one run, written to docs/benchmarks.md.
+ * Node figures time core functions; browser figures time the built app in Debian's Chromium.
+ */
+import { execFileSync } from 'node:child_process';
+import { readFileSync, writeFileSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import { cpus, totalmem } from 'node:os';
+import { fileURLToPath } from 'node:url';
+import { chromium, type Page } from '@playwright/test';
+import { CHROMIUM } from '../playwright.config';
+import { createServer, DIST } from '../server/main';
+import { trimAdvice } from '../core/build';
+import { membraneOperation, reportTrain, solveTrain, systemFromTemplate, tapWater } from '../core/train';
+import { completeWater, settleWater } from '../core/water';
+
+interface Row {
+  readonly what: string;
+  readonly median: number;
+  readonly unit: string;
+  readonly limit: number | null;
+  readonly note: string;
+}
+
+const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
+
+/** Median time of one call in ms, after a warm-up. */
+function time(call: () => unknown, runs: number): number {
+  for (let i = 0; i < runs; i++) call();
+  return median(Array.from({ length: runs }, () => {
+    const start = performance.now();
+    call();
+    return performance.now() - start;
+  }));
+}
+
+function must<T>(outcome: { ok: true; value: T } | { ok: false; error: { message: string } }): T {
+  if (!outcome.ok) throw new Error(outcome.error.message);
+  return outcome.value;
+}
+
+function nodeRows(): Row[] {
+  const base = systemFromTemplate({ id: 'b', name: 'Bench', site: 'Bench', template: 'marinePair', at: '2026-01-01T00:00:00Z' });
+  const pair = base.train;
+  const single = { ...pair, stages: pair.stages.map((stage) => (stage.kind === 'membrane' ? { ...stage, arrangement: 'single' as const, restrictor: { lengthMm: 300, boreMm: 1.2 } } : stage)) };
+  const water = must(tapWater(base.source, base.instruments)).water;
+  const solved = must(solveTrain(pair, base.source, water));
+  const operation = membraneOperation(pair, base.source, solved)!;
+  return [
+    { what: 'Solve a 7-stage train, one membrane', median: time(() => solveTrain(single, base.source, water), 600), unit: 'ms', limit: 1, note: 'sediment, two carbons, membrane, two resins, tank' },
+    { what: 'Solve a 7-stage train, two membranes in series', median: time(() => solveTrain(pair, base.source, water), 600), unit: 'ms', limit: null, note: 'the same with a second element' },
+    { what: 'Full report of that train', median: time(() => reportTrain(base, water), 200), unit: 'ms', limit: null, note: 'with winter, scaling and findings' },
+    { what: 'Speciation with pH and conductivity', median: 1000 * time(() => settleWater({ ...water, temperatureC: 25 }), 3000), unit: 'µs', limit: null, note: 'municipal water at 25 °C' },
+    { what: 'Complete a water from meter, hardness, alkalinity and pH', median: time(() => completeWater({ character: 'municipal', temperatureC: 25, ec25UScm: 480, hardnessMgL: 150, alkalinityMgL: 110, pH: 7.6 }), 200), unit: 'ms', limit: null, note: 'least squares with bounds' },
+    { what: 'Trim advice from two jugs', median: time(() => trimAdvice(operation.unit, operation.feed, operation.conditions, { wasteToProduct: 3, uncertainty: 0.1, recovery: 0.25 }, 4), 20), unit: 'ms', limit: null, note: 'calibration, target and span: some 80 unit solves' },
+  ];
+}
+
+/** Runs in the page: types 41 lengths into the restrictor's field and times each to the frame after the picture changed. */
+const TYPE_AND_TIME = `(async () => {
+  const field = [...document.querySelectorAll('.quantity')].find((q) => q.textContent.includes('Restrictor length')).querySelector('input');
+  const picture = document.querySelector('.descent.large svg');
+  const times = [];
+  for (let i = 0; i < 41; i++) {
+    const before = picture.innerHTML;
+    const start = performance.now();
+    field.value = (15 + (i % 20) * 0.7).toFixed(1);
+    field.dispatchEvent(new Event('input', { bubbles: true }));
+    do await new Promise((done) => requestAnimationFrame(() => setTimeout(done, 0)));
+    while (picture.innerHTML === before && performance.now() - start < 2000);
+    times.push(performance.now() - start);
+    await new Promise((done) => setTimeout(done, 60));
+  }
+  return times;
+})()`;
+
+/** Median time from a key in the restrictor field to the repainted descent, ms. */
+async function editToRepaint(page: Page, origin: string): Promise<number> {
+  await page.goto(`${origin}/system/demo-coral-nursery/train`);
+  await page.getByRole('button', { name: /^Membrane ×2, stage/ }).click();
+  await page.getByLabel('Restrictor length').waitFor();
+  return median((await page.evaluate(TYPE_AND_TIME)) as number[]);
+}
+
+async function browserRows(): Promise<Row[]> {
+  const listening = createServer(DIST, true).listen(0, '127.0.0.1');
+  await new Promise((ready) => listening.once('listening', ready));
+  const origin = `http://127.0.0.1:${(listening.address() as AddressInfo).port}`;
+  const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+  try {
+    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })).newPage();
+    const scripts: string[] = [];
+    page.on('response', (response) => {
+      if (response.request().resourceType() === 'script') scripts.push(new URL(response.url()).pathname);
+    });
+    await page.goto(origin);
+    await page.getByRole('article').first().waitFor();
+    // What index.html itself asks for; the page of Rounds and the demonstration's files come on demand.
+    const html = readFileSync(`${DIST}/index.html`, 'utf8');
+    const first = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map((match) => match[1]!);
+    const gzipped = (paths: readonly string[]): number => paths.reduce((sum, path) => sum + execFileSync('gzip', ['-9', '-c', `${DIST}${path}`]).length, 0) / 1000;
+    const repaint = await editToRepaint(page, origin);
+    const memory = await page.evaluate(() => (performance as unknown as { memory?: { usedJSHeapSize: number } }).memory?.usedJSHeapSize ?? 0);
+    return [
+      { what: 'Typed edit to repainted descent', median: repaint, unit: 'ms', limit: 50, note: 'restrictor length of the 7-stage demo, 41 edits in Chromium' },
+      { what: 'JavaScript of the first load, gzipped', median: gzipped(first), unit: 'kB', limit: 300, note: `${first.length} files named by index.html` },
+      { what: 'JavaScript until Rounds stands, gzipped', median: gzipped([...new Set(scripts)].filter((path) => path.startsWith('/assets/'))), unit: 'kB', limit: null, note: 'with the page of Rounds and the demo files' },
+      { what: 'Memory of the Train page', median: memory / 1e6, unit: 'MB', limit: null, note: 'JavaScript heap after the edits' },
+    ];
+  } finally {
+    await browser.close();
+    listening.close();
+  }
+}
+
+const figure = (value: number): string => (value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toFixed(2));
+const rows = [...nodeRows(), ...(await browserRows())];
+const table = rows.map((row) => `| ${row.what} | ${figure(row.median)} ${row.unit} | ${row.limit === null ? '' : `${row.limit} ${row.unit}`} | ${row.note} |`);
+const text = `# Benchmarks
+
+Medians of one run of \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}, on ${cpus()[0]?.model ?? 'an unnamed processor'} (${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB), Node ${process.version}.
+
+| What | Median | Limit | How |
+|---|---|---|---|
+${table.join('\n')}
+`;
+writeFileSync(fileURLToPath(new URL('../docs/benchmarks.md', import.meta.url)), text);
+console.log(text);
+const over = rows.filter((row) => row.limit !== null && !(row.median <= row.limit));
+if (over.length > 0) {
+  console.error(`Over the limit: ${over.map((row) => row.what).join('; ')}`);
+  process.exitCode = 1;
+}

@@ -1,0 +1,63 @@
+/** What both `npm start` and `npm test` need first, with nothing but Node and npm at hand. */
+import { execFileSync, spawnSync } from 'node:child_process';
+import { existsSync, readFileSync, statSync, readdirSync, writeFileSync } from 'node:fs';
+import { createHash } from 'node:crypto';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+
+export const ROOT = fileURLToPath(new URL('..', import.meta.url));
+const MARK = join(ROOT, 'node_modules', '.yes-clear-lock');
+
+/** Runs a command in the project, its output shown; returns its exit code. */
+export function run(command, args, env = {}) {
+  const result = spawnSync(command, args, { cwd: ROOT, stdio: 'inherit', env: { ...process.env, ...env } });
+  return result.status ?? 1;
+}
+
+/** Installs packages unless they are those of the lock file already. */
+export function ensurePackages() {
+  const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex');
+  if (existsSync(MARK) && readFileSync(MARK, 'utf8') === lock) return;
+  console.log('Installing packages …');
+  if (run('npm', ['ci', '--no-fund', '--no-audit']) !== 0) {
+    console.error('The packages could not be installed: npm ci failed. The npm registry is needed this once.');
+    process.exit(1);
+  }
+  writeFileSync(MARK, lock);
+}
+
+/** Newest change among the sources of the app, ms. */
+function newest(path) {
+  const stat = statSync(path);
+  if (!stat.isDirectory()) return stat.mtimeMs;
+  return readdirSync(path)
+    .filter((name) => name !== 'node_modules' && name !== 'dist')
+    .reduce((latest, name) => Math.max(latest, newest(join(path, name))), 0);
+}
+
+/** Builds the app unless what stands there is newer than every source. */
+export function ensureBuilt() {
+  const built = join(ROOT, 'app', 'dist', 'index.html');
+  const sources = Math.max(...['app', 'core', 'demo', 'package-lock.json'].map((name) => newest(join(ROOT, name))));
+  if (existsSync(built) && statSync(built).mtimeMs > sources) return 0;
+  console.log('Building the app …');
+  return run('npm', ['run', '--silent', 'build']);
+}
+
+/** Finds a Chromium, or installs Debian's, which takes root. */
+export function ensureChromium() {
+  const found = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => path && existsSync(path));
+  if (found) return;
+  if (process.getuid?.() !== 0) {
+    console.error('No Chromium found. Install it (Debian: apt-get install chromium) or name one with CHROMIUM=/path/to/chromium.');
+    process.exit(1);
+  }
+  console.log('No Chromium found: installing Debian’s …');
+  try {
+    execFileSync('apt-get', ['update', '-q'], { stdio: 'ignore' });
+    execFileSync('apt-get', ['install', '-y', '-q', '--no-install-recommends', 'chromium'], { stdio: 'ignore', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+  } catch {
+    console.error('Chromium could not be installed from Debian’s packages (apt-get install chromium failed).');
+    process.exit(1);
+  }
+}
