@@ -19,8 +19,9 @@ export function ensurePackages() {
   const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex');
   if (existsSync(MARK) && readFileSync(MARK, 'utf8') === lock) return;
   console.log('Installing packages …');
-  if (run('npm', ['ci', '--no-fund', '--no-audit']) !== 0) {
-    console.error('The packages could not be installed: npm ci failed. The npm registry is needed this once.');
+  // Not `npm ci`: it refuses a lock file whose registry carries only this platform's optional binaries.
+  if (run('npm', ['install', '--no-fund', '--no-audit', '--loglevel=error']) !== 0) {
+    console.error('The packages could not be installed: npm install failed. The npm registry is needed this once.');
     process.exit(1);
   }
   writeFileSync(MARK, lock);

@@ -56,6 +56,12 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
 
 <template>
   <figure ref="host" class="descent" :class="size">
+    <!-- The axis stays in place while the picture scrolls under it. -->
+    <svg v-if="!small" class="axis" :width="left" :height="height" :viewBox="`0 0 ${left} ${height}`" aria-hidden="true">
+      <text v-for="tick in drawing.ticks" :key="tick.text" :x="left - 10" :y="tick.y + 4.5" text-anchor="end">{{ tick.text }}</text>
+      <text class="way" :x="left - 10" y="20" text-anchor="end">saltier ↑</text>
+      <text class="way" :x="left - 10" :y="height - 10" text-anchor="end">clearer ↓</text>
+    </svg>
     <svg :viewBox="`0 0 ${width} ${height}`" :width="width" :height="height" :role="small ? 'img' : 'group'" :aria-label="sentence">
       <rect v-if="drawing.band && !small" class="band" v-bind="drawing.band" />
       <g v-if="!small" class="grid">
@@ -98,19 +104,13 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
       <g class="labels">
         <text v-for="label in drawing.labels" :key="label.id" :class="label.look" :x="label.x" :y="label.y" :font-size="label.size" :font-weight="label.bold ? 680 : 450" :text-anchor="label.anchor">{{ label.text }}</text>
       </g>
-      <g v-if="!small" class="axis">
-        <rect :width="left" :height="height" class="axis-back" />
-        <text v-for="tick in drawing.ticks" :key="tick.text" :x="left - 10" :y="tick.y + 4.5" text-anchor="end">{{ tick.text }}</text>
-        <text class="way" :x="left - 10" y="20" text-anchor="end">saltier ↑</text>
-        <text class="way" :x="left - 10" :y="height - 10" text-anchor="end">clearer ↓</text>
-      </g>
     </svg>
   </figure>
 </template>
 
 <style scoped>
-.descent { margin: 0; min-width: 0; }
-svg { display: block; overflow: visible; }
+.descent { margin: 0; min-width: 0; display: grid; }
+svg { display: block; overflow: visible; grid-area: 1 / 1; }
 .large svg { font-family: var(--digits); }
 .band { fill: var(--goal); }
 .grid line { stroke: var(--hair); stroke-width: 1; }
@@ -132,6 +132,6 @@ text { fill: var(--ink); }
 .goal { fill: var(--good); }
 .axis text { font-family: var(--typed); font-size: 13px; fill: var(--muted); }
 .axis .way { font-family: var(--digits); }
-.axis-back { fill: var(--sheet); opacity: 0; }
+.axis { position: sticky; left: 0; z-index: 1; background: var(--sheet); border-radius: 12px 0 0; }
 :root[data-theme='dark'] .edge, :root[data-theme='dark'] .rise { stroke: #0a1110; }
 </style>

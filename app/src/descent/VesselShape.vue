@@ -53,4 +53,6 @@ const inner = computed(() => ({ x: b.value.x + inset.value, y: b.value.y + inset
 .skin { stroke: #fff; stroke-width: 2.4; stroke-dasharray: 3 4.5; opacity: 0.9; }
 .selected .body, .selected .walls { stroke: var(--action); stroke-width: 3.4; }
 .dry { opacity: 0.38; }
+:root[data-theme='dark'] .vessel { --vessel-line: #0a1110; }
+:root[data-theme='dark'] .walls { stroke: #9fb0ad; }
 </style>

@@ -2,7 +2,7 @@ import { goalLimits } from '@yes-clear/core/goal';
 import { probeEc25, probeRoles, saltRemoved, type ResinTracking } from '@yes-clear/core/log';
 import type { Reading, System } from '@yes-clear/core/file';
 import { waterColour } from '../descent/waterColour';
-import type { ChartSeries } from '../kit/chart/house';
+import { houseColours, type ChartSeries } from '../kit/chart/house';
 
 const DAY_MS = 86_400_000;
 const at = (reading: Reading): number => Date.parse(reading.at);
@@ -52,19 +52,18 @@ export function removalChart(system: System, readings: readonly Reading[]): { se
   });
   const last = points.at(-1);
   return {
-    series: points.length === 0 ? [] : [{ label: 'Salt removed', colour: '#0c5460', points, dots: true, endText: `${last!.y.toFixed(1)} %` }],
+    series: points.length === 0 ? [] : [{ label: 'Salt removed', colour: houseColours().action, points, dots: true, endText: `${last!.y.toFixed(1)} %` }],
     low: Math.min(90, Math.floor(Math.min(...points.map((point) => point.y), 100) / 5) * 5),
   };
 }
 
-const RESIN = '#2d5f8e';
-
 /** Resin left so far and, beyond today, the fan of its end. */
 export function resinChart(tracking: ResinTracking, now: string): { series: ChartSeries[]; from: number; until: number } {
   const today = Date.parse(now);
+  const colour = houseColours().resin;
   const past = tracking.points.map((point) => ({ x: Date.parse(point.at), y: 100 * point.remaining }));
   const { remaining, daysLeft } = tracking;
-  const series: ChartSeries[] = [{ label: 'Resin left', colour: RESIN, points: [{ x: Date.parse(tracking.fittedAt), y: 100 }, ...past, { x: today, y: 100 * remaining.p50 }], width: 2.8, quiet: true }];
+  const series: ChartSeries[] = [{ label: 'Resin left', colour, points: [{ x: Date.parse(tracking.fittedAt), y: 100 }, ...past, { x: today, y: 100 * remaining.p50 }], width: 2.8, quiet: true }];
   const from = Date.parse(tracking.fittedAt) - 2 * DAY_MS;
   if (!daysLeft) return { series, from, until: today + 30 * DAY_MS };
   // Both edges of the fan need the same moments for the area between them to be filled.
@@ -73,9 +72,9 @@ export function resinChart(tracking: ResinTracking, now: string): { series: Char
     moments.map((moment) => ({ x: today + moment * DAY_MS, y: Math.max(0, 100 * left * (1 - moment / days)) }));
   const short = (days: number): string => new Date(today + days * DAY_MS).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
   series.push(
-    { label: 'late', colour: RESIN, points: ray(remaining.p90, daysLeft.p90), width: 0, quiet: true, fillTo: '+1' },
-    { label: 'early', colour: RESIN, points: ray(remaining.p10, daysLeft.p10), width: 0, quiet: true },
-    { label: 'Expected', colour: RESIN, points: [{ x: today, y: 100 * remaining.p50 }, { x: today + daysLeft.p50 * DAY_MS, y: 0 }], dashed: true, endText: `${short(daysLeft.p10)} – ${short(daysLeft.p90)}` },
+    { label: 'late', colour, points: ray(remaining.p90, daysLeft.p90), width: 0, quiet: true, fillTo: '+1' },
+    { label: 'early', colour, points: ray(remaining.p10, daysLeft.p10), width: 0, quiet: true },
+    { label: 'Expected', colour, points: [{ x: today, y: 100 * remaining.p50 }, { x: today + daysLeft.p50 * DAY_MS, y: 0 }], dashed: true, endText: `${short(daysLeft.p10)} – ${short(daysLeft.p90)}` },
   );
   return { series, from, until: today + daysLeft.p90 * DAY_MS + 5 * DAY_MS };
 }

@@ -27,6 +27,7 @@ export function houseColours() {
     goal: token('--goal'),
     bad: token('--bad'),
     action: token('--action'),
+    resin: token('--resin'),
     font: { family: token('--digits'), size: 13 },
   };
 }
