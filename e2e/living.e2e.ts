@@ -141,3 +141,19 @@ test('the first visit says what this is and offers three ways in', async ({ page
   await firstVisit(page);
   for (const name of ['New system from a template', 'Open a file', 'Load the demo']) await expect(page.getByRole('button', { name })).toBeVisible();
 });
+
+test('works without a network once it has been here', async ({ browser }) => {
+  const context = await browser.newContext({ serviceWorkers: 'allow' });
+  const page = await context.newPage();
+  await openDemo(page, CORAL, 'train');
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  // The worker takes its copy of the app before it says it is active; let it finish.
+  await expect.poll(() => page.evaluate(async () => (await caches.keys()).length)).toBeGreaterThan(0);
+  await page.waitForTimeout(1500);
+  await context.setOffline(true);
+  await page.goto(`/system/${CORAL}/log`);
+  await page.getByLabel('Quick reading').fill('305 7 0');
+  await page.getByLabel('Quick reading').press('Enter');
+  await expect(page.getByRole('cell', { name: '305' }).first()).toBeVisible();
+  await context.close();
+});

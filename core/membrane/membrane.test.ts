@@ -90,6 +90,19 @@ describe('one element', () => {
     expectWithin(run.cc, 309.54, 0.005);
     expectWithin(run.pc, 4.1304, 0.005);
   });
+  it('M14, M16: waste pressure and strength', () => {
+    expectWithin(runElement('4040-LE', 1500, 1000, 8, 15).pc, 7.8182, 0.005);
+    expectWithin(runElement('2540-SW', 1000, 35000, 55, 25).cc, 38590, 0.005);
+  });
+  it('M18: salt in is salt out', () => {
+    const run = runElement('1812-75', 60, 250, 60 * BAR_PER_PSI, 25);
+    expectWithin(run.q * run.cp + (60 - run.q) * run.cc, 60 * 250, 1e-9);
+  });
+  it('M48: for NaCl alone the potential stays zero: sodium and chloride pass alike', () => {
+    const feed = sodiumChloride(500);
+    const run = marchElement(marchSetup(ELEMENT_ROWS['1812-75'], value(permeabilityOf(ELEMENT_ROWS['1812-75'], LAW)), CLEAN, feed, 25, LAW), 60, feed.mmolL, 4, 0)!;
+    expectNear(run.permeateMmolH[0]! - run.permeateMmolH[1]!, 0, 1e-9);
+  });
   it('M17: below osmotic pressure little is made, and no error', () => {
     const run = runElement('2540-SW', 1000, 35000, 20, 25);
     expectWithin(run.q, 1.149, 0.01);

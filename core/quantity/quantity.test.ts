@@ -100,6 +100,17 @@ describe('typed quantities', () => {
   });
 });
 
+describe('units of the water chapter', () => {
+  // Rows 1–5: from molar masses and the definitions of grain, gallon and pound-force.
+  it.each<[number, Dimension, string, number]>([
+    [250, 'hardnessMgL', '°dH', 14.007], [250, 'hardnessMgL', '°fH', 25], [250, 'hardnessMgL', '°e', 17.539], [250, 'hardnessMgL', 'gpg', 14.604],
+    [250, 'hardnessMgL', 'mmol/L', 2.4978], [250, 'hardnessMgL', 'meq/L', 4.9957], [11.8294, 'flowLPerH', 'gal/day', 75], [5, 'temperatureC', '°F', 41],
+  ])('%s as %s in %s is %s', (stored, dimension, symbol, expected) => {
+    const unit = dimensionSpec(dimension).units.find((candidate) => candidate.symbol === symbol)!;
+    expectWithin(fromCanonical(stored, unit), expected, 1e-3);
+  });
+});
+
 describe('formatted quantities', () => {
   it.each<[number, Dimension, string, string]>([
     [4.2058, 'pressureBar', '61 psi', '4.21 bar'],

@@ -196,6 +196,37 @@ describe('laws that hold for any water', () => {
   });
 });
 
+describe('more check values of the chapter', () => {
+  it.each([[7, 0.0056], [8, 0.0537], [9, 0.3619], [9.41, 0.5931]])('67: free ammonia at pH %s, 25 °C (Emerson et al. 1975, recalled)', (pH, share) => {
+    // Dilute: a trace of ammonium chloride, held at the pH by bicarbonate.
+    const water = value(waterFromPH({ NH4N: 0.01, Cl: 0.0253, Na: 2 }, 4.35, pH, 25));
+    expectNear(stateOf(water).freeAmmoniaMgL / 0.01, share, 0.006);
+  });
+  it('58: municipal water held closed at 20 °C, as a 2 %/°C meter shows it', () => {
+    const cold = value(uncompensatedUScm({ ...character('municipal'), temperatureC: 20 }));
+    expectWithin(cold, 437.5, 0.01);
+    expectWithin(compensated(cold, 20), 486.1, 0.01);
+  });
+  it('57: and at 10 °C', () => expectWithin(value(uncompensatedUScm({ ...character('municipal'), temperatureC: 10 })), 344.1, 0.01));
+  it('62: 1 mg/L of sodium as caustic, no CO2', () => {
+    const caustic = stateOf(balanced(solutesMgL({ Na: 1 }), 0, 25));
+    expectNear(caustic.pH, 9.631, 0.005);
+    expectWithin(caustic.ec25UScm, 10.784, 0.005);
+  });
+  it('65: a tenth of the chalk water conducts more than a tenth', () => {
+    const chalk = character('chalk');
+    const tenth = Object.fromEntries(Object.entries(chalk.mgL).map(([k, v]) => [k, v / 10])) as Water['mgL'];
+    expectWithin(stateOf({ mgL: tenth, alkalinityMgL: chalk.alkalinityMgL / 10, carbonMmolL: chalk.carbonMmolL / 10, temperatureC: 25 }).ec25UScm, 65.99, 0.005);
+  });
+  it('78: calcite in pure water under air: the saturated water is at rest', () => {
+    const mmol = 0.5421;
+    const water = value(openToAir({ mgL: solutesMgL({ Ca: mmol * 40.078 }), alkalinityMgL: 2 * mmol * 50.0435, carbonMmolL: 1, temperatureC: 25 }));
+    expectNear(stateOf(water).pH, 8.199, 0.01);
+    expectWithin(stateOf(water).ec25UScm, 105.9, 0.01);
+    expectNear(value(calciteState(water, 25)).saturationIndex, 0, 0.01);
+  });
+});
+
 describe('bad input', () => {
   it('names pH and alkalinity when they contradict', () => {
     const outcome = waterFromPH({ Na: 1, Cl: 1 }, 0, 9, 25);

@@ -1,12 +1,10 @@
 <script setup lang="ts">
 import { runbook, runbookSteps, type Step } from '@yes-clear/core/build';
 import { mdiCheck } from '@mdi/js';
-import { formatDistanceToNowStrict } from 'date-fns';
 import { computed, ref, watch } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 import FindingCard from '../kit/FindingCard.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
-import { useHistory } from '../store/history';
 import { useCurrentSystem } from '../store/current';
 import RatioStep from './RatioStep.vue';
 import TrimStep from './TrimStep.vue';
@@ -14,7 +12,6 @@ import TrimStep from './TrimStep.vue';
 /** Build: the runbook made from this train, one step at a time, each with its caution beside it. */
 const current = useCurrentSystem();
 const { system } = current;
-const history = useHistory();
 const sections = computed(() => (system.value ? runbook(system.value) : []));
 const steps = computed(() => runbookSteps(sections.value));
 const done = computed(() => new Set(system.value?.build.done ?? []));
@@ -38,7 +35,6 @@ function ratioSaved(id: string): void {
   mark(id, true);
   chosen.value = id === 'ratio' ? 'trim' : (steps.value[steps.value.findIndex((s) => s.id === id) + 1]?.id ?? null);
 }
-const savedText = computed(() => (history.lastSavedAt === null ? '' : `Saved ${formatDistanceToNowStrict(Math.min(history.lastSavedAt, Date.parse(current.now.value) || history.lastSavedAt))} ago`));
 const phone = ref(false);
 </script>
 
@@ -71,7 +67,6 @@ const phone = ref(false);
         <button v-if="!done.has(step.id)" class="button primary big" type="button" @click="finish(step.id)">Done, next step</button>
         <button v-else class="button" type="button" @click="mark(step.id, false)">Not done after all</button>
         <span class="muted small">{{ step.minutes >= 60 ? `${Math.round(step.minutes / 60)} h` : `about ${step.minutes} min` }}</span>
-        <span class="saved muted small">{{ savedText }}</span>
       </div>
     </main>
     <aside class="stack">
@@ -98,10 +93,9 @@ ol { list-style: none; margin: 0; padding: 0; }
 .done .badge { background: var(--good); border-color: var(--good); color: var(--sheet); }
 .on:not(.done) .badge { border-color: var(--action); color: var(--action); }
 .title { font-size: 24px; }
-.how { margin: 6px 0 18px; max-width: 640px; color: var(--ink); font-size: 15.5px; }
+.how { margin: 4px 0 12px; max-width: 640px; color: var(--ink); font-size: 15.5px; }
 .end { margin-top: 20px; }
 .big { min-height: 46px; }
-.saved { margin-left: auto; }
 main { max-width: 820px; }
 .here { display: none; margin-bottom: 16px; }
 @media (max-width: 860px) {

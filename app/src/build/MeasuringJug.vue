@@ -24,7 +24,7 @@ const y = computed(() => BOTTOM - level.value * (BOTTOM - TOP - 18));
 </template>
 
 <style scoped>
-.jug { margin: 0; width: 118px; }
+.jug { margin: 0; width: 100px; }
 .glass { fill: none; stroke: var(--ink); stroke-width: 2.4; }
 .mark { stroke: color-mix(in srgb, var(--ink) 38%, transparent); stroke-width: 1.6; fill: none; }
 text { font: 700 15px var(--digits); fill: var(--ink); }

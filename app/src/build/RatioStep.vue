@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import { bucketTest, trimAdvice, type TrimAdvice } from '@yes-clear/core/build';
-import { THIN } from '@yes-clear/core/quantity';
-import { membraneOperation, words } from '@yes-clear/core/train';
+import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/build';
+import { THIN, type Outcome } from '@yes-clear/core/quantity';
+import { membraneOperation, words, type MembraneOperation } from '@yes-clear/core/train';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { waterColour } from '../descent/waterColour';
@@ -15,13 +15,15 @@ import RestrictorBar from './RestrictorBar.vue';
 import { useCountdown } from './useCountdown';
 
 /** Waste and product in any two jugs over the same time; what that means for the restrictor. */
-const props = defineProps<{ again: boolean }>();
+defineProps<{ again: boolean }>();
 const emit = defineEmits<{ saved: [advice: TrimAdvice | null] }>();
 const current = useCurrentSystem();
 const { system, report } = current;
 
+/** Pressure and temperature are those planned until the person on site reads others. */
+const EMPTY = { wasteL: null as number | null, productL: null as number | null, seconds: 60, pressureBar: null as number | null, temperatureC: null as number | null };
 /** What is in the jugs is kept even if the tab dies before it is saved. */
-const draft = useLocalStorage(`ratio-draft-${system.value?.id ?? ''}`, { wasteL: null as number | null, productL: null as number | null, seconds: 60 });
+const draft = useLocalStorage(`ratio-draft-${system.value?.id ?? ''}`, EMPTY, { mergeDefaults: true });
 const typed = ref({ waste: '', product: '' });
 const countdown = useCountdown(() => draft.value.seconds);
 useKey('t', () => countdown.toggle());
@@ -30,11 +32,16 @@ const result = computed(() => (draft.value.wasteL === null || draft.value.produc
 const bucket = computed(() => (result.value?.ok ? result.value.value : null));
 const operation = computed(() => (system.value && report.value?.ok ? membraneOperation(system.value.train, system.value.source, report.value.value.solved) : null));
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
+const pressureBar = computed(() => draft.value.pressureBar ?? system.value?.source.linePressureBar ?? 0);
+const temperatureC = computed(() => draft.value.temperatureC ?? system.value?.source.sample.temperatureC ?? 15);
+function advise(at: MembraneOperation, measured: BucketResult): Outcome<TrimAdvice> {
+  return trimAdvice(at.unit, { ...at.feed, temperatureC: temperatureC.value }, { ...at.conditions, linePressureBar: pressureBar.value }, measured, target.value);
+}
 /** The advice solves the unit some dozens of times: it follows the typing at a small distance. */
 const settledBucket = refDebounced(bucket, 160);
 const advice = computed(() => {
   const at = operation.value;
-  return at && settledBucket.value ? trimAdvice(at.unit, at.feed, at.conditions, settledBucket.value, target.value) : null;
+  return at && settledBucket.value ? advise(at, settledBucket.value) : null;
 });
 const solved = computed(() => (report.value?.ok ? report.value.value : null));
 const verdict = computed(() => {
@@ -65,22 +72,23 @@ const colours = computed(() => ({
 function save(): void {
   const at = operation.value;
   if (!bucket.value || !at || draft.value.wasteL === null || draft.value.productL === null) return;
-  const found = trimAdvice(at.unit, at.feed, at.conditions, bucket.value, target.value);
+  const found = advise(at, bucket.value);
   const now = new Date().toISOString();
   const { wasteL, productL, seconds } = draft.value;
+  const [readBar, readC] = [pressureBar.value, temperatureC.value];
   current.edit('ratio measured', (s) => ({
     ...s,
     build: {
       ...s.build,
       calibratedBoreMm: found.ok ? found.value.calibratedBoreMm : s.build.calibratedBoreMm,
-      ratios: [...s.build.ratios, { id: crypto.randomUUID(), at: now, wasteL, productL, seconds, pressureBar: s.source.linePressureBar, temperatureC: s.source.sample.temperatureC, restrictorLengthMm: at.stage.restrictor.lengthMm }],
+      ratios: [...s.build.ratios, { id: crypto.randomUUID(), at: now, wasteL, productL, seconds, pressureBar: readBar, temperatureC: readC, restrictorLengthMm: at.stage.restrictor.lengthMm }],
     },
     // From here on the model's tube is the real one.
     train: found.ok
       ? { ...s.train, stages: s.train.stages.map((stage) => (stage.id === at.stage.id && stage.kind === 'membrane' ? { ...stage, restrictor: { ...stage.restrictor, boreMm: found.value.calibratedBoreMm } } : stage)) }
       : s.train,
   }));
-  draft.value = { wasteL: null, productL: null, seconds };
+  draft.value = { ...draft.value, wasteL: null, productL: null };
   emit('saved', found.ok ? found.value : null);
 }
 const mark = (which: 'waste' | 'product', text: string): void => {
@@ -112,6 +120,11 @@ const mark = (which: 'waste' | 'product', text: string): void => {
         {{ countdown.running.value ? `${countdown.left.value} s · stop` : countdown.finished.value ? 'Time: take both away' : `Start ${Math.round(draft.seconds)} s timer` }} <kbd>T</kbd>
       </button>
     </div>
+    <div class="conditions">
+      <QuantityField label="Line pressure now" dimension="pressureBar" :units="system.units" :model-value="pressureBar" @update:model-value="draft.pressureBar = $event" />
+      <QuantityField label="Water temperature now" dimension="temperatureC" :units="system.units" :model-value="temperatureC" @update:model-value="draft.temperatureC = $event" />
+      <p class="small muted">The ratio is no constant: the membrane feels the cold, the restrictor hardly does. Both are kept with the measurement.</p>
+    </div>
     <RestrictorBar v-if="advice?.ok && operation" :advice="advice.value" :length-mm="operation.stage.restrictor.lengthMm" :target="target" />
     <FindingCard v-else-if="advice && !advice.ok" :finding="{ severity: 'mind', title: 'This measurement does not fit the model', why: advice.error.message }" />
     <div class="row">
@@ -122,7 +135,7 @@ const mark = (which: 'waste' | 'product', text: string): void => {
 </template>
 
 <style scoped>
-.ratio { display: grid; gap: 16px; }
+.ratio { display: grid; gap: 12px; }
 .top { display: flex; gap: 34px; flex-wrap: wrap; align-items: flex-start; }
 .jugs { display: flex; gap: 30px; }
 .result { flex: 1; min-width: 260px; }
@@ -131,11 +144,14 @@ const mark = (which: 'waste' | 'product', text: string): void => {
 .verdict.good { color: var(--good); }
 .notes { margin-top: 12px; color: var(--muted); max-width: 360px; }
 .fields { display: grid; grid-template-columns: 1fr 1fr 0.8fr auto; gap: 12px; align-items: start; }
+.conditions { display: grid; grid-template-columns: 1fr 1fr 2fr; gap: 12px; align-items: start; }
+.conditions p { padding-top: 22px; }
 .timer { min-height: 50px; margin-top: 23px; justify-content: center; }
 .timer.running { background: var(--select); border-color: var(--action); }
 @media (max-width: 860px) {
   .top { gap: 16px; justify-content: center; }
-  .fields { grid-template-columns: 1fr 1fr; }
+  .fields, .conditions { grid-template-columns: 1fr 1fr; }
+  .conditions p { grid-column: 1 / -1; padding: 0; }
   .timer { min-height: 52px; }
   .row .button { min-height: 48px; }
 }

@@ -21,7 +21,11 @@ const advice = computed(() => {
   const at = operation.value;
   if (!at || !last.value || stale.value) return null;
   const bucket = bucketTest(last.value);
-  return bucket.ok ? trimAdvice(at.unit, at.feed, at.conditions, bucket.value, target.value) : bucket;
+  if (!bucket.ok) return bucket;
+  const { temperatureC, pressureBar } = last.value;
+  const feed = temperatureC === null ? at.feed : { ...at.feed, temperatureC };
+  const conditions = pressureBar === null ? at.conditions : { ...at.conditions, linePressureBar: pressureBar };
+  return trimAdvice(at.unit, feed, conditions, bucket.value, target.value);
 });
 const lengthMm = ref<number | null>(null);
 watchEffect(() => {

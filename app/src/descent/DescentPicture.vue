@@ -111,6 +111,7 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
 <style scoped>
 .descent { margin: 0; min-width: 0; display: grid; }
 svg { display: block; overflow: visible; grid-area: 1 / 1; }
+.large { width: max-content; }
 .large svg { font-family: var(--digits); }
 .band { fill: var(--goal); }
 .grid line { stroke: var(--hair); stroke-width: 1; }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The bar every page stands under: mark, title, whatever belongs in the middle, and the tools. */
-defineProps<{ title: string; subtitle: string }>();
+defineProps<{ title: string; subtitle: string; saved?: string }>();
 </script>
 
 <template>
@@ -14,7 +14,7 @@ defineProps<{ title: string; subtitle: string }>();
     </RouterLink>
     <div class="title">
       <strong>{{ title }}</strong>
-      <span>{{ subtitle }}</span>
+      <span>{{ subtitle }}<template v-if="saved"> · {{ saved }}</template></span>
     </div>
     <div class="middle"><slot /></div>
     <div class="tools"><slot name="tools" /></div>

@@ -3,6 +3,7 @@ import { computed, defineAsyncComponent, watchEffect } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { database } from '../store/database';
 import { provideCurrentSystem } from '../store/current';
+import { useHistory } from '../store/history';
 import { useLive } from '../store/systems';
 import HeaderBar from './HeaderBar.vue';
 import PhaseRail from './PhaseRail.vue';
@@ -23,6 +24,9 @@ const states = usePhaseStates(current);
 const ids = useLive(() => database.systems.toArray(), []);
 const order = computed(() => [...ids.value].sort((a, b) => a.system.createdAt.localeCompare(b.system.createdAt)).findIndex((row) => row.id === props.id) + 1);
 const phase = computed(() => PHASES.find((candidate) => candidate.key === route.name)?.key ?? null);
+const history = useHistory();
+/** When the last edit was kept; nothing to say before the first. */
+const saved = computed(() => (history.lastSavedAt === null ? '' : `saved ${new Date(history.lastSavedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`));
 const title = computed(() => current.system.value?.name ?? '');
 watchEffect(() => {
   document.title = title.value === '' ? 'Yes Clear' : `${title.value} – Yes Clear`;
@@ -40,7 +44,7 @@ function switchUnits(system: 'trade' | 'metric'): void {
 <template>
   <div>
     <template v-if="current.system.value">
-      <HeaderBar :title="current.system.value.name" :subtitle="`${current.system.value.site} · ${order} of ${ids.length} ${ids.length === 1 ? 'system' : 'systems'}`">
+      <HeaderBar :title="current.system.value.name" :subtitle="`${current.system.value.site} · ${order} of ${ids.length} ${ids.length === 1 ? 'system' : 'systems'}`" :saved="saved">
         <PhaseRail :system-id="id" :active="phase" :states="states" />
         <template #tools>
           <button class="button quick" type="button" @click="quick.start(id)"><span class="long">Quick reading</span><span class="short">Read</span> <kbd>R</kbd></button>

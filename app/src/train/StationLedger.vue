@@ -57,7 +57,8 @@ const dragging = ref(false);
 </template>
 
 <style scoped>
-.line { display: grid; align-items: stretch; min-width: max-content; }
+.ledger { width: max-content; min-width: 100%; }
+.line { display: grid; align-items: stretch; }
 .line + .line { border-top: 1px solid var(--hair); }
 span, .stage { display: flex; align-items: center; justify-content: center; padding: 4.5px 2px; font-size: 14px; }
 .name { justify-content: flex-start; padding-left: 14px; font-size: 13.3px; font-weight: 600; color: var(--muted); position: sticky; left: 0; background: var(--sheet); z-index: 2; }

@@ -1,0 +1,54 @@
+import { expect, test, type Page } from '@playwright/test';
+import { fileURLToPath } from 'node:url';
+import { enter, firstVisit } from './steps';
+
+const FOLDER = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
+const CORAL = '/system/demo-coral-nursery';
+const VAN = '/system/demo-van-tank';
+const DESK = { width: 1280, height: 800 };
+const PHONE = { width: 390, height: 844 };
+
+/** Opens the demonstration on its own day, lets it settle, and keeps the picture. */
+async function shoot(page: Page, name: string, path: string, size: typeof DESK, before?: () => Promise<void>): Promise<void> {
+  await page.setViewportSize(size);
+  await page.clock.setFixedTime(new Date('2026-11-23T10:00:00Z'));
+  await page.goto('/');
+  await expect(page.getByRole('article').first()).toBeVisible();
+  if (path !== '/') await page.goto(path);
+  await page.waitForTimeout(900);
+  await before?.();
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: `${FOLDER}${name}.png`, animations: 'disabled' });
+}
+
+const jugs = (page: Page) => async (): Promise<void> => {
+  await enter(page, 'Waste', '3 3/4 cup');
+  await enter(page, 'Product', '330');
+  await expect(page.getByRole('heading', { name: /Restrictor: cut/ })).toBeVisible();
+};
+
+test('rounds', ({ page }) => shoot(page, 'rounds', '/', DESK));
+test('water', ({ page }) => shoot(page, 'water', `${CORAL}/water`, DESK));
+test('goal', ({ page }) => shoot(page, 'goal', `${VAN}/goal`, DESK));
+test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));
+test('stage', ({ page }) => shoot(page, 'train-stage', `${VAN}/train`, DESK, () => page.getByRole('button', { name: /^Membrane, stage/ }).click()));
+test('build', ({ page }) => shoot(page, 'build', `${CORAL}/build`, DESK, jugs(page)));
+test('log', ({ page }) => shoot(page, 'log', `${CORAL}/log`, DESK, () => page.getByLabel('Quick reading').fill('311 10 0 59psi 11C 410/1500ml')));
+test('log at night', async ({ page }) => {
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await shoot(page, 'log-dark', `${VAN}/log`, DESK);
+});
+test('new system', ({ page }) => shoot(page, 'new-system', '/', DESK, () => page.keyboard.press('n')));
+test('rounds on a phone', ({ page }) => shoot(page, 'phone-rounds', '/', PHONE));
+test('build on a phone', ({ page }) => shoot(page, 'phone-build', `${CORAL}/build`, PHONE, jugs(page)));
+test('log on a phone', ({ page }) => shoot(page, 'phone-log', `${CORAL}/log`, PHONE));
+test('reading on a phone', ({ page }) =>
+  shoot(page, 'phone-reading', `${CORAL}/log`, PHONE, async () => {
+    await page.getByRole('button', { name: 'Read' }).first().click();
+    for (const key of ['3', '1', '1']) await page.getByRole('button', { name: key, exact: true }).click();
+  }));
+test('first visit', async ({ page }) => {
+  await page.setViewportSize(DESK);
+  await firstVisit(page);
+  await page.screenshot({ path: `${FOLDER}first-visit.png` });
+});
