@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
 import { defineConfig } from '@playwright/test';
 
 /** Debian's Chromium; a browser of one's own can be named with CHROMIUM. */
@@ -24,5 +25,5 @@ export default defineConfig({
       args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
     },
   },
-  webServer: { command: 'npx tsx server/main.ts', url: `http://127.0.0.1:${PORT}`, env: { PORT: String(PORT) }, reuseExistingServer: false, stdout: 'ignore' },
+  webServer: { command: 'npx tsx server/main.ts', cwd: fileURLToPath(new URL('.', import.meta.url)), url: `http://127.0.0.1:${PORT}`, env: { PORT: String(PORT) }, reuseExistingServer: false, stdout: 'ignore' },
 });

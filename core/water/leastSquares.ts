@@ -1,0 +1,79 @@
+import { solveLinear } from '../numeric';
+
+/** A linear condition on the amounts: Σ coefficients·e = right. */
+export interface LinearRow {
+  readonly coefficients: readonly number[];
+  readonly right: number;
+}
+
+/**
+ * Minimises Σ((e − r)/(r + 0.02))² over e ≥ 0 under linear rows and, if given, a conductivity that
+ * is linearised anew each round. Values not free stay as they are.
+ *
+ * @returns e in meq/L, or null when no such e exists
+ */
+export function sequentialLeastSquares(
+  start: readonly number[],
+  reference: readonly number[],
+  free: readonly boolean[],
+  linear: readonly LinearRow[],
+  conductivity: { target: number; of: (e: readonly number[]) => number } | null,
+): number[] | null {
+  const scale = reference.map((r) => (r + 0.02) ** 2);
+  let e = [...start];
+  for (let round = 0; round < 40; round++) {
+    const rows = linear.map((row) => ({ ...row }));
+    if (conductivity) {
+      const base = conductivity.of(e);
+      const gradient = e.map((value, i) => {
+        if (!free[i]) return 0;
+        const step = Math.min(1e-4, value > 1e-4 ? 1e-4 : value / 2);
+        const up = [...e];
+        up[i] = value + 1e-4;
+        const down = [...e];
+        down[i] = value - step;
+        return (conductivity.of(up) - conductivity.of(down)) / (1e-4 + step);
+      });
+      const right = conductivity.target - base + gradient.reduce((sum, g, i) => sum + g * e[i]!, 0);
+      // Scaled to the size of the other rows, so that the small system stays well conditioned.
+      rows.push({ coefficients: gradient.map((g) => g / 100), right: right / 100 });
+    }
+    const next = boundedStep(e, reference, scale, free, rows);
+    if (!next || next.some((value) => !Number.isFinite(value))) return null;
+    const change = Math.max(...next.map((value, i) => Math.abs(value - e[i]!)));
+    e = next;
+    if (change < 1e-9) return e;
+  }
+  return null;
+}
+
+/** One quadratic step: the exact minimum under the rows, pinning the most negative value at zero until none is. */
+function boundedStep(
+  e: readonly number[],
+  reference: readonly number[],
+  scale: readonly number[],
+  free: readonly boolean[],
+  rows: readonly LinearRow[],
+): number[] | null {
+  const pinned = new Set<number>();
+  for (let attempt = 0; attempt <= e.length; attempt++) {
+    const moving = (i: number): boolean => free[i] === true && !pinned.has(i);
+    const base = e.map((value, i) => (moving(i) ? reference[i]! : pinned.has(i) ? 0 : value));
+    const active = rows.filter((row) => row.coefficients.some((c, i) => c !== 0 && moving(i)));
+    const matrix = active.map((a) => active.map((b) => a.coefficients.reduce((sum, c, i) => sum + (moving(i) ? c * scale[i]! * b.coefficients[i]! : 0), 0)));
+    const right = active.map((row) => row.right - row.coefficients.reduce((sum, c, i) => sum + c * base[i]!, 0));
+    const lambda = active.length === 0 ? [] : solveLinear(matrix, right);
+    if (!lambda) return null;
+    const next = base.map((value, i) =>
+      moving(i) ? value + scale[i]! * active.reduce((sum, row, k) => sum + row.coefficients[i]! * lambda[k]!, 0) : value,
+    );
+    const unmet = rows.some((row) => Math.abs(row.coefficients.reduce((sum, c, i) => sum + c * next[i]!, 0) - row.right) > 1e-6 * (1 + Math.abs(row.right)));
+    let worst = -1;
+    next.forEach((value, i) => {
+      if (moving(i) && value < -1e-12 && (worst < 0 || value / Math.sqrt(scale[i]!) < next[worst]! / Math.sqrt(scale[worst]!))) worst = i;
+    });
+    if (worst < 0) return unmet ? null : next.map((value) => Math.max(0, value));
+    pinned.add(worst);
+  }
+  return null;
+}
