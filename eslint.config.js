@@ -27,7 +27,9 @@ const forbid = (files, group, message) => ({
 
 const coreRules = CORE_ROOMS.flatMap((level, height) =>
   level.map((room) => {
-    const others = CORE_ROOMS.slice(height).flat().filter((name) => name !== room);
+    const others = CORE_ROOMS.slice(height)
+      .flat()
+      .filter((name) => name !== room);
     return forbid(
       [`core/${room}/**/*.ts`],
       [...others.flatMap((name) => [`../${name}`, `../${name}/*`]), '../../*', 'vue', 'dexie', 'node:*', '@yes-clear/*'],

@@ -3,7 +3,8 @@ import { fileURLToPath } from 'node:url';
 import { defineConfig } from '@playwright/test';
 
 /** Debian's Chromium; a browser of one's own can be named with CHROMIUM. */
-export const CHROMIUM = process.env['CHROMIUM'] ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => existsSync(path)) ?? '/usr/bin/chromium';
+export const CHROMIUM =
+  process.env['CHROMIUM'] ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => existsSync(path)) ?? '/usr/bin/chromium';
 export const PORT = 4179;
 
 export default defineConfig({
@@ -22,8 +23,23 @@ export default defineConfig({
     acceptDownloads: true,
     launchOptions: {
       executablePath: CHROMIUM,
-      args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
     },
   },
-  webServer: { command: 'npx tsx server/main.ts', cwd: fileURLToPath(new URL('.', import.meta.url)), url: `http://127.0.0.1:${PORT}`, env: { PORT: String(PORT) }, reuseExistingServer: false, stdout: 'ignore' },
+  webServer: {
+    command: 'npx tsx server/main.ts',
+    cwd: fileURLToPath(new URL('.', import.meta.url)),
+    url: `http://127.0.0.1:${PORT}`,
+    env: { PORT: String(PORT) },
+    reuseExistingServer: false,
+    stdout: 'ignore',
+  },
 });

@@ -20,7 +20,11 @@ export default defineConfig({
         icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
       },
       // The work is done where there is no signal: the whole app is kept in the browser.
-      workbox: { globPatterns: ['**/*.{js,css,html,svg,woff2,json}'], navigateFallback: '/index.html', navigateFallbackDenylist: [/^\/api\//] },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2,json}'],
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//],
+      },
     }),
   ],
   build: { target: 'es2022', reportCompressedSize: false, chunkSizeWarningLimit: 900 },

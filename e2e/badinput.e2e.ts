@@ -8,7 +8,9 @@ test('a hardness the conductivity cannot hold is named, and stays to be mended',
   await openDemo(page, CORAL, 'water');
   await enter(page, 'Total hardness', '600');
   const card = page.getByTestId('water-error');
-  await expect(card).toContainText(/Hardness 600 and alkalinity 152 .* at least \d+ µS\/cm \(hardness alone \d+\); the conductivity entered is 612/);
+  await expect(card).toContainText(
+    /Hardness 600 and alkalinity 152 .* at least \d+ µS\/cm \(hardness alone \d+\); the conductivity entered is 612/,
+  );
   await expect(field(page, 'Total hardness')).toHaveValue('600');
   await expect(page.locator('body')).not.toHaveText(noNaN);
   await enter(page, 'Total hardness', '214');
@@ -51,7 +53,8 @@ test('a quick line with a slip is not saved and not lost', async ({ page }) => {
 test('a broken and a foreign file change nothing and say why', async ({ page }) => {
   await page.goto('/');
   await expect(page.getByRole('article')).toHaveCount(2);
-  const open = (text: string) => page.getByTestId('file').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  const open = (text: string) =>
+    page.getByTestId('file').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(text) });
   await open('{"format":"yes-clear","version":1,');
   await expect(page.getByRole('alert')).toContainText('breaks off or is not JSON');
   await open('{"rows":[1,2,3]}');

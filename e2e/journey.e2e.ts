@@ -72,7 +72,11 @@ test('from a new system to a logged reading, out to a file and back', async ({ p
     await phase(page, 'Log');
     const line = page.getByLabel('Quick reading');
     await line.fill('300 6 0 59psi 15C 410/1500ml 1000L');
-    await expect(page.getByText(/tap 300.ppm · after membrane 6.ppm · after resin 0.ppm · 59.psi · 15.°C · product 410, waste 1500.mL\/min · product meter 1000.L/)).toBeVisible();
+    await expect(
+      page.getByText(
+        /tap 300.ppm · after membrane 6.ppm · after resin 0.ppm · 59.psi · 15.°C · product 410, waste 1500.mL\/min · product meter 1000.L/,
+      ),
+    ).toBeVisible();
     await line.press('Enter');
     await expect(page.getByTestId('resin-left')).toContainText('100');
     await line.fill('302 6 0 58psi 15C 1400L new cartridge holds');

@@ -93,7 +93,10 @@ test('quick reading by big keys on a phone', async ({ browser }) => {
   await page.getByRole('button', { name: /After resin/ }).click();
   await page.getByRole('button', { name: '0', exact: true }).click();
   await expect(page.getByLabel('Quick reading').first()).toBeVisible();
-  await page.getByRole('dialog').getByRole('button', { name: /Log it/ }).click();
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /Log it/ })
+    .click();
   await expect(page.getByText('Logged for Coral nursery make-up.')).toBeVisible();
   const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
   expect(wide).toBeLessThanOrEqual(0);
@@ -125,7 +128,14 @@ test('two tabs do not undo each other', async ({ page, context }) => {
   await expect(field(page, 'Water needed')).toHaveValue('20');
 });
 
-for (const [name, path] of [['Rounds', '/'], ['Water', `/system/${CORAL}/water`], ['Goal', `/system/${CORAL}/goal`], ['Train', `/system/${CORAL}/train`], ['Build', `/system/${CORAL}/build`], ['Log', `/system/${CORAL}/log`]] as const) {
+for (const [name, path] of [
+  ['Rounds', '/'],
+  ['Water', `/system/${CORAL}/water`],
+  ['Goal', `/system/${CORAL}/goal`],
+  ['Train', `/system/${CORAL}/train`],
+  ['Build', `/system/${CORAL}/build`],
+  ['Log', `/system/${CORAL}/log`],
+] as const) {
   test(`${name} can be used without seeing or a mouse (WCAG A and AA)`, async ({ page }) => {
     await page.goto('/');
     await expect(page.getByRole('article').first()).toBeVisible();
@@ -133,13 +143,22 @@ for (const [name, path] of [['Rounds', '/'], ['Water', `/system/${CORAL}/water`]
     await expect(page.getByRole('heading').first()).toBeVisible();
     await page.waitForTimeout(400);
     const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
-    expect(found.violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).slice(0, 3).join(' | ')}`)).toEqual([]);
+    expect(
+      found.violations.map(
+        (v) =>
+          `${v.id}: ${v.nodes
+            .map((n) => n.target.join(' '))
+            .slice(0, 3)
+            .join(' | ')}`,
+      ),
+    ).toEqual([]);
   });
 }
 
 test('the first visit says what this is and offers three ways in', async ({ page }) => {
   await firstVisit(page);
-  for (const name of ['New system from a template', 'Open a file', 'Load the demo']) await expect(page.getByRole('button', { name })).toBeVisible();
+  for (const name of ['New system from a template', 'Open a file', 'Load the demo'])
+    await expect(page.getByRole('button', { name })).toBeVisible();
 });
 
 test('works without a network once it has been here', async ({ browser }) => {

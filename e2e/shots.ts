@@ -31,9 +31,11 @@ test('rounds', ({ page }) => shoot(page, 'rounds', '/', DESK));
 test('water', ({ page }) => shoot(page, 'water', `${CORAL}/water`, DESK));
 test('goal', ({ page }) => shoot(page, 'goal', `${VAN}/goal`, DESK));
 test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));
-test('stage', ({ page }) => shoot(page, 'train-stage', `${VAN}/train`, DESK, () => page.getByRole('button', { name: /^Membrane, stage/ }).click()));
+test('stage', ({ page }) =>
+  shoot(page, 'train-stage', `${VAN}/train`, DESK, () => page.getByRole('button', { name: /^Membrane, stage/ }).click()));
 test('build', ({ page }) => shoot(page, 'build', `${CORAL}/build`, DESK, jugs(page)));
-test('log', ({ page }) => shoot(page, 'log', `${CORAL}/log`, DESK, () => page.getByLabel('Quick reading').fill('311 10 0 59psi 11C 410/1500ml')));
+test('log', ({ page }) =>
+  shoot(page, 'log', `${CORAL}/log`, DESK, () => page.getByLabel('Quick reading').fill('311 10 0 59psi 11C 410/1500ml')));
 test('log at night', async ({ page }) => {
   await page.emulateMedia({ colorScheme: 'dark' });
   await shoot(page, 'log-dark', `${VAN}/log`, DESK);

@@ -15,7 +15,10 @@ export async function enter(page: Page, label: string, text: string): Promise<vo
 export async function firstVisit(page: Page): Promise<void> {
   await page.addInitScript(() => {
     // Taken before the app reads it: as if the server had not offered the demonstration.
-    new MutationObserver(() => document.querySelector('meta[name="yes-clear-demo"]')?.setAttribute('content', 'off')).observe(document, { childList: true, subtree: true });
+    new MutationObserver(() => document.querySelector('meta[name="yes-clear-demo"]')?.setAttribute('content', 'off')).observe(document, {
+      childList: true,
+      subtree: true,
+    });
   });
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'From the tap to a logged reading.' })).toBeVisible();
@@ -36,4 +39,5 @@ export async function ledgerRow(page: Page, label: string | RegExp): Promise<str
   return row.getByRole('cell').allInnerTexts();
 }
 
-export const phase = (page: Page, name: string): Promise<void> => page.getByRole('navigation', { name: 'Phases' }).getByRole('link', { name }).click();
+export const phase = (page: Page, name: string): Promise<void> =>
+  page.getByRole('navigation', { name: 'Phases' }).getByRole('link', { name }).click();

@@ -27,11 +27,13 @@ const median = (values: readonly number[]): number => [...values].sort((a, b) =>
 /** Median time of one call in ms, after a warm-up. */
 function time(call: () => unknown, runs: number): number {
   for (let i = 0; i < runs; i++) call();
-  return median(Array.from({ length: runs }, () => {
-    const start = performance.now();
-    call();
-    return performance.now() - start;
-  }));
+  return median(
+    Array.from({ length: runs }, () => {
+      const start = performance.now();
+      call();
+      return performance.now() - start;
+    }),
+  );
 }
 
 function must<T>(outcome: { ok: true; value: T } | { ok: false; error: { message: string } }): T {
@@ -42,17 +44,64 @@ function must<T>(outcome: { ok: true; value: T } | { ok: false; error: { message
 function nodeRows(): Row[] {
   const base = systemFromTemplate({ id: 'b', name: 'Bench', site: 'Bench', template: 'marinePair', at: '2026-01-01T00:00:00Z' });
   const pair = base.train;
-  const single = { ...pair, stages: pair.stages.map((stage) => (stage.kind === 'membrane' ? { ...stage, arrangement: 'single' as const, restrictor: { lengthMm: 300, boreMm: 1.2 } } : stage)) };
+  const single = {
+    ...pair,
+    stages: pair.stages.map((stage) =>
+      stage.kind === 'membrane' ? { ...stage, arrangement: 'single' as const, restrictor: { lengthMm: 300, boreMm: 1.2 } } : stage,
+    ),
+  };
   const water = must(tapWater(base.source, base.instruments)).water;
   const solved = must(solveTrain(pair, base.source, water));
   const operation = membraneOperation(pair, base.source, solved)!;
   return [
-    { what: 'Solve a 7-stage train, one membrane', median: time(() => solveTrain(single, base.source, water), 600), unit: 'ms', limit: 1, note: 'sediment, two carbons, membrane, two resins, tank' },
-    { what: 'Solve a 7-stage train, two membranes in series', median: time(() => solveTrain(pair, base.source, water), 600), unit: 'ms', limit: null, note: 'the same with a second element' },
-    { what: 'Full report of that train', median: time(() => reportTrain(base, water), 200), unit: 'ms', limit: null, note: 'with winter, scaling and findings' },
-    { what: 'Speciation with pH and conductivity', median: 1000 * time(() => settleWater({ ...water, temperatureC: 25 }), 3000), unit: 'µs', limit: null, note: 'municipal water at 25 °C' },
-    { what: 'Complete a water from meter, hardness, alkalinity and pH', median: time(() => completeWater({ character: 'municipal', temperatureC: 25, ec25UScm: 480, hardnessMgL: 150, alkalinityMgL: 110, pH: 7.6 }), 200), unit: 'ms', limit: null, note: 'least squares with bounds' },
-    { what: 'Trim advice from two jugs', median: time(() => trimAdvice(operation.unit, operation.feed, operation.conditions, { wasteToProduct: 3, uncertainty: 0.1, recovery: 0.25 }, 4), 20), unit: 'ms', limit: null, note: 'calibration, target and span: some 80 unit solves' },
+    {
+      what: 'Solve a 7-stage train, one membrane',
+      median: time(() => solveTrain(single, base.source, water), 600),
+      unit: 'ms',
+      limit: 1,
+      note: 'sediment, two carbons, membrane, two resins, tank',
+    },
+    {
+      what: 'Solve a 7-stage train, two membranes in series',
+      median: time(() => solveTrain(pair, base.source, water), 600),
+      unit: 'ms',
+      limit: null,
+      note: 'the same with a second element',
+    },
+    {
+      what: 'Full report of that train',
+      median: time(() => reportTrain(base, water), 200),
+      unit: 'ms',
+      limit: null,
+      note: 'with winter, scaling and findings',
+    },
+    {
+      what: 'Speciation with pH and conductivity',
+      median: 1000 * time(() => settleWater({ ...water, temperatureC: 25 }), 3000),
+      unit: 'µs',
+      limit: null,
+      note: 'municipal water at 25 °C',
+    },
+    {
+      what: 'Complete a water from meter, hardness, alkalinity and pH',
+      median: time(
+        () => completeWater({ character: 'municipal', temperatureC: 25, ec25UScm: 480, hardnessMgL: 150, alkalinityMgL: 110, pH: 7.6 }),
+        200,
+      ),
+      unit: 'ms',
+      limit: null,
+      note: 'least squares with bounds',
+    },
+    {
+      what: 'Trim advice from two jugs',
+      median: time(
+        () => trimAdvice(operation.unit, operation.feed, operation.conditions, { wasteToProduct: 3, uncertainty: 0.1, recovery: 0.25 }, 4),
+        20,
+      ),
+      unit: 'ms',
+      limit: null,
+      note: 'calibration, target and span: some 80 unit solves',
+    },
   ];
 }
 
@@ -86,7 +135,10 @@ async function browserRows(): Promise<Row[]> {
   const listening = createServer(DIST, true).listen(0, '127.0.0.1');
   await new Promise((ready) => listening.once('listening', ready));
   const origin = `http://127.0.0.1:${(listening.address() as AddressInfo).port}`;
-  const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+  const browser = await chromium.launch({
+    executablePath: CHROMIUM,
+    args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+  });
   try {
     const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })).newPage();
     const scripts: string[] = [];
@@ -98,13 +150,34 @@ async function browserRows(): Promise<Row[]> {
     // What index.html itself asks for; the page of Rounds and the demonstration's files come on demand.
     const html = readFileSync(`${DIST}/index.html`, 'utf8');
     const first = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map((match) => match[1]!);
-    const gzipped = (paths: readonly string[]): number => paths.reduce((sum, path) => sum + execFileSync('gzip', ['-9', '-c', `${DIST}${path}`]).length, 0) / 1000;
+    const gzipped = (paths: readonly string[]): number =>
+      paths.reduce((sum, path) => sum + execFileSync('gzip', ['-9', '-c', `${DIST}${path}`]).length, 0) / 1000;
     const repaint = await editToRepaint(page, origin);
-    const memory = await page.evaluate(() => (performance as unknown as { memory?: { usedJSHeapSize: number } }).memory?.usedJSHeapSize ?? 0);
+    const memory = await page.evaluate(
+      () => (performance as unknown as { memory?: { usedJSHeapSize: number } }).memory?.usedJSHeapSize ?? 0,
+    );
     return [
-      { what: 'Typed edit to repainted descent', median: repaint, unit: 'ms', limit: 50, note: 'restrictor length of the 7-stage demo, 41 edits in Chromium' },
-      { what: 'JavaScript of the first load, gzipped', median: gzipped(first), unit: 'kB', limit: 300, note: `${first.length} files named by index.html` },
-      { what: 'JavaScript until Rounds stands, gzipped', median: gzipped([...new Set(scripts)].filter((path) => path.startsWith('/assets/'))), unit: 'kB', limit: null, note: 'with the page of Rounds and the demo files' },
+      {
+        what: 'Typed edit to repainted descent',
+        median: repaint,
+        unit: 'ms',
+        limit: 50,
+        note: 'restrictor length of the 7-stage demo, 41 edits in Chromium',
+      },
+      {
+        what: 'JavaScript of the first load, gzipped',
+        median: gzipped(first),
+        unit: 'kB',
+        limit: 300,
+        note: `${first.length} files named by index.html`,
+      },
+      {
+        what: 'JavaScript until Rounds stands, gzipped',
+        median: gzipped([...new Set(scripts)].filter((path) => path.startsWith('/assets/'))),
+        unit: 'kB',
+        limit: null,
+        note: 'with the page of Rounds and the demo files',
+      },
       { what: 'Memory of the Train page', median: memory / 1e6, unit: 'MB', limit: null, note: 'JavaScript heap after the edits' },
     ];
   } finally {
@@ -115,7 +188,9 @@ async function browserRows(): Promise<Row[]> {
 
 const figure = (value: number): string => (value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toFixed(2));
 const rows = [...nodeRows(), ...(await browserRows())];
-const table = rows.map((row) => `| ${row.what} | ${figure(row.median)} ${row.unit} | ${row.limit === null ? '' : `${row.limit} ${row.unit}`} | ${row.note} |`);
+const table = rows.map(
+  (row) => `| ${row.what} | ${figure(row.median)} ${row.unit} | ${row.limit === null ? '' : `${row.limit} ${row.unit}`} | ${row.note} |`,
+);
 const text = `# Benchmarks
 
 Medians of one run of \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}, on ${cpus()[0]?.model ?? 'an unnamed processor'} (${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB), Node ${process.version}.

@@ -34,7 +34,13 @@ function must<T>(outcome: { ok: true; value: T } | { ok: false; error: { message
 const day = (daysAgo: number): string => new Date(Date.parse(SAVED_AT) - daysAgo * DAY).toISOString().slice(0, 10);
 
 function coralNursery(): System {
-  const base = systemFromTemplate({ id: 'demo-coral-nursery', name: 'Coral nursery make-up', site: 'Skerrow Shore Hatchery', template: 'marinePair', at: `${day(250)}T08:00:00.000Z` });
+  const base = systemFromTemplate({
+    id: 'demo-coral-nursery',
+    name: 'Coral nursery make-up',
+    site: 'Skerrow Shore Hatchery',
+    template: 'marinePair',
+    at: `${day(250)}T08:00:00.000Z`,
+  });
   const stages = base.train.stages.map((stage) => {
     switch (stage.id) {
       case 'sediment':
@@ -57,17 +63,53 @@ function coralNursery(): System {
     demo: true,
     units: { system: 'trade', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 },
     source: {
-      name: 'Mains', linePressureBar: 4.206, lowestTemperatureC: 6,
-      sample: { takenOn: day(14), character: 'municipal', reading: 306, instrumentId: 'meter', hardnessMgL: 214, alkalinityMgL: 152, pH: 7.7, temperatureC: 13, chlorineMgL: 0.12, chloramineMgL: 0.5 },
+      name: 'Mains',
+      linePressureBar: 4.206,
+      lowestTemperatureC: 6,
+      sample: {
+        takenOn: day(14),
+        character: 'municipal',
+        reading: 306,
+        instrumentId: 'meter',
+        hardnessMgL: 214,
+        alkalinityMgL: 152,
+        pH: 7.7,
+        temperatureC: 13,
+        chlorineMgL: 0.12,
+        chloramineMgL: 0.5,
+      },
     },
     goal: { id: 'marineMakeUp', crewLimitPpm: null, demandL: 61, demandPer: 'day' },
     train: { ...base.train, stages },
-    build: { ...base.build, done: runbookSteps(runbook(base)).slice(0, 10).map((step) => step.id), ratios: [{ id: 'ratio-1', at: `${day(248)}T10:20:00.000Z`, wasteL: 0.89, productL: 0.245, seconds: 60, pressureBar: 4.2, temperatureC: 12, restrictorLengthMm: 221 }] },
+    build: {
+      ...base.build,
+      done: runbookSteps(runbook(base))
+        .slice(0, 10)
+        .map((step) => step.id),
+      ratios: [
+        {
+          id: 'ratio-1',
+          at: `${day(248)}T10:20:00.000Z`,
+          wasteL: 0.89,
+          productL: 0.245,
+          seconds: 60,
+          pressureBar: 4.2,
+          temperatureC: 12,
+          restrictorLengthMm: 221,
+        },
+      ],
+    },
   };
 }
 
 function vanTank(): System {
-  const base = systemFromTemplate({ id: 'demo-van-tank', name: 'Van tank', site: 'Lintel & Pane', template: 'vanTank', at: `${day(200)}T08:00:00.000Z` });
+  const base = systemFromTemplate({
+    id: 'demo-van-tank',
+    name: 'Van tank',
+    site: 'Lintel & Pane',
+    template: 'vanTank',
+    at: `${day(200)}T08:00:00.000Z`,
+  });
   const stages = base.train.stages.map((stage) => {
     switch (stage.id) {
       case 'sediment':
@@ -87,12 +129,40 @@ function vanTank(): System {
     demo: true,
     units: { system: 'metric', hardness: '°dH', ppmFactor: 0.5 },
     source: {
-      name: 'Yard tap', linePressureBar: 3.5, lowestTemperatureC: 5,
-      sample: { takenOn: day(20), character: 'chalk', reading: 244, instrumentId: 'meter', hardnessMgL: null, alkalinityMgL: null, pH: null, temperatureC: 11, chlorineMgL: 0.4, chloramineMgL: 0 },
+      name: 'Yard tap',
+      linePressureBar: 3.5,
+      lowestTemperatureC: 5,
+      sample: {
+        takenOn: day(20),
+        character: 'chalk',
+        reading: 244,
+        instrumentId: 'meter',
+        hardnessMgL: null,
+        alkalinityMgL: null,
+        pH: null,
+        temperatureC: 11,
+        chlorineMgL: 0.4,
+        chloramineMgL: 0,
+      },
     },
     goal: { id: 'windowCleaning', crewLimitPpm: 5, demandL: 1400, demandPer: 'week' },
     train: { ...base.train, stages },
-    build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id), ratios: [{ id: 'ratio-1', at: `${day(196)}T15:00:00.000Z`, wasteL: 2.1, productL: 0.52, seconds: 60, pressureBar: 3.6, temperatureC: 12, restrictorLengthMm: 310 }] },
+    build: {
+      ...base.build,
+      done: runbookSteps(runbook(base)).map((step) => step.id),
+      ratios: [
+        {
+          id: 'ratio-1',
+          at: `${day(196)}T15:00:00.000Z`,
+          wasteL: 2.1,
+          productL: 0.52,
+          seconds: 60,
+          pressureBar: 3.6,
+          temperatureC: 12,
+          restrictorLengthMm: 310,
+        },
+      ],
+    },
   };
 }
 
@@ -114,7 +184,8 @@ function readingsOf(story: Story): Reading[] {
   const random = seeded(story.seed);
   const tap = must(tapWater(system.source, system.instruments)).water;
   const resin = system.train.stages.find((stage) => stage.kind === 'resin');
-  const fittedAgo = resin?.kind === 'resin' && resin.fittedOn ? (Date.parse(SAVED_AT) - Date.parse(`${resin.fittedOn}T00:00:00Z`)) / DAY : 0;
+  const fittedAgo =
+    resin?.kind === 'resin' && resin.fittedOn ? (Date.parse(SAVED_AT) - Date.parse(`${resin.fittedOn}T00:00:00Z`)) / DAY : 0;
   let meterL = 2_400;
   let before = story.days[0]!;
   return story.days.map((daysAgo, i) => {
@@ -122,19 +193,34 @@ function readingsOf(story: Story): Reading[] {
     const pressureBar = system.source.linePressureBar + 0.12 * scatter(random);
     const temperatureC = Math.round((story.temperatureC(daysAgo) + 0.4 * scatter(random)) * 2) / 2;
     const feed = { ...tap, temperatureC };
-    const train = { ...system.train, stages: system.train.stages.map((stage) => (stage.kind === 'sediment' ? { ...stage, loading: story.loading(daysAgo) } : stage)) };
+    const train = {
+      ...system.train,
+      stages: system.train.stages.map((stage) => (stage.kind === 'sediment' ? { ...stage, loading: story.loading(daysAgo) } : stage)),
+    };
     meterL += (before - daysAgo) * story.litresPerDay * (1 + 0.06 * scatter(random));
     before = daysAgo;
     const fresh = must(solveTrain(train, { linePressureBar: pressureBar }, feed));
     const load = fresh.resins[0] ? ionicLoad(fresh.resins[0].feed) : null;
     const litres = Math.max(0, fittedAgo - daysAgo) * story.litresPerDay;
-    const use = resin && resin.kind === 'resin' && load ? { [resin.id]: { cationEq: (litres * load.cationMeqL) / 1000, anionEq: Math.min((litres * load.anionMeqL) / 1000, 0.98 * bedCapacityEq(stageBed(resin)).anionEq) } } : {};
+    const use =
+      resin && resin.kind === 'resin' && load
+        ? {
+            [resin.id]: {
+              cationEq: (litres * load.cationMeqL) / 1000,
+              anionEq: Math.min((litres * load.anionMeqL) / 1000, 0.98 * bedCapacityEq(stageBed(resin)).anionEq),
+            },
+          }
+        : {};
     const solved = must(solveTrain(train, { linePressureBar: pressureBar }, feed, use));
     const values = system.train.probes.map((probe) => {
       const station = solved.stations.find((candidate) => candidate.after === probe.after)!;
       const instrument = system.instruments.find((candidate) => candidate.id === probe.instrumentId)!;
       const seen = readingFromEc25(station.state.ec25UScm * strength * (1 + 0.03 * scatter(random)), instrument.scale);
-      return { probeId: probe.id, instrumentId: probe.instrumentId, shown: Math.max(0, Math.round(seen / instrument.resolution) * instrument.resolution) };
+      return {
+        probeId: probe.id,
+        instrumentId: probe.instrumentId,
+        shown: Math.max(0, Math.round(seen / instrument.resolution) * instrument.resolution),
+      };
     });
     const unit = solved.unit!;
     const flows = i % 2 === 0;
@@ -143,7 +229,10 @@ function readingsOf(story: Story): Reading[] {
     const at = new Date(Date.parse(SAVED_AT) - daysAgo * DAY);
     at.setUTCHours(hour, minute, 0, 0);
     return {
-      id: `${system.id}-r${i}`, systemId: system.id, at: at.toISOString(), values,
+      id: `${system.id}-r${i}`,
+      systemId: system.id,
+      at: at.toISOString(),
+      values,
       pressureBar: Math.round(pressureBar * 20) / 20,
       temperatureC,
       productLPerH: flows ? Math.round((unit.permeateLPerH / 0.06) * (1 + 0.012 * scatter(random))) * 0.06 : null,
@@ -155,22 +244,36 @@ function readingsOf(story: Story): Reading[] {
 }
 
 const every = (from: number, step: number): number[] => Array.from({ length: Math.floor(from / step) + 1 }, (_, i) => from - i * step);
-const season = (mean: number, swing: number) => (daysAgo: number): number => mean + swing * Math.cos(((daysAgo - 95) / 365) * 2 * Math.PI);
+const season =
+  (mean: number, swing: number) =>
+  (daysAgo: number): number =>
+    mean + swing * Math.cos(((daysAgo - 95) / 365) * 2 * Math.PI);
 
 const coral: Story = {
-  system: coralNursery(), seed: 11, days: every(238, 7).map((d) => d), temperatureC: season(14.5, 4.5), litresPerDay: 60,
+  system: coralNursery(),
+  seed: 11,
+  days: every(238, 7).map((d) => d),
+  temperatureC: season(14.5, 4.5),
+  litresPerDay: 60,
   note: (d) => ({ 238: 'baseline', 35: 'new resin in both', 14: 'output down, pre-filter brown', 7: 'pre-filter changed' })[d] ?? '',
   loading: (d) => (d >= 14 && d <= 42 ? 0.25 + (42 - d) * 0.022 : d < 14 ? 0.05 + d * 0.012 : Math.min(0.5, 0.1 + (238 - d) * 0.0018)),
 };
 const van: Story = {
-  system: vanTank(), seed: 5, days: every(196, 7), temperatureC: season(13, 5), litresPerDay: 196,
+  system: vanTank(),
+  seed: 5,
+  days: every(196, 7),
+  temperatureC: season(13, 5),
+  litresPerDay: 196,
   note: (d) => ({ 196: 'baseline', 63: 'resin refilled' })[d] ?? '',
   loading: (d) => Math.min(0.72, 0.08 + (196 - d) * 0.0033),
 };
 
 const folder = fileURLToPath(new URL('../demo/', import.meta.url));
 mkdirSync(folder, { recursive: true });
-for (const [file, story] of [['skerrow-shore-coral-nursery', coral], ['lintel-pane-van-tank', van]] as const) {
+for (const [file, story] of [
+  ['skerrow-shore-coral-nursery', coral],
+  ['lintel-pane-van-tank', van],
+] as const) {
   writeFileSync(`${folder}${file}.yesclear.json`, writeDocument([{ system: story.system, readings: readingsOf(story) }], SAVED_AT));
   console.log(`demo/${file}.yesclear.json written`);
 }

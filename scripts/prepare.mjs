@@ -16,7 +16,9 @@ export function run(command, args, env = {}) {
 
 /** Installs packages unless they are those of the lock file already. */
 export function ensurePackages() {
-  const lock = createHash('sha256').update(readFileSync(join(ROOT, 'package-lock.json'))).digest('hex');
+  const lock = createHash('sha256')
+    .update(readFileSync(join(ROOT, 'package-lock.json')))
+    .digest('hex');
   if (existsSync(MARK) && readFileSync(MARK, 'utf8') === lock) return;
   console.log('Installing packages …');
   // Not `npm ci`: it refuses a lock file whose registry carries only this platform's optional binaries.
@@ -56,7 +58,10 @@ export function ensureChromium() {
   console.log('No Chromium found: installing Debian’s …');
   try {
     execFileSync('apt-get', ['update', '-q'], { stdio: 'ignore' });
-    execFileSync('apt-get', ['install', '-y', '-q', '--no-install-recommends', 'chromium'], { stdio: 'ignore', env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
+    execFileSync('apt-get', ['install', '-y', '-q', '--no-install-recommends', 'chromium'], {
+      stdio: 'ignore',
+      env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    });
   } catch {
     console.error('Chromium could not be installed from Debian’s packages (apt-get install chromium failed).');
     process.exit(1);

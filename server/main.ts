@@ -19,12 +19,18 @@ export function createServer(dist: string, demo: boolean): Express {
     return demo ? html.replace('name="yes-clear-demo" content="off"', 'name="yes-clear-demo" content="on"') : html;
   };
   server.get(['/', '/index.html'], async (_request, response) => {
-    response.type('html').set('Cache-Control', 'no-cache').send(await page());
+    response
+      .type('html')
+      .set('Cache-Control', 'no-cache')
+      .send(await page());
   });
   server.use(express.static(dist, { index: false, maxAge: 0 }));
   // Every other path without a file ending is a page of the app.
   server.get(/^[^.]*$/, async (_request, response) => {
-    response.type('html').set('Cache-Control', 'no-cache').send(await page());
+    response
+      .type('html')
+      .set('Cache-Control', 'no-cache')
+      .send(await page());
   });
   return server;
 }

@@ -12,7 +12,12 @@ describe('ratio from two jugs', () => {
     expectNear(r.uncertainty, 0.165, 0.002);
     expectNear(r.recovery, 0.2, 1e-12);
   });
-  it.each([[0, 0.3, 'wasteL'], [1, 0, 'productL'], [-1, 1, 'wasteL'], [1, Number.NaN, 'productL']])('%s and %s L are refused naming %s', (wasteL, productL, field) => {
+  it.each([
+    [0, 0.3, 'wasteL'],
+    [1, 0, 'productL'],
+    [-1, 1, 'wasteL'],
+    [1, Number.NaN, 'productL'],
+  ])('%s and %s L are refused naming %s', (wasteL, productL, field) => {
     const outcome = bucketTest({ wasteL, productL });
     expect(outcome.ok ? '' : outcome.error.field).toBe(field);
   });
@@ -22,7 +27,10 @@ describe('trim advice', () => {
   const water = { ...value(characterWater('municipal', 1)), temperatureC: 20 };
   const at = { linePressureBar: 4, prefilterBarPerLPerH: 3e-4, permeatePressureBar: 0, law: 'mixture' } as const;
   const unit = (lengthMm: number, boreMm: number): MembraneUnit => ({
-    row: ELEMENT_ROWS['1812-75'], ranks: [{ vessels: 1, elementsPerVessel: 1 }], factors: CLEAN, restrictor: { lengthMm, boreMm },
+    row: ELEMENT_ROWS['1812-75'],
+    ranks: [{ vessels: 1, elementsPerVessel: 1 }],
+    factors: CLEAN,
+    restrictor: { lengthMm, boreMm },
   });
   const measured = (ratio: number): BucketResult => ({ wasteToProduct: ratio, uncertainty: 0.1, recovery: 1 / (1 + ratio) });
 
@@ -52,8 +60,10 @@ describe('trim advice', () => {
     expectWithin(ratio, 4, 0.05);
     expect(ratio).toBeLessThan(4.2);
   });
-  it('too much waste needs a longer tube: a cut cannot be undone', () => expect(value(trimAdvice(unit(100, 1.2), water, at, measured(6), 4)).kind).toBe('fitLonger'));
-  it('says when a larger restrictor is the answer', () => expect(value(trimAdvice(unit(60, 1.0), water, at, measured(2), 8)).kind).toBe('fitLarger'));
+  it('too much waste needs a longer tube: a cut cannot be undone', () =>
+    expect(value(trimAdvice(unit(100, 1.2), water, at, measured(6), 4)).kind).toBe('fitLonger'));
+  it('says when a larger restrictor is the answer', () =>
+    expect(value(trimAdvice(unit(60, 1.0), water, at, measured(2), 8)).kind).toBe('fitLarger'));
   it('a ratio no bore can explain is an error about the measurement', () => {
     const outcome = trimAdvice(unit(200, 1.2), water, { ...at, linePressureBar: 0 }, measured(4), 4);
     expect(outcome.ok ? '' : outcome.error.message).toContain('Check pressure');
@@ -65,7 +75,21 @@ describe('the runbook', () => {
     runbookSteps(runbook(systemFromTemplate({ id: 's', name: 'n', site: 's', template, at: '2026-11-23T10:00:00Z' })));
   it('keeps resin out until the ratio is set (common practice)', () => {
     const ids = steps('marinePair').map((s) => s.id);
-    const order = ['flush-filters', 'seat', 'flush-membrane', 'leaks', 'saturate', 'ratio', 'trim', 'ratio-again', 'resin-resin-1', 'resin-resin-2', 'tank-tank', 'baseline', 'handover'];
+    const order = [
+      'flush-filters',
+      'seat',
+      'flush-membrane',
+      'leaks',
+      'saturate',
+      'ratio',
+      'trim',
+      'ratio-again',
+      'resin-resin-1',
+      'resin-resin-2',
+      'tank-tank',
+      'baseline',
+      'handover',
+    ];
     expect(ids.filter((id) => order.includes(id))).toEqual(order);
   });
   it('is generated from the train: no membrane, no ratio', () => {
@@ -76,7 +100,11 @@ describe('the runbook', () => {
   });
   it('puts cautions where the hand is about to do the thing', () => {
     const all = steps('marineHousehold');
-    const cautions = (id: string): string => all.find((s) => s.id === id)!.cautions.map((c) => c.title).join();
+    const cautions = (id: string): string =>
+      all
+        .find((s) => s.id === id)!
+        .cautions.map((c) => c.title)
+        .join();
     expect(cautions('tank-tank')).toContain('float valve');
     expect(cautions('flush-membrane')).toContain('Keep resin out');
     expect(cautions('feed')).toContain('Local codes');

@@ -31,8 +31,20 @@ export function bucketTest(test: BucketTest): Outcome<BucketResult> {
     outOfRange('productL', 'Product', test.productL, 0, 10_000, 'L'),
   );
   if (invalid) return { ok: false, error: invalid };
-  if (test.productL === 0) return fail('productL', 0, 'above 0 L', 'Product is 0: without product there is no ratio. Wait until it runs, then measure both again.');
-  if (test.wasteL === 0) return fail('wasteL', 0, 'above 0 L', 'Waste is 0: the membrane must never run without waste. Check the restrictor and the drain line.');
+  if (test.productL === 0)
+    return fail(
+      'productL',
+      0,
+      'above 0 L',
+      'Product is 0: without product there is no ratio. Wait until it runs, then measure both again.',
+    );
+  if (test.wasteL === 0)
+    return fail(
+      'wasteL',
+      0,
+      'above 0 L',
+      'Waste is 0: the membrane must never run without waste. Check the restrictor and the drain line.',
+    );
   const wasteToProduct = test.wasteL / test.productL;
   const wasteShare = (test.wasteErrorL ?? jugErrorL(test.wasteL)) / test.wasteL;
   const productShare = (test.productErrorL ?? jugErrorL(test.productL)) / test.productL;

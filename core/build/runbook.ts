@@ -23,18 +23,49 @@ export interface RunbookSection {
   readonly steps: readonly Step[];
 }
 
-const step = (id: string, title: string, how: string, minutes: number, cautions: readonly Caution[] = [], tool: Step['tool'] = null): Step => ({
-  id, title, how, minutes, tool, cautions,
+const step = (
+  id: string,
+  title: string,
+  how: string,
+  minutes: number,
+  cautions: readonly Caution[] = [],
+  tool: Step['tool'] = null,
+): Step => ({
+  id,
+  title,
+  how,
+  minutes,
+  tool,
+  cautions,
 });
 
-const LOCAL_CODE: Caution = { title: 'Local codes come first', text: 'Plumbing to the mains and anything at mains voltage follows your local code and belongs to licensed trades where it says so.' };
-const FLOOD: Caution = { title: 'Stay with it', text: 'The first hour under pressure is when fittings let go. Never leave it unattended; know where the stopcock is.' };
-const PRESERVATIVE: Caution = { title: 'Keep resin out of this water', text: 'Preservative from a new membrane ruins resin. Product stays on the drain until the resin is fitted. Wear gloves; never drink it.' };
-const FLOAT: Caution = { title: 'A tank needs a float valve', text: 'Without an automatic shut-off somebody floods the room. Set and try it before the tank is full.' };
-const HEAVY: Caution = { title: 'Wet is heavy', text: 'A vessel full of wet resin weighs several times its look. Two hands, or two people.' };
-const CUT: Caution = { title: 'A cut cannot be undone', text: 'Take a tenth at most, run ten minutes, measure, cut again. If the end of the tube comes first, fit a larger restrictor.' };
+const LOCAL_CODE: Caution = {
+  title: 'Local codes come first',
+  text: 'Plumbing to the mains and anything at mains voltage follows your local code and belongs to licensed trades where it says so.',
+};
+const FLOOD: Caution = {
+  title: 'Stay with it',
+  text: 'The first hour under pressure is when fittings let go. Never leave it unattended; know where the stopcock is.',
+};
+const PRESERVATIVE: Caution = {
+  title: 'Keep resin out of this water',
+  text: 'Preservative from a new membrane ruins resin. Product stays on the drain until the resin is fitted. Wear gloves; never drink it.',
+};
+const FLOAT: Caution = {
+  title: 'A tank needs a float valve',
+  text: 'Without an automatic shut-off somebody floods the room. Set and try it before the tank is full.',
+};
+const HEAVY: Caution = {
+  title: 'Wet is heavy',
+  text: 'A vessel full of wet resin weighs several times its look. Two hands, or two people.',
+};
+const CUT: Caution = {
+  title: 'A cut cannot be undone',
+  text: 'Take a tenth at most, run ten minutes, measure, cut again. If the end of the tube comes first, fit a larger restrictor.',
+};
 
-const ofKind = <K extends Stage['kind']>(stages: readonly Stage[], kind: K): StageOf<K>[] => stages.filter((s): s is StageOf<K> => s.kind === kind);
+const ofKind = <K extends Stage['kind']>(stages: readonly Stage[], kind: K): StageOf<K>[] =>
+  stages.filter((s): s is StageOf<K> => s.kind === kind);
 
 /**
  * The order of work for a train, generated from its stages: connect with membrane and resin out, rinse,
@@ -56,28 +87,74 @@ export function runbook(system: System): RunbookSection[] {
 function placing(system: System, withMembrane: boolean): Step[] {
   const line = formatQuantity(system.source.linePressureBar, 'pressureBar', system.units).text;
   return [
-    step('fix', 'Fix it to something that holds', 'Into studs, or a board across studs. Leave 15 cm under each cartridge to take it out.', 20, [HEAVY]),
-    step('feed', 'Connect cold feed with its own valve', 'Cold side only: above about 45 °C a membrane dies. Cut tubing square with a cutter.', 15, [LOCAL_CODE, FLOOD]),
+    step(
+      'fix',
+      'Fix it to something that holds',
+      'Into studs, or a board across studs. Leave 15 cm under each cartridge to take it out.',
+      20,
+      [HEAVY],
+    ),
+    step(
+      'feed',
+      'Connect cold feed with its own valve',
+      'Cold side only: above about 45 °C a membrane dies. Cut tubing square with a cutter.',
+      15,
+      [LOCAL_CODE, FLOOD],
+    ),
     ...(withMembrane
       ? [
-          step('waste', 'Run the waste to a drain with an air gap', 'The end of the waste line stays above the highest water level of the drain.', 10, [LOCAL_CODE]),
           step(
-            'ports', 'Check the three ports of the membrane housing',
-            'Feed goes in alone at the cap end. At the other end the central port is product and the offset one is waste.', 2,
+            'waste',
+            'Run the waste to a drain with an air gap',
+            'The end of the waste line stays above the highest water level of the drain.',
+            10,
+            [LOCAL_CODE],
+          ),
+          step(
+            'ports',
+            'Check the three ports of the membrane housing',
+            'Feed goes in alone at the cap end. At the other end the central port is product and the offset one is waste.',
+            2,
           ),
         ]
       : []),
-    step('line', `Read the line pressure; ${line} was planned`, 'Open the valve slowly. Note what the gauge shows in the Water phase if it differs.', 5),
+    step(
+      'line',
+      `Read the line pressure; ${line} was planned`,
+      'Open the valve slowly. Note what the gauge shows in the Water phase if it differs.',
+      5,
+    ),
   ];
 }
 
 function rinsing(withFilters: boolean, membrane: StageOf<'membrane'> | undefined): Step[] {
   return [
-    ...(withFilters ? [step('flush-filters', 'Flush the filters, 10 min', 'To the drain, with the membrane still out, until no black carbon dust shows.', 10)] : []),
+    ...(withFilters
+      ? [
+          step(
+            'flush-filters',
+            'Flush the filters, 10 min',
+            'To the drain, with the membrane still out, until no black carbon dust shows.',
+            10,
+          ),
+        ]
+      : []),
     ...(membrane
       ? [
-          step('seat', membrane.arrangement === 'single' ? 'Seat the membrane, both seals' : 'Seat both membranes, all seals', 'The two small O-rings go in first; the lip seal sits at the feed end. Push until it stops.', 5, [PRESERVATIVE]),
-          step('flush-membrane', 'Flush the membrane to the drain, 45 min', 'Waste and product both to the drain, to carry off the preservative. 30 to 45 minutes are usual.', 45, [PRESERVATIVE, FLOOD]),
+          step(
+            'seat',
+            membrane.arrangement === 'single' ? 'Seat the membrane, both seals' : 'Seat both membranes, all seals',
+            'The two small O-rings go in first; the lip seal sits at the feed end. Push until it stops.',
+            5,
+            [PRESERVATIVE],
+          ),
+          step(
+            'flush-membrane',
+            'Flush the membrane to the drain, 45 min',
+            'Waste and product both to the drain, to carry off the preservative. 30 to 45 minutes are usual.',
+            45,
+            [PRESERVATIVE, FLOOD],
+          ),
         ]
       : []),
     step('leaks', 'Leak check at full pressure', 'Dry every joint with paper, wait ten minutes, wipe again.', 10, [FLOOD]),
@@ -106,12 +183,30 @@ function polishing(resins: readonly StageOf<'resin'>[], tanks: readonly StageOf<
       ),
     ),
     ...tanks.map((tank) =>
-      step(`tank-${tank.id}`, `Fit the float valve of the ${tank.name.toLowerCase()}`, 'A hole of about 11 mm for quarter-inch fittings, above the full level, with room under the lid. Lift the float by hand: the flow must stop.', 20, [FLOAT]),
+      step(
+        `tank-${tank.id}`,
+        `Fit the float valve of the ${tank.name.toLowerCase()}`,
+        'A hole of about 11 mm for quarter-inch fittings, above the full level, with room under the lid. Lift the float by hand: the flow must stop.',
+        20,
+        [FLOAT],
+      ),
     ),
-    ...(probes > 0 ? [step('probes', `Fit ${probes} probes, pins side by side`, 'Both pins equally in the flow. Let trapped air out of the housing.', 10)] : []),
+    ...(probes > 0
+      ? [
+          step(
+            'probes',
+            `Fit ${probes} probes, pins side by side`,
+            'Both pins equally in the flow. Let trapped air out of the housing.',
+            10,
+          ),
+        ]
+      : []),
     step('baseline', 'Record the baseline', 'Read everything once and log it: later readings are judged by this one.', 5),
     step('handover', 'Hand over', 'Show how to shut it off, what the meter should read, and when to call.', 10, [
-      { title: 'What a meter cannot say', text: '0 ppm is not zero contaminants: germs, organics and uncharged matter are not read. Drinking water needs its own tests.' },
+      {
+        title: 'What a meter cannot say',
+        text: '0 ppm is not zero contaminants: germs, organics and uncharged matter are not read. Drinking water needs its own tests.',
+      },
     ]),
   ];
 }

@@ -73,7 +73,8 @@ export function trimAdvice(
   const present = unit.restrictor.lengthMm;
   if (Math.abs(measured.wasteToProduct / target - 1) <= ON_TARGET) return ok({ kind: 'onTarget', calibratedBoreMm });
 
-  const lengthWith = (boreMm: number): Outcome<number> => lengthForRatio({ ...unit, restrictor: { lengthMm: present, boreMm } }, feed, at, target);
+  const lengthWith = (boreMm: number): Outcome<number> =>
+    lengthForRatio({ ...unit, restrictor: { lengthMm: present, boreMm } }, feed, at, target);
   const expected = lengthWith(calibratedBoreMm);
   if (measured.wasteToProduct > target) return ok({ kind: 'fitLonger', expectedMm: expected.ok ? expected.value : null, calibratedBoreMm });
   if (!expected.ok) return ok({ kind: 'fitLarger', calibratedBoreMm });

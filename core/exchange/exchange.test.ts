@@ -2,15 +2,35 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { balanced, settleWater, solutesMgL, type Water } from '../water';
-import { bedCapacityEq, bedPressureBar, bedThroughput, bedUtilisation, forecastCartridge, frontLeak, ionicLoad, loadSd, polishedWater, priorCapacity, updateCapacity, utilisationAt, type Bed } from './index';
+import {
+  bedCapacityEq,
+  bedPressureBar,
+  bedThroughput,
+  bedUtilisation,
+  forecastCartridge,
+  frontLeak,
+  ionicLoad,
+  loadSd,
+  polishedWater,
+  priorCapacity,
+  updateCapacity,
+  utilisationAt,
+  type Bed,
+} from './index';
 
 const cartridge: Bed = { resin: 'mixedBed', volumeL: 0.6, depthMm: 220, packing: 0.9 };
 /** The chapter's generic tap at a strength in meq/L: cations Ca 60, Mg 15, Na 20, K 5 %; anions HCO3 60, Cl 20, SO4 15, NO3 5 %. */
 function genericTap(meqL: number, co2MmolL = 0.15, silicaMmolL = 0.15): Water {
   return balanced(
     solutesMgL({
-      Ca: 0.6 * meqL * 20.039, Mg: 0.15 * meqL * 12.1525, Na: 0.2 * meqL * 22.99, K: 0.05 * meqL * 39.098,
-      Cl: 0.2 * meqL * 35.453, SO4: 0.15 * meqL * 48.0315, NO3: 0.05 * meqL * 62.005, SiO2: silicaMmolL * 60.084,
+      Ca: 0.6 * meqL * 20.039,
+      Mg: 0.15 * meqL * 12.1525,
+      Na: 0.2 * meqL * 22.99,
+      K: 0.05 * meqL * 39.098,
+      Cl: 0.2 * meqL * 35.453,
+      SO4: 0.15 * meqL * 48.0315,
+      NO3: 0.05 * meqL * 62.005,
+      SiO2: silicaMmolL * 60.084,
     }),
     0.6 * meqL + co2MmolL,
     25,
@@ -34,7 +54,12 @@ describe('film transfer', () => {
     expectWithin(s.anion.utilisation, 0.84, 0.01);
     expectWithin(value(bedUtilisation(bed, 1500, 25, 0.001)).anion.utilisation, 0.737, 0.01);
   });
-  it.each([[0.22, 10, 0.884, 0.922], [0.22, 60, 0.616, 0.744], [0.45, 20, 0.854, 0.903], [0.9, 20, 0.884, 0.923]])('table 2.3: %s m at %s BV/h', (depth, bvh, cation, anion) => {
+  it.each([
+    [0.22, 10, 0.884, 0.922],
+    [0.22, 60, 0.616, 0.744],
+    [0.45, 20, 0.854, 0.903],
+    [0.9, 20, 0.884, 0.923],
+  ])('table 2.3: %s m at %s BV/h', (depth, bvh, cation, anion) => {
     const s = value(bedUtilisation({ ...cartridge, depthMm: depth * 1000 }, bvh * cartridge.volumeL, 25));
     expectWithin(s.cation.utilisation, cation, 0.005);
     expectWithin(s.anion.utilisation, anion, 0.005);
@@ -51,7 +76,12 @@ describe('film transfer', () => {
   });
   // Ergun 1952 by hand: 776 Pa/m over 0.22 m.
   it('takes little pressure at household flow', () => expectNear(bedPressureBar(cartridge, 4, 25), 0.00171, 0.00002));
-  it.each([[{ volumeL: 0 }, 5, 'volumeL'], [{}, 0, 'flowLPerH'], [{ depthMm: 10 }, 5, 'depthMm'], [{}, 1e5, 'flowLPerH']] as const)('refuses %o at %s L/h naming %s', (change, flow, field) => {
+  it.each([
+    [{ volumeL: 0 }, 5, 'volumeL'],
+    [{}, 0, 'flowLPerH'],
+    [{ depthMm: 10 }, 5, 'depthMm'],
+    [{}, 1e5, 'flowLPerH'],
+  ] as const)('refuses %o at %s L/h naming %s', (change, flow, field) => {
     const outcome = bedUtilisation({ ...cartridge, ...change }, flow, 25);
     expect(outcome.ok ? '' : outcome.error.field).toBe(field);
   });
@@ -68,7 +98,13 @@ describe('load and throughput', () => {
     const tap = genericTap(3);
     expectWithin(ionicLoad(tap).cationMeqL, tap.alkalinityMgL / 50.0435 + 0.4 * 3, 1e-9);
   });
-  it.each([[0.6, 0.22, 0.2, 1.952, 126], [1.2, 0.45, 0.3, 4.088, 136], [7, 0.4, 2, 4.088, 783], [11, 0.45, 3, 1.952, 2414], [25, 0.9, 6, 4.088, 2886]])('table 2.4 and 21: %s L of resin', (volumeL, depth, lPerMin, meqL, litres) => {
+  it.each([
+    [0.6, 0.22, 0.2, 1.952, 126],
+    [1.2, 0.45, 0.3, 4.088, 136],
+    [7, 0.4, 2, 4.088, 783],
+    [11, 0.45, 3, 1.952, 2414],
+    [25, 0.9, 6, 4.088, 2886],
+  ])('table 2.4 and 21: %s L of resin', (volumeL, depth, lPerMin, meqL, litres) => {
     const bed: Bed = { resin: 'mixedBed', volumeL, depthMm: depth * 1000, packing: 0.9 };
     const s = value(bedUtilisation(bed, lPerMin * 60, 25));
     const got = bedThroughput([bed], [s], ionicLoad(genericTap(meqL)));
@@ -76,7 +112,10 @@ describe('load and throughput', () => {
     expectWithin(got.until.kind === 'litres' ? got.until.litres : 0, litres, 0.02);
   });
   it('22: a membrane in front saves resin 9.6 and 13.7 times', () => {
-    for (const [meqL, times] of [[1.952, 9.6], [4.088, 13.7]] as const) {
+    for (const [meqL, times] of [
+      [1.952, 9.6],
+      [4.088, 13.7],
+    ] as const) {
       const alone = ionicLoad(genericTap(meqL)).anionMeqL;
       const behind = ionicLoad(genericTap(meqL * 0.04, 0.15, 0.15 * 0.05)).anionMeqL;
       expectWithin(alone / behind, times, 0.02);

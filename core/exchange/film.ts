@@ -83,7 +83,12 @@ export function bedUtilisation(bed: Bed, flowLPerH: number, temperatureC: number
   if (reynolds < LOWEST_REYNOLDS || reynolds > HIGHEST_REYNOLDS) {
     const scale = flowLPerH / reynolds;
     const accepted = `${(LOWEST_REYNOLDS * scale).toPrecision(2)} to ${(HIGHEST_REYNOLDS * scale).toPrecision(2)} L/h`;
-    return fail('flowLPerH', flowLPerH, accepted, `A flow of ${flowLPerH} L/h through this bed is outside what the film law covers: ${accepted}.`);
+    return fail(
+      'flowLPerH',
+      flowLPerH,
+      accepted,
+      `A flow of ${flowLPerH} L/h through this bed is outside what the film law covers: ${accepted}.`,
+    );
   }
   const film = (1.09 / resin.voidFraction) * velocity * reynolds ** (-2 / 3) * (viscosity / diffusivity) ** (-2 / 3);
   const side = (share: number): FilmSide => {
@@ -105,6 +110,7 @@ export function bedPressureBar(bed: Bed, flowLPerH: number, temperatureC: number
   const velocity = ((flowLPerH / bed.volumeL) * bed.depthMm) / 1000 / 3600;
   const d = beadMm / 1000;
   const viscosity = kinematicViscosity(temperatureC) * 997;
-  const perMetre = (150 * viscosity * velocity * (1 - e) ** 2) / (e ** 3 * d * d) + (1.75 * 997 * velocity * velocity * (1 - e)) / (e ** 3 * d);
+  const perMetre =
+    (150 * viscosity * velocity * (1 - e) ** 2) / (e ** 3 * d * d) + (1.75 * 997 * velocity * velocity * (1 - e)) / (e ** 3 * d);
   return (perMetre * bed.depthMm) / 1000 / 1e5;
 }

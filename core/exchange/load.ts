@@ -20,8 +20,14 @@ const meq = (water: Water, solute: Solute, valence: number): number => (valence 
  */
 export function ionicLoad(water: Water): IonicLoad {
   const cationMeqL =
-    meq(water, 'Ca', 2) + meq(water, 'Mg', 2) + meq(water, 'Na', 1) + meq(water, 'K', 1) + meq(water, 'NH4N', 1) +
-    meq(water, 'Fe', 2) + meq(water, 'Ba', 2) + meq(water, 'Sr', 2);
+    meq(water, 'Ca', 2) +
+    meq(water, 'Mg', 2) +
+    meq(water, 'Na', 1) +
+    meq(water, 'K', 1) +
+    meq(water, 'NH4N', 1) +
+    meq(water, 'Fe', 2) +
+    meq(water, 'Ba', 2) +
+    meq(water, 'Sr', 2);
   const strong = meq(water, 'Cl', 1) + meq(water, 'SO4', 2) + meq(water, 'NO3', 1) + meq(water, 'F', 1);
   const silica = meq(water, 'SiO2', 1);
   const boron = meq(water, 'B', 1);

@@ -16,10 +16,37 @@ export interface ResinClass {
 
 /** Generic gel resins (trade literature, recalled). A 40:60 mix has nearly equal equivalents on both sides. */
 export const RESIN_ROWS: Readonly<Record<ResinClassId, ResinClass>> = {
-  mixedBed: { label: 'Mixed bed', cationEqPerL: 0.72, anionEqPerL: 0.6, cationShare: 0.4, densityKgPerL: 0.72, voidFraction: 0.38, beadMm: 0.7, colours: false },
+  mixedBed: {
+    label: 'Mixed bed',
+    cationEqPerL: 0.72,
+    anionEqPerL: 0.6,
+    cationShare: 0.4,
+    densityKgPerL: 0.72,
+    voidFraction: 0.38,
+    beadMm: 0.7,
+    colours: false,
+  },
   // 5 to 10 % less than without dye.
-  colourMixedBed: { label: 'Colour mixed bed', cationEqPerL: 0.67, anionEqPerL: 0.56, cationShare: 0.4, densityKgPerL: 0.72, voidFraction: 0.38, beadMm: 0.7, colours: true },
-  silicaStage: { label: 'Silica stage, anion-rich', cationEqPerL: 0.54, anionEqPerL: 0.7, cationShare: 0.3, densityKgPerL: 0.7, voidFraction: 0.38, beadMm: 0.7, colours: false },
+  colourMixedBed: {
+    label: 'Colour mixed bed',
+    cationEqPerL: 0.67,
+    anionEqPerL: 0.56,
+    cationShare: 0.4,
+    densityKgPerL: 0.72,
+    voidFraction: 0.38,
+    beadMm: 0.7,
+    colours: true,
+  },
+  silicaStage: {
+    label: 'Silica stage, anion-rich',
+    cationEqPerL: 0.54,
+    anionEqPerL: 0.7,
+    cationShare: 0.3,
+    densityKgPerL: 0.7,
+    voidFraction: 0.38,
+    beadMm: 0.7,
+    colours: false,
+  },
 };
 
 /** One bed of resin as fitted. */

@@ -28,10 +28,25 @@ export function bedCapacityEq(bed: Bed): { cationEq: number; anionEq: number } {
  *
  * @param states utilisation of each bed at the flow, in the same order
  */
-export function bedThroughput(beds: readonly Bed[], states: readonly BedUtilisation[], load: IonicLoad, breakthroughFraction = 0.01): BedThroughput {
+export function bedThroughput(
+  beds: readonly Bed[],
+  states: readonly BedUtilisation[],
+  load: IonicLoad,
+  breakthroughFraction = 0.01,
+): BedThroughput {
   const sum = (of: (i: number) => number): number => beds.reduce((total, _, i) => total + of(i), 0);
-  const cationEq = sum((i) => bedCapacityEq(beds[i]!).cationEq) * utilisationAt(sum((i) => states[i]!.cation.transferUnits), breakthroughFraction);
-  const anionEq = sum((i) => bedCapacityEq(beds[i]!).anionEq) * utilisationAt(sum((i) => states[i]!.anion.transferUnits), breakthroughFraction);
+  const cationEq =
+    sum((i) => bedCapacityEq(beds[i]!).cationEq) *
+    utilisationAt(
+      sum((i) => states[i]!.cation.transferUnits),
+      breakthroughFraction,
+    );
+  const anionEq =
+    sum((i) => bedCapacityEq(beds[i]!).anionEq) *
+    utilisationAt(
+      sum((i) => states[i]!.anion.transferUnits),
+      breakthroughFraction,
+    );
   const litres = (eq: number, meqL: number): number | null => (meqL > 0 ? (1000 * eq) / meqL : null);
   const cationL = litres(cationEq, load.cationMeqL);
   const anionL = litres(anionEq, load.anionMeqL);
@@ -41,7 +56,13 @@ export function bedThroughput(beds: readonly Bed[], states: readonly BedUtilisat
 }
 
 /** One bed at a flow: utilisation and throughput alone. */
-export function singleBedThroughput(bed: Bed, load: IonicLoad, flowLPerH: number, temperatureC: number, breakthroughFraction = 0.01): Outcome<BedThroughput> {
+export function singleBedThroughput(
+  bed: Bed,
+  load: IonicLoad,
+  flowLPerH: number,
+  temperatureC: number,
+  breakthroughFraction = 0.01,
+): Outcome<BedThroughput> {
   const state = bedUtilisation(bed, flowLPerH, temperatureC, breakthroughFraction);
   if (!state.ok) return state;
   return ok(bedThroughput([bed], [state.value], load, breakthroughFraction));
@@ -64,4 +85,3 @@ export function polishedWater(water: Water, state: BedUtilisation, cationUsed: n
   for (const ion of ANIONS) mgL[ion] *= anionLeak;
   return balanced(mgL, water.carbonMmolL * anionLeak, water.temperatureC);
 }
-

@@ -32,7 +32,9 @@ export interface FileError {
   readonly issues: readonly FileIssue[];
 }
 
-export type FileOutcome = { readonly ok: true; readonly records: readonly SystemRecord[]; readonly savedAt: string } | { readonly ok: false; readonly error: FileError };
+export type FileOutcome =
+  | { readonly ok: true; readonly records: readonly SystemRecord[]; readonly savedAt: string }
+  | { readonly ok: false; readonly error: FileError };
 
 /**
  * The text of a file holding one system or many, keys in the order of the schema: the same records always
@@ -64,11 +66,17 @@ export function readDocument(text: string): FileOutcome {
     const issues = parsed.error.issues.map((issue) => describe(issue, data));
     const first = issues[0];
     const more = issues.length > 1 ? ` and ${issues.length - 1} more` : '';
-    return refuse(`This file has a value that cannot be used: ${first?.path} is ${first?.value}; accepted is ${first?.expected}${more}.`, issues);
+    return refuse(
+      `This file has a value that cannot be used: ${first?.path} is ${first?.value}; accepted is ${first?.expected}${more}.`,
+      issues,
+    );
   }
   const broken = parsed.data.records.flatMap((record, i) => brokenReferences(record, `records[${i}]`));
   if (broken.length > 0) {
-    return refuse(`This file points to something it does not hold: ${broken[0]!.path} is ${broken[0]!.value}; accepted is ${broken[0]!.expected}.`, broken);
+    return refuse(
+      `This file points to something it does not hold: ${broken[0]!.path} is ${broken[0]!.value}; accepted is ${broken[0]!.expected}.`,
+      broken,
+    );
   }
   return { ok: true, records: parsed.data.records, savedAt: parsed.data.savedAt };
 }
@@ -76,7 +84,8 @@ export function readDocument(text: string): FileOutcome {
 /** Why data is not a Yes Clear file of this version, or null when it is. */
 function foreignReason(data: unknown): string | null {
   const marks = typeof data === 'object' && data !== null ? (data as Record<string, unknown>) : {};
-  if (marks['format'] !== FILE_FORMAT) return `This is not a Yes Clear file: its format is ${show(marks['format'])}; accepted is "${FILE_FORMAT}".`;
+  if (marks['format'] !== FILE_FORMAT)
+    return `This is not a Yes Clear file: its format is ${show(marks['format'])}; accepted is "${FILE_FORMAT}".`;
   const version = marks['version'];
   if (typeof version === 'number' && version > FILE_VERSION) {
     return `This file was written by a newer Yes Clear (version ${version}); this one reads up to version ${FILE_VERSION}.`;
@@ -96,7 +105,10 @@ function show(value: unknown): string {
 }
 
 function describe(issue: z.core.$ZodIssue, data: unknown): FileIssue {
-  const value = issue.path.reduce<unknown>((at, key) => (typeof at === 'object' && at !== null ? (at as Record<PropertyKey, unknown>)[key] : undefined), data);
+  const value = issue.path.reduce<unknown>(
+    (at, key) => (typeof at === 'object' && at !== null ? (at as Record<PropertyKey, unknown>)[key] : undefined),
+    data,
+  );
   return { path: pathText(issue.path) || 'the file', value: show(value), expected: expectation(issue) };
 }
 
@@ -131,15 +143,30 @@ function brokenReferences({ system, readings }: SystemRecord, at: string): FileI
   if (stages.size !== system.train.stages.length + 1) {
     issues.push({ path: `${at}.system.train.stages`, value: 'the same id twice', expected: 'a different id for every stage' });
   }
-  need(instruments.has(system.source.sample.instrumentId), 'system.source.sample.instrumentId', system.source.sample.instrumentId, 'the id of an instrument in this file');
+  need(
+    instruments.has(system.source.sample.instrumentId),
+    'system.source.sample.instrumentId',
+    system.source.sample.instrumentId,
+    'the id of an instrument in this file',
+  );
   system.train.probes.forEach((probe, i) => {
     need(stages.has(probe.after), `system.train.probes[${i}].after`, probe.after, '"tap" or the id of a stage');
-    need(instruments.has(probe.instrumentId), `system.train.probes[${i}].instrumentId`, probe.instrumentId, 'the id of an instrument in this file');
+    need(
+      instruments.has(probe.instrumentId),
+      `system.train.probes[${i}].instrumentId`,
+      probe.instrumentId,
+      'the id of an instrument in this file',
+    );
   });
   readings.forEach((reading, i) => {
     need(reading.systemId === system.id, `readings[${i}].systemId`, reading.systemId, `"${system.id}"`);
     reading.values.forEach((value, k) => {
-      need(instruments.has(value.instrumentId), `readings[${i}].values[${k}].instrumentId`, value.instrumentId, 'the id of an instrument in this file');
+      need(
+        instruments.has(value.instrumentId),
+        `readings[${i}].values[${k}].instrumentId`,
+        value.instrumentId,
+        'the id of an instrument in this file',
+      );
     });
   });
   return issues;

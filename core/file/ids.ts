@@ -1,8 +1,21 @@
 /** Names of the kinds a file can hold; the rooms that know what they mean key their tables by them. */
 
 export const ELEMENT_CLASSES = [
-  '1812-24', '1812-50', '1812-75', '1812-100', '1812-150', '1812-200', '2012-200',
-  '2540-BW', '2540-LE', '4040-BW', '4040-LE', '4040-XLE', '2540-SW', '4040-SW', '4040-NF',
+  '1812-24',
+  '1812-50',
+  '1812-75',
+  '1812-100',
+  '1812-150',
+  '1812-200',
+  '2012-200',
+  '2540-BW',
+  '2540-LE',
+  '4040-BW',
+  '4040-LE',
+  '4040-XLE',
+  '2540-SW',
+  '4040-SW',
+  '4040-NF',
 ] as const;
 export type ElementClass = (typeof ELEMENT_CLASSES)[number];
 

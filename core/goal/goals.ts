@@ -2,7 +2,8 @@ import type { Goal, GoalId } from '../file';
 import { MG_L_PER_DH } from '../quantity';
 
 /** What a limit is about; each is a figure of a solved water. */
-export type LimitQuantity = 'ec25UScm' | 'chlorineMgL' | 'ammoniaMgL' | 'nitrateMgL' | 'phosphateMgL' | 'silicaMgL' | 'hardnessMgL' | 'alkalinityMgL' | 'pH';
+export type LimitQuantity =
+  'ec25UScm' | 'chlorineMgL' | 'ammoniaMgL' | 'nitrateMgL' | 'phosphateMgL' | 'silicaMgL' | 'hardnessMgL' | 'alkalinityMgL' | 'pH';
 
 export interface Limit {
   readonly quantity: LimitQuantity;
@@ -25,7 +26,11 @@ export interface GoalRow {
 }
 
 export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
-  marineMakeUp: { label: 'Marine make-up', says: 'A blank slate for salt mix and top-up: nothing on the meter, and nothing a meter cannot see.', schools: [] },
+  marineMakeUp: {
+    label: 'Marine make-up',
+    says: 'A blank slate for salt mix and top-up: nothing on the meter, and nothing a meter cannot see.',
+    schools: [],
+  },
   windowCleaning: {
     label: 'Window cleaning',
     says: 'Dries without a mark. Spots are minerals; each crew has its own limit.',
@@ -35,7 +40,11 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
       { ppm: 50, label: 'Run to 50, spots likely' },
     ],
   },
-  softWaterBreeding: { label: 'Soft-water breeding', says: 'Low in everything but not empty: a little mineral must come back or be left in.', schools: [] },
+  softWaterBreeding: {
+    label: 'Soft-water breeding',
+    says: 'Low in everything but not empty: a little mineral must come back or be left in.',
+    schools: [],
+  },
 };
 
 const TRADE = 'common practice';
@@ -47,8 +56,21 @@ export function ecOfShownPpm(ppm: number, ppmFactor: number): number {
 
 /** The limits of a goal, strictest concern first. */
 export function goalLimits(goal: Goal, ppmFactor: number): Limit[] {
-  const limit = (quantity: LimitQuantity, label: string, low: number | null, high: number | null, because: string, meterSees = false): Limit => ({
-    quantity, label, low, high, origin: TRADE, because, meterSees,
+  const limit = (
+    quantity: LimitQuantity,
+    label: string,
+    low: number | null,
+    high: number | null,
+    because: string,
+    meterSees = false,
+  ): Limit => ({
+    quantity,
+    label,
+    low,
+    high,
+    origin: TRADE,
+    because,
+    meterSees,
   });
   switch (goal.id) {
     case 'marineMakeUp':
@@ -62,7 +84,12 @@ export function goalLimits(goal: Goal, ppmFactor: number): Limit[] {
       ];
     case 'windowCleaning': {
       const ppm = goal.crewLimitPpm ?? 0;
-      return [{ ...limit('ec25UScm', 'Conductivity', null, ecOfShownPpm(ppm, ppmFactor), `Reads ${ppm} ppm at the brush`, true), origin: goal.crewLimitPpm === null ? TRADE : 'this crew' }];
+      return [
+        {
+          ...limit('ec25UScm', 'Conductivity', null, ecOfShownPpm(ppm, ppmFactor), `Reads ${ppm} ppm at the brush`, true),
+          origin: goal.crewLimitPpm === null ? TRADE : 'this crew',
+        },
+      ];
     }
     case 'softWaterBreeding':
       return [

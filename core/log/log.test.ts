@@ -3,7 +3,17 @@ import { describe, expect, it } from 'vitest';
 import type { Reading, System } from '../file';
 import { expectWithin, value } from '../testing/close';
 import { solveTrain, systemFromTemplate, tapWater, type SolvedTrain } from '../train';
-import { inOrder, logFindings, parseQuickLine, probeEc25, probeRoles, readingRatio, saltRemoved, trackResin, type QuickLine } from './index';
+import {
+  inOrder,
+  logFindings,
+  parseQuickLine,
+  probeEc25,
+  probeRoles,
+  readingRatio,
+  saltRemoved,
+  trackResin,
+  type QuickLine,
+} from './index';
 
 const base = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
 const parse = (line: string): QuickLine => parseQuickLine(line, base.train.probes, base.instruments);
@@ -19,7 +29,9 @@ describe('the quick line', () => {
     expectWithin(reading.productLPerH!, 24.6, 1e-9);
     expectWithin(reading.wasteLPerH!, 90, 1e-9);
     expect(tokens.map((t) => t.kind)).toEqual(['probe', 'probe', 'probe', 'pressure', 'temperature', 'flows']);
-    expect(plain(spelled)).toBe('tap 311 ppm · after membrane 10 ppm · after resin 0 ppm · 59 psi · 11 °C · product 410, waste 1500 mL/min');
+    expect(plain(spelled)).toBe(
+      'tap 311 ppm · after membrane 10 ppm · after resin 0 ppm · 59 psi · 11 °C · product 410, waste 1500 mL/min',
+    );
   });
   it.each<[string, (line: QuickLine) => unknown, unknown]>([
     ['300 9 0 4,1 bar', (l) => l.reading.pressureBar, 4.1],
@@ -47,7 +59,10 @@ describe('the quick line', () => {
     fc.assert(
       fc.property(fc.oneof(fc.string(), fc.stringMatching(/^[0-9 ./,a-zA-Z°µ-]{0,40}$/)), (line) => {
         const { tokens, reading } = parse(line);
-        const covered = tokens.map((t) => line.slice(t.start, t.end)).join('').replace(/\s/g, '');
+        const covered = tokens
+          .map((t) => line.slice(t.start, t.end))
+          .join('')
+          .replace(/\s/g, '');
         expect(covered.length).toBe(line.replace(/\s/g, '').length);
         for (const v of reading.values) expect(Number.isFinite(v.shown)).toBe(true);
       }),
@@ -59,9 +74,17 @@ describe('the quick line', () => {
 const DAY = 86_400_000;
 const start = Date.parse('2026-03-01T08:00:00Z');
 const reading = (day: number, values: readonly number[], change: Partial<Reading> = {}): Reading => ({
-  id: `r${day}`, systemId: 's', at: new Date(start + day * DAY).toISOString(),
+  id: `r${day}`,
+  systemId: 's',
+  at: new Date(start + day * DAY).toISOString(),
   values: values.map((shown, i) => ({ probeId: base.train.probes[i]!.id, instrumentId: 'meter', shown })),
-  pressureBar: 4, temperatureC: 15, productLPerH: null, wasteLPerH: null, meterL: null, note: '', ...change,
+  pressureBar: 4,
+  temperatureC: 15,
+  productLPerH: null,
+  wasteLPerH: null,
+  meterL: null,
+  note: '',
+  ...change,
 });
 const solvedOf = (s: System): SolvedTrain => value(solveTrain(s.train, s.source, value(tapWater(s.source, s.instruments)).water));
 const solved = solvedOf(base);
@@ -70,9 +93,15 @@ const at = (day: number): string => new Date(start + day * DAY).toISOString();
 describe('series', () => {
   it('knows which probe tells what', () => {
     const roles = probeRoles(base);
-    expect([roles.tap?.name, roles.afterMembrane?.name, roles.beforeResin?.name, roles.afterResin?.name]).toEqual(['Tap', 'After membrane', 'After membrane', 'After resin']);
+    expect([roles.tap?.name, roles.afterMembrane?.name, roles.beforeResin?.name, roles.afterResin?.name]).toEqual([
+      'Tap',
+      'After membrane',
+      'After membrane',
+      'After resin',
+    ]);
   });
-  it('salt removed: 300 to 9 ppm is 97 %', () => expectWithin(saltRemoved(reading(0, [300, 9, 0]), probeRoles(base), base.instruments)!, 0.97, 1e-9));
+  it('salt removed: 300 to 9 ppm is 97 %', () =>
+    expectWithin(saltRemoved(reading(0, [300, 9, 0]), probeRoles(base), base.instruments)!, 0.97, 1e-9));
   it('gives null without both probes', () => expect(saltRemoved(reading(0, [300]), probeRoles(base), base.instruments)).toBeNull());
   it('ratio, order and EC', () => {
     expect(readingRatio(reading(0, [], { productLPerH: 10, wasteLPerH: 40 }))).toBe(4);
@@ -83,7 +112,8 @@ describe('series', () => {
 });
 
 describe('resin in the log', () => {
-  const metered = (litresPerDay: number): Reading[] => [0, 7, 14, 21, 28].map((day) => reading(day, [240, 5, 0], { meterL: 1000 + day * litresPerDay }));
+  const metered = (litresPerDay: number): Reading[] =>
+    [0, 7, 14, 21, 28].map((day) => reading(day, [240, 5, 0], { meterL: 1000 + day * litresPerDay }));
   it('is null before the first reading', () => expect(trackResin(base, [], solved, at(1))).toBeNull());
   it('counts seen and unseen load: the worked example of section 6.1', () => {
     // 28 days of 20 L: 560 L; the anion side also takes CO2 and silica, which no meter shows.
@@ -111,21 +141,35 @@ describe('resin in the log', () => {
     const t = trackResin(base, [reading(0, [240, 5, 0]), reading(7, [240, 5, 0])], solved, at(7))!;
     expect([t.volumeFrom, t.rateFrom]).toEqual(['design', 'design']);
     expectWithin(t.litres, 140, 1e-6);
-    expect(logFindings(base, [reading(0, [240, 5, 0]), reading(7, [240, 5, 0])], solved, t, at(7)).map((f) => f.why).join()).toContain('planned use');
+    expect(
+      logFindings(base, [reading(0, [240, 5, 0]), reading(7, [240, 5, 0])], solved, t, at(7))
+        .map((f) => f.why)
+        .join(),
+    ).toContain('planned use');
   });
   it('starts anew when a cartridge is fitted', () => {
-    const fresh: System = { ...base, train: { ...base.train, stages: base.train.stages.map((s) => (s.kind === 'resin' ? { ...s, fittedOn: '2026-03-22' } : s)) } };
+    const fresh: System = {
+      ...base,
+      train: { ...base.train, stages: base.train.stages.map((s) => (s.kind === 'resin' ? { ...s, fittedOn: '2026-03-22' } : s)) },
+    };
     const t = trackResin(fresh, metered(20), solvedOf(fresh), at(28))!;
     expectWithin(t.litres, 160, 0.2);
   });
 });
 
 describe('what the log says', () => {
-  const says = (readings: Reading[]): string => plain(logFindings(base, readings, solved, trackResin(base, readings, solved, at(30)), at(30)).map((f) => `${f.severity} ${f.title}`).join('\n'));
+  const says = (readings: Reading[]): string =>
+    plain(
+      logFindings(base, readings, solved, trackResin(base, readings, solved, at(30)), at(30))
+        .map((f) => `${f.severity} ${f.title}`)
+        .join('\n'),
+    );
   it('product within the goal', () => expect(says([reading(0, [240, 5, 0])])).toContain('good Product reads'));
   it('product above the goal', () => expect(says([reading(0, [240, 5, 4])])).toContain('bad Product reads 8.0 µS/cm'));
-  it('salt passage that doubled', () => expect(says([reading(0, [240, 5, 0]), reading(20, [240, 12, 0])])).toMatch(/mind Salt removed 95\.0 %, was 97\.9 %/));
+  it('salt passage that doubled', () =>
+    expect(says([reading(0, [240, 5, 0]), reading(20, [240, 12, 0])])).toMatch(/mind Salt removed 95\.0 %, was 97\.9 %/));
   it('a probe far from the model', () => expect(says([reading(0, [240, 40, 0])])).toContain('mind After membrane reads 80 µS/cm'));
-  it('a ratio out of its range', () => expect(says([reading(0, [240, 5, 0], { productLPerH: 10, wasteLPerH: 20 })])).toContain('Waste to product was 2.0 : 1'));
+  it('a ratio out of its range', () =>
+    expect(says([reading(0, [240, 5, 0], { productLPerH: 10, wasteLPerH: 20 })])).toContain('Waste to product was 2.0 : 1'));
   it('nothing yet', () => expect(says([])).toContain('0 readings so far'));
 });

@@ -25,7 +25,15 @@ export interface QuickLine {
   readonly problem: string | null;
 }
 
-export const EMPTY_READING: QuickReading = { values: [], pressureBar: null, temperatureC: null, productLPerH: null, wasteLPerH: null, meterL: null, note: '' };
+export const EMPTY_READING: QuickReading = {
+  values: [],
+  pressureBar: null,
+  temperatureC: null,
+  productLPerH: null,
+  wasteLPerH: null,
+  meterL: null,
+  note: '',
+};
 
 /** Unit a probe's instrument shows. */
 export function shownUnitOf(instrument: Instrument): 'ppm' | 'µS/cm' {
@@ -48,7 +56,14 @@ const MINUTES_PER_HOUR = 60;
  * dropped: what is not understood stays in the line, marked, with the reason.
  */
 export function parseQuickLine(line: string, probes: readonly Probe[], instruments: readonly Instrument[]): QuickLine {
-  const draft = { values: [] as Reading['values'], pressureBar: null as number | null, temperatureC: null as number | null, productLPerH: null as number | null, wasteLPerH: null as number | null, meterL: null as number | null };
+  const draft = {
+    values: [] as Reading['values'],
+    pressureBar: null as number | null,
+    temperatureC: null as number | null,
+    productLPerH: null as number | null,
+    wasteLPerH: null as number | null,
+    meterL: null as number | null,
+  };
   const tokens: QuickToken[] = [];
   let end = 0;
   const words: string[] = [];
@@ -77,12 +92,17 @@ export function parseQuickLine(line: string, probes: readonly Probe[], instrumen
   return {
     tokens,
     reading,
-    spelled: tokens.filter((token) => token.kind !== 'error').map((token) => (token.kind === 'note' ? `“${token.text}”` : token.says)).join(' · '),
+    spelled: tokens
+      .filter((token) => token.kind !== 'error')
+      .map((token) => (token.kind === 'note' ? `“${token.text}”` : token.says))
+      .join(' · '),
     problem: error ? error.says : measured ? null : 'Type at least one number, such as 311 10 0.',
   };
 }
 
-const knownUnit = (spelling: string): boolean => DIMENSIONS_TRIED.some((dimension) => unitBySpelling(dimension, spelling) !== undefined) || unitBySpelling('flowLPerH', spelling) !== undefined;
+const knownUnit = (spelling: string): boolean =>
+  DIMENSIONS_TRIED.some((dimension) => unitBySpelling(dimension, spelling) !== undefined) ||
+  unitBySpelling('flowLPerH', spelling) !== undefined;
 
 type Draft = { -readonly [K in keyof Omit<QuickReading, 'note'>]: QuickReading[K] };
 type TokenReading = Pick<QuickToken, 'kind' | 'says' | 'probe'>;
@@ -108,7 +128,14 @@ function readToken(text: string, probes: readonly Probe[], instruments: readonly
 const problem = (says: string): TokenReading => ({ kind: 'error', says });
 
 /** Reads a quantity into a place of the draft that may be filled once. */
-function once(draft: Draft, key: 'pressureBar' | 'temperatureC' | 'meterL', text: string, dimension: Dimension, label: string, made: (said: string) => TokenReading): TokenReading {
+function once(
+  draft: Draft,
+  key: 'pressureBar' | 'temperatureC' | 'meterL',
+  text: string,
+  dimension: Dimension,
+  label: string,
+  made: (said: string) => TokenReading,
+): TokenReading {
   if (draft[key] !== null) return problem(`${label} is given twice: “${text}”.`);
   const parsed = parseQuantity(text, dimension, { field: label });
   if (!parsed.ok) return problem(parsed.error.message);
@@ -116,18 +143,31 @@ function once(draft: Draft, key: 'pressureBar' | 'temperatureC' | 'meterL', text
   return made(`${parsed.value.typedValue}${THIN}${parsed.value.unit}`);
 }
 
-function readProbe(text: string, unit: string, value: number, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft): TokenReading {
+function readProbe(
+  text: string,
+  unit: string,
+  value: number,
+  probes: readonly Probe[],
+  instruments: readonly Instrument[],
+  draft: Draft,
+): TokenReading {
   const index = draft.values.length;
   const probe = probes[index];
   const instrument = instruments.find((candidate) => candidate.id === probe?.instrumentId);
   if (!probe || !instrument) {
-    return problem(`“${text}” is one number too many: this system has ${probes.length} ${probes.length === 1 ? 'probe' : 'probes'}. Give other numbers a unit.`);
+    return problem(
+      `“${text}” is one number too many: this system has ${probes.length} ${probes.length === 1 ? 'probe' : 'probes'}. Give other numbers a unit.`,
+    );
   }
   const parsed = parseQuantity(text, 'conductivityUScm', { field: probe.name, defaultUnit: shownUnitOf(instrument) });
   if (!parsed.ok) return problem(parsed.error.message);
   const shown = shownBy(instrument, value, unit);
   draft.values = [...draft.values, { probeId: probe.id, instrumentId: instrument.id, shown }];
-  return { kind: 'probe', probe: index, says: `${probe.name.toLowerCase()} ${Number(shown.toPrecision(4))}${THIN}${shownUnitOf(instrument)}` };
+  return {
+    kind: 'probe',
+    probe: index,
+    says: `${probe.name.toLowerCase()} ${Number(shown.toPrecision(4))}${THIN}${shownUnitOf(instrument)}`,
+  };
 }
 
 /** A value typed with another unit than the instrument's, as that instrument would show it. */
@@ -136,7 +176,12 @@ function shownBy(instrument: Instrument, value: number, unit: string): number {
   const typed = unit === '' ? own : (unitBySpelling('conductivityUScm', unit)?.symbol ?? own);
   if (typed === own) return value;
   const parsed = parseQuantity(`${value} ${typed}`, 'conductivityUScm');
-  const ec25 = typed === 'ppm' ? ec25FromReading(value, { kind: 'factor', factor: 0.5 }) : parsed.ok ? { ok: true as const, value: parsed.value.value } : null;
+  const ec25 =
+    typed === 'ppm'
+      ? ec25FromReading(value, { kind: 'factor', factor: 0.5 })
+      : parsed.ok
+        ? { ok: true as const, value: parsed.value.value }
+        : null;
   return ec25 && ec25.ok ? readingFromEc25(ec25.value, instrument.scale) : value;
 }
 
@@ -146,7 +191,8 @@ function readFlows(text: string, draft: Draft): TokenReading {
   const secondNumber = readNumber(plainText(second));
   const unit = secondNumber.kind === 'number' ? secondNumber.rest.trim() : '';
   const tail = text.slice(text.indexOf('/') + 1);
-  const parse = (part: string): ReturnType<typeof parseQuantity> => parseQuantity(part, 'volumeL', { field: 'Product and waste', defaultUnit: 'mL' });
+  const parse = (part: string): ReturnType<typeof parseQuantity> =>
+    parseQuantity(part, 'volumeL', { field: 'Product and waste', defaultUnit: 'mL' });
   const product = parse(unit === '' ? first : `${first} ${unit}`);
   const waste = parse(tail);
   if (!product.ok) return problem(product.error.message);

@@ -1,4 +1,13 @@
-import { bedCapacityEq, forecastCartridge, ionicLoad, loadSd, priorCapacity, utilisationAt, type Band, type CapacityBelief } from '../exchange';
+import {
+  bedCapacityEq,
+  forecastCartridge,
+  ionicLoad,
+  loadSd,
+  priorCapacity,
+  utilisationAt,
+  type Band,
+  type CapacityBelief,
+} from '../exchange';
 import type { Reading, StageOf, System } from '../file';
 import { demandLPerDay } from '../goal';
 import { stageBed, type SolvedTrain } from '../train';

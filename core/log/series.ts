@@ -33,7 +33,8 @@ export function probeRoles(system: System): ProbeRoles {
   const membrane = stages.findIndex((stage) => stage.kind === 'membrane');
   const firstResin = stages.findIndex((stage) => stage.kind === 'resin');
   const lastResin = stages.findLastIndex((stage) => stage.kind === 'resin');
-  const within = (low: number, high: number): Probe | undefined => probes.findLast((probe) => placeOf(probe, system) >= low && placeOf(probe, system) < high);
+  const within = (low: number, high: number): Probe | undefined =>
+    probes.findLast((probe) => placeOf(probe, system) >= low && placeOf(probe, system) < high);
   const end = stages.length;
   return {
     tap: probes.find((probe) => probe.after === 'tap'),
@@ -56,5 +57,7 @@ export function saltRemoved(reading: Reading, roles: ProbeRoles, instruments: re
 
 /** Waste : product of a reading, where both flows were taken. */
 export function readingRatio(reading: Reading): number | null {
-  return reading.productLPerH !== null && reading.wasteLPerH !== null && reading.productLPerH > 0 ? reading.wasteLPerH / reading.productLPerH : null;
+  return reading.productLPerH !== null && reading.wasteLPerH !== null && reading.productLPerH > 0
+    ? reading.wasteLPerH / reading.productLPerH
+    : null;
 }

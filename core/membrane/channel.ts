@@ -56,7 +56,12 @@ export function feedFluid(temperatureC: number): FeedFluid {
  * @param flowLPerH bulk flow in the channel
  * @param tdsMgL bulk concentration
  */
-export function channelState(channel: Channel, fluid: FeedFluid, flowLPerH: number, tdsMgL: number): { transferLmh: number; lossBar: number } {
+export function channelState(
+  channel: Channel,
+  fluid: FeedFluid,
+  flowLPerH: number,
+  tdsMgL: number,
+): { transferLmh: number; lossBar: number } {
   const velocity = flowLPerH / 3.6e6 / channel.crossSectionM2;
   const density = feedDensity(tdsMgL);
   const viscosity = fluid.viscosityClean * (1 + 2.2e-6 * tdsMgL);

@@ -26,17 +26,47 @@ export interface ElementLimits {
   readonly maxPressureDropBar: number;
 }
 
-const SMALL: ElementLimits = { maxPressureBar: 8.6, maxFeedLPerMin: 7.6, minConcentrateLPerMin: 0.3, maxRecovery: 0.3, maxPressureDropBar: 0.7 };
+const SMALL: ElementLimits = {
+  maxPressureBar: 8.6,
+  maxFeedLPerMin: 7.6,
+  minConcentrateLPerMin: 0.3,
+  maxRecovery: 0.3,
+  maxPressureDropBar: 0.7,
+};
 const MID: ElementLimits = { maxPressureBar: 41, maxFeedLPerMin: 23, minConcentrateLPerMin: 3.8, maxRecovery: 0.18, maxPressureDropBar: 1 };
-const LARGE: ElementLimits = { maxPressureBar: 41, maxFeedLPerMin: 61, minConcentrateLPerMin: 11.4, maxRecovery: 0.18, maxPressureDropBar: 1 };
+const LARGE: ElementLimits = {
+  maxPressureBar: 41,
+  maxFeedLPerMin: 61,
+  minConcentrateLPerMin: 11.4,
+  maxRecovery: 0.18,
+  maxPressureDropBar: 1,
+};
 const SEA = (base: ElementLimits): ElementLimits => ({ ...base, maxPressureBar: 69, maxRecovery: 0.13 });
 
 const row = (
-  areaM2: number, lengthM: number, spacerMm: number, testPsi: number, testNaClMgL: number, testRecovery: number,
-  nominalFlowGpd: number, nominalRejection: number, minimumRejection: number, limits: ElementLimits, material: 'RO' | 'NF' = 'RO',
+  areaM2: number,
+  lengthM: number,
+  spacerMm: number,
+  testPsi: number,
+  testNaClMgL: number,
+  testRecovery: number,
+  nominalFlowGpd: number,
+  nominalRejection: number,
+  minimumRejection: number,
+  limits: ElementLimits,
+  material: 'RO' | 'NF' = 'RO',
 ): ElementRow => ({
-  areaM2, lengthM, spacerMm, testPressureBar: testPsi * BAR_PER_PSI, testNaClMgL, testRecovery,
-  nominalFlowGpd, nominalRejection, minimumRejection, material, limits,
+  areaM2,
+  lengthM,
+  spacerMm,
+  testPressureBar: testPsi * BAR_PER_PSI,
+  testNaClMgL,
+  testRecovery,
+  nominalFlowGpd,
+  nominalRejection,
+  minimumRejection,
+  material,
+  limits,
 });
 
 /**

@@ -18,7 +18,12 @@ export function sodiumChloride(mgL: number): ReturnType<typeof feedSpecies> {
  */
 export function derivePermeability(row: ElementRow, law: OsmoticLaw): Outcome<Permeability> {
   if (!(row.nominalRejection > 0 && row.nominalRejection < 1)) {
-    return fail('nominalRejection', row.nominalRejection, 'above 0 and below 1', `Nominal rejection is ${row.nominalRejection}; accepted is above 0 and below 1.`);
+    return fail(
+      'nominalRejection',
+      row.nominalRejection,
+      'above 0 and below 1',
+      `Nominal rejection is ${row.nominalRejection}; accepted is above 0 and below 1.`,
+    );
   }
   const flow = (row.nominalFlowGpd * L_PER_US_GALLON) / 24;
   const passage = 1 - row.nominalRejection;
@@ -28,7 +33,12 @@ export function derivePermeability(row: ElementRow, law: OsmoticLaw): Outcome<Pe
   const netBar = row.testPressureBar - probe.membrane.osmotic(wall);
   if (netBar <= 0) {
     const least = Number(probe.membrane.osmotic(wall).toFixed(2));
-    return fail('testPressureBar', row.testPressureBar, `above ${least} bar`, `Test pressure is ${row.testPressureBar} bar, below the osmotic pressure of the test feed; accepted is above ${least} bar.`);
+    return fail(
+      'testPressureBar',
+      row.testPressureBar,
+      `above ${least} bar`,
+      `Test pressure is ${row.testPressureBar} bar, below the osmotic pressure of the test feed; accepted is above ${least} bar.`,
+    );
   }
   let a = flow / row.areaM2 / netBar;
   let b = ((flow / row.areaM2) * passage) / (1 - passage);
@@ -39,14 +49,19 @@ export function derivePermeability(row: ElementRow, law: OsmoticLaw): Outcome<Pe
       a *= 0.7;
       continue;
     }
-    const made = (run.permeateMmolH[0]! / run.permeateLPerH / feed.mmolL[0]!);
+    const made = run.permeateMmolH[0]! / run.permeateLPerH / feed.mmolL[0]!;
     const flowFactor = flow / run.permeateLPerH;
     const saltStep = passage / (1 - passage) / (made / (1 - made));
     a *= flowFactor;
     b *= saltStep;
     if (Math.abs(flowFactor - 1) < 1e-8 && Math.abs(saltStep - 1) < 1e-8) return ok({ aLmhPerBar: a, bLmh: b });
   }
-  return fail('nominalFlowGpd', row.nominalFlowGpd, 'a flow this area can make at the test pressure', `${row.nominalFlowGpd} gal/day is not reachable with this area and pressure.`);
+  return fail(
+    'nominalFlowGpd',
+    row.nominalFlowGpd,
+    'a flow this area can make at the test pressure',
+    `${row.nominalFlowGpd} gal/day is not reachable with this area and pressure.`,
+  );
 }
 
 const known = new Map<string, Outcome<Permeability>>();
@@ -63,4 +78,3 @@ export function permeabilityOf(row: ElementRow, law: OsmoticLaw): Outcome<Permea
   known.set(key, derived);
   return derived;
 }
-

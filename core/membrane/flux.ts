@@ -28,7 +28,17 @@ export interface FluxState {
 }
 
 export function fluxState(count: number): FluxState {
-  return { fluxLmh: 0, potential: 0, earlierFlux: 0, earlierPotential: 0, beta: 1, charge: 0, chargeSlope: 0, permeate: new Float64Array(count), wall: new Float64Array(count) };
+  return {
+    fluxLmh: 0,
+    potential: 0,
+    earlierFlux: 0,
+    earlierPotential: 0,
+    beta: 1,
+    charge: 0,
+    chargeSlope: 0,
+    permeate: new Float64Array(count),
+    wall: new Float64Array(count),
+  };
 }
 
 /** exp is capped: beyond it the wall is saturated with salt whatever the number. */
@@ -103,7 +113,14 @@ export function solveFlux(state: FluxState, membrane: MembraneWall, bulk: Float6
   solveFluxByBracket(state, membrane, bulk, pressureBar, transferLmh, most);
 }
 
-function solveFluxByBracket(state: FluxState, membrane: MembraneWall, bulk: Float64Array, pressureBar: number, transferLmh: number, most: number): void {
+function solveFluxByBracket(
+  state: FluxState,
+  membrane: MembraneWall,
+  bulk: Float64Array,
+  pressureBar: number,
+  transferLmh: number,
+  most: number,
+): void {
   const missAt = (J: number): number => {
     state.fluxLmh = J;
     state.beta = Math.exp(Math.min(J / transferLmh, MAX_EXPONENT));

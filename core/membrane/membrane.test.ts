@@ -5,9 +5,33 @@ import { BAR_PER_PSI, L_PER_US_GALLON } from '../quantity';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { characterWater, settleWater } from '../water';
 import {
-  boreFromRating, channelOf, CLEAN, derivePermeability, ELEMENT_ROWS, feedSpecies, feedViscosity, lengthForRatio, marchElement, marchSetup, osmoticFunction,
-  permeabilityOf, restrictorFlowLPerH, restrictorPressureBar, saltFactor, sodiumChloride, solveMembraneUnit, solveUnitFlows, SPECIES_ROWS,
-  waterFactor, waterFactorAstm, type FeedSpecies, type MembraneUnit, type OsmoticLaw, type Permeability, type UnitConditions, type VesselRank,
+  boreFromRating,
+  channelOf,
+  CLEAN,
+  derivePermeability,
+  ELEMENT_ROWS,
+  feedSpecies,
+  feedViscosity,
+  lengthForRatio,
+  marchElement,
+  marchSetup,
+  osmoticFunction,
+  permeabilityOf,
+  restrictorFlowLPerH,
+  restrictorPressureBar,
+  saltFactor,
+  sodiumChloride,
+  solveMembraneUnit,
+  solveUnitFlows,
+  SPECIES_ROWS,
+  waterFactor,
+  waterFactorAstm,
+  type FeedSpecies,
+  type MembraneUnit,
+  type OsmoticLaw,
+  type Permeability,
+  type UnitConditions,
+  type VesselRank,
 } from './index';
 
 const NACL = 58.443;
@@ -15,17 +39,46 @@ const GPD = L_PER_US_GALLON / 24;
 const LAW: OsmoticLaw = 'astmD4516';
 
 /** One element on NaCl: product L/h, its mg/L, waste mg/L, waste pressure. */
-function runElement(id: ElementClass, feedLPerH: number, mgL: number, pressureBar: number, temperatureC: number, permeateBar = 0): { q: number; cp: number; cc: number; pc: number } {
+function runElement(
+  id: ElementClass,
+  feedLPerH: number,
+  mgL: number,
+  pressureBar: number,
+  temperatureC: number,
+  permeateBar = 0,
+): { q: number; cp: number; cc: number; pc: number } {
   const row = ELEMENT_ROWS[id];
   const feed = sodiumChloride(mgL);
-  const run = marchElement(marchSetup(row, value(permeabilityOf(row, LAW)), CLEAN, feed, temperatureC, LAW), feedLPerH, feed.mmolL, pressureBar, permeateBar)!;
-  return { q: run.permeateLPerH, cp: (run.permeateMmolH[0]! / run.permeateLPerH) * NACL, cc: run.concentrateMmolL[0]! * NACL, pc: run.concentratePressureBar };
+  const run = marchElement(
+    marchSetup(row, value(permeabilityOf(row, LAW)), CLEAN, feed, temperatureC, LAW),
+    feedLPerH,
+    feed.mmolL,
+    pressureBar,
+    permeateBar,
+  )!;
+  return {
+    q: run.permeateLPerH,
+    cp: (run.permeateMmolH[0]! / run.permeateLPerH) * NACL,
+    cc: run.concentrateMmolL[0]! * NACL,
+    pc: run.concentratePressureBar,
+  };
 }
 
 const ONE: readonly VesselRank[] = [{ vessels: 1, elementsPerVessel: 1 }];
 const SERIES: readonly VesselRank[] = [...ONE, ...ONE];
-const unit = (boreMm: number, ranks = ONE, lengthMm = 200, id: ElementClass = '1812-75'): MembraneUnit => ({ row: ELEMENT_ROWS[id], ranks, factors: CLEAN, restrictor: { lengthMm, boreMm } });
-const at = (psi: number, temperatureC: number): UnitConditions => ({ linePressureBar: psi * BAR_PER_PSI, prefilterBarPerLPerH: 0, permeatePressureBar: 0, temperatureC, law: LAW });
+const unit = (boreMm: number, ranks = ONE, lengthMm = 200, id: ElementClass = '1812-75'): MembraneUnit => ({
+  row: ELEMENT_ROWS[id],
+  ranks,
+  factors: CLEAN,
+  restrictor: { lengthMm, boreMm },
+});
+const at = (psi: number, temperatureC: number): UnitConditions => ({
+  linePressureBar: psi * BAR_PER_PSI,
+  prefilterBarPerLPerH: 0,
+  permeatePressureBar: 0,
+  temperatureC,
+  law: LAW,
+});
 function solveNaCl(u: MembraneUnit, mgL: number, psi: number, t: number): { gpd: number; ratio: number; cp: number } {
   const solved = value(solveUnitFlows(u, sodiumChloride(mgL), at(psi, t)));
   return { gpd: solved.permeateLPerH / GPD, ratio: solved.wasteToProduct!, cp: solved.permeateMmolL![0]! * NACL };
@@ -34,13 +87,22 @@ function solveNaCl(u: MembraneUnit, mgL: number, psi: number, t: number): { gpd:
 // Check values of the handbook's membrane chapter, section 15: computed independently by fourth-order
 // Runge–Kutta in the continuous limit, with the ASTM D4516 form of osmotic pressure where NaCl is the feed.
 describe('properties', () => {
-  it.each([[5, 0.48272], [15, 0.70362], [30, 1.15725], [35, 1.33289]])('M1: water permeability at %s °C', (t, f) => expectWithin(waterFactor(t), f, 1e-4));
+  it.each([
+    [5, 0.48272],
+    [15, 0.70362],
+    [30, 1.15725],
+    [35, 1.33289],
+  ])('M1: water permeability at %s °C', (t, f) => expectWithin(waterFactor(t), f, 1e-4));
   it('M2: ASTM factor and salt factor', () => {
     expectWithin(waterFactorAstm(5), 0.55368, 1e-4);
     expectWithin(saltFactor(10), 0.49129, 1e-4);
     expectWithin(saltFactor(35), 1.54554, 1e-4);
   });
-  it.each([[250, 0.19787], [2000, 1.58575], [35000, 28.6996]])('M3: ASTM D4516 osmotic pressure of %s mg/L', (mgL, bar) => {
+  it.each([
+    [250, 0.19787],
+    [2000, 1.58575],
+    [35000, 28.6996],
+  ])('M3: ASTM D4516 osmotic pressure of %s mg/L', (mgL, bar) => {
     const feed = sodiumChloride(mgL);
     expectWithin(osmoticFunction(LAW, feed.ids, 25)(feed.mmolL), bar, 1e-4);
   });
@@ -52,13 +114,19 @@ describe('properties', () => {
 });
 
 describe('permeabilities from the nominal row', () => {
-  it.each([['1812-75', 6.683, 0.44909], ['1812-50', 5.1032, 0.28912], ['1812-200', 8.6614, 1.5218], ['4040-LE', 6.2118, 0.3815], ['4040-BW', 3.7823, 0.18987], ['2540-SW', 1.7601, 0.2199], ['4040-SW', 1.7271, 0.10732]] as const)(
-    'M5–M8: %s', (id, a, b) => {
-      const got = value(derivePermeability(ELEMENT_ROWS[id], LAW));
-      expectWithin(got.aLmhPerBar, a, 0.005);
-      expectWithin(got.bLmh, b, 0.005);
-    },
-  );
+  it.each([
+    ['1812-75', 6.683, 0.44909],
+    ['1812-50', 5.1032, 0.28912],
+    ['1812-200', 8.6614, 1.5218],
+    ['4040-LE', 6.2118, 0.3815],
+    ['4040-BW', 3.7823, 0.18987],
+    ['2540-SW', 1.7601, 0.2199],
+    ['4040-SW', 1.7271, 0.10732],
+  ] as const)('M5–M8: %s', (id, a, b) => {
+    const got = value(derivePermeability(ELEMENT_ROWS[id], LAW));
+    expectWithin(got.aLmhPerBar, a, 0.005);
+    expectWithin(got.bLmh, b, 0.005);
+  });
   it.each(ELEMENT_CLASSES)('M9: %s makes its nominal flow and rejection again', (id) => {
     const row = ELEMENT_ROWS[id];
     const flow = row.nominalFlowGpd * GPD;
@@ -100,7 +168,13 @@ describe('one element', () => {
   });
   it('M48: for NaCl alone the potential stays zero: sodium and chloride pass alike', () => {
     const feed = sodiumChloride(500);
-    const run = marchElement(marchSetup(ELEMENT_ROWS['1812-75'], value(permeabilityOf(ELEMENT_ROWS['1812-75'], LAW)), CLEAN, feed, 25, LAW), 60, feed.mmolL, 4, 0)!;
+    const run = marchElement(
+      marchSetup(ELEMENT_ROWS['1812-75'], value(permeabilityOf(ELEMENT_ROWS['1812-75'], LAW)), CLEAN, feed, 25, LAW),
+      60,
+      feed.mmolL,
+      4,
+      0,
+    )!;
     expectNear(run.permeateMmolH[0]! - run.permeateMmolH[1]!, 0, 1e-9);
   });
   it('M17: below osmotic pressure little is made, and no error', () => {
@@ -123,7 +197,20 @@ describe('one element', () => {
 });
 
 describe('many ions', () => {
-  const hard: FeedSpecies = feedSpecies({ Ca: 80 / 40.078, Mg: 10 / 24.305, Na: 31.0698 / 22.99, K: 3 / 39.098, HCO3: 240 / 61.017, SO4: 40 / 96.063, Cl: 40 / 35.453, NO3: 20 / 62.005, F: 0.5 / 18.998, SiO2: 12 / 60.084, BOH3: 0.5 / 61.833, CO2: 15 / 44.01 });
+  const hard: FeedSpecies = feedSpecies({
+    Ca: 80 / 40.078,
+    Mg: 10 / 24.305,
+    Na: 31.0698 / 22.99,
+    K: 3 / 39.098,
+    HCO3: 240 / 61.017,
+    SO4: 40 / 96.063,
+    Cl: 40 / 35.453,
+    NO3: 20 / 62.005,
+    F: 0.5 / 18.998,
+    SiO2: 12 / 60.084,
+    BOH3: 0.5 / 61.833,
+    CO2: 15 / 44.01,
+  });
   const run = (feed: FeedSpecies, permeability: Permeability): ReturnType<typeof marchElement> =>
     marchElement(marchSetup(ELEMENT_ROWS['1812-75'], permeability, CLEAN, feed, 25, 'vanTHoff'), 60, feed.mmolL, 60 * BAR_PER_PSI, 0);
   const permeability = value(permeabilityOf(ELEMENT_ROWS['1812-75'], LAW));
@@ -156,7 +243,15 @@ describe('capillary restrictor', () => {
     expectWithin(value(restrictorFlowLPerH({ lengthMm: 200, boreMm: 1.2 }, 4, 25)), 46.143, 0.003);
     expectWithin(value(restrictorFlowLPerH({ lengthMm: 100, boreMm: 0.3 }, 1, 25)), 0.75136, 0.003);
   });
-  it.each([[3, 0.41488], [4, 0.67463], [5, 1.24653], [6, 1.98584], [8, 3.31944]])('M24: %s L/h through the transition', (q, bar) => expectWithin(restrictorPressureBar({ lengthMm: 150, boreMm: 0.6 }, q, 25), bar, 0.003));
+  it.each([
+    [3, 0.41488],
+    [4, 0.67463],
+    [5, 1.24653],
+    [6, 1.98584],
+    [8, 3.31944],
+  ])('M24: %s L/h through the transition', (q, bar) =>
+    expectWithin(restrictorPressureBar({ lengthMm: 150, boreMm: 0.6 }, q, 25), bar, 0.003),
+  );
   it('M25: halving the length gives 1.29 times the flow, not twice', () => {
     const flow = (lengthMm: number): number => value(restrictorFlowLPerH({ lengthMm, boreMm: 1.2018887 }, 4.130637, 25));
     expectWithin(flow(100) / flow(200), 1.2943, 0.003);
@@ -170,7 +265,12 @@ describe('capillary restrictor', () => {
 });
 
 describe('whole units on a restrictor', () => {
-  it.each([[60, 25, 3.999, 74.74], [40, 25, 4.913, 48.62], [60, 10, 6.519, 44.05], [80, 25, 3.473, 100.88]])('M19: %s psi, %s °C', (psi, t, ratio, gpd) => {
+  it.each([
+    [60, 25, 3.999, 74.74],
+    [40, 25, 4.913, 48.62],
+    [60, 10, 6.519, 44.05],
+    [80, 25, 3.473, 100.88],
+  ])('M19: %s psi, %s °C', (psi, t, ratio, gpd) => {
     const got = solveNaCl(unit(1.20189), 250, psi, t);
     expectWithin(got.ratio, ratio, 0.01);
     expectWithin(got.gpd, gpd, 0.01);
@@ -180,13 +280,22 @@ describe('whole units on a restrictor', () => {
     expectWithin(solveNaCl(unit(1.20189), 140, 35, 25).cp, 5.345, 0.015);
     expectWithin(solveNaCl({ ...unit(1.20189), factors: { water: 1, salt: 2 } }, 140, 40, 25).cp, 9.326, 0.015);
   });
-  it.each([['M30 in series, same restrictor', SERIES, 1.20189, 148.4, 2.01], ['M31 in series, doubled restrictor', SERIES, 1.58667, 149.6, 3.98], ['M32 in parallel', [{ vessels: 2, elementsPerVessel: 1 }], 1.20189, 148.3, 2.02]] as const)('%s', (_, ranks, bore, gpd, ratio) => {
+  it.each([
+    ['M30 in series, same restrictor', SERIES, 1.20189, 148.4, 2.01],
+    ['M31 in series, doubled restrictor', SERIES, 1.58667, 149.6, 3.98],
+    ['M32 in parallel', [{ vessels: 2, elementsPerVessel: 1 }], 1.20189, 148.3, 2.02],
+  ] as const)('%s', (_, ranks, bore, gpd, ratio) => {
     const got = solveNaCl(unit(bore, ranks), 250, 60, 25);
     expectWithin(got.gpd, gpd, 0.01);
     expectWithin(got.ratio, ratio, 0.01);
   });
   it('M33: the larger elements of section 10', () => {
-    for (const [id, gpd, ratio] of [['1812-75', 28.7, 7.99], ['1812-100', 35.1, 6.53], ['1812-150', 52.5, 4.37], ['1812-200', 56.4, 4.07]] as const) {
+    for (const [id, gpd, ratio] of [
+      ['1812-75', 28.7, 7.99],
+      ['1812-100', 35.1, 6.53],
+      ['1812-150', 52.5, 4.37],
+      ['1812-200', 56.4, 4.07],
+    ] as const) {
       const got = solveNaCl(unit(1.20189, ONE, 200, id), 250, 40, 10);
       expectWithin(got.gpd, gpd, 0.015, id);
       expectWithin(got.ratio, ratio, 0.015, id);
@@ -197,7 +306,11 @@ describe('whole units on a restrictor', () => {
     expect([solved.permeateLPerH, solved.permeateMmolL, solved.noProduction]).toEqual([0, null, true]);
   });
   it('zero pressure makes nothing', () => expect(value(solveUnitFlows(unit(1.2), sodiumChloride(250), at(0, 25))).noProduction).toBe(true));
-  it.each([[{ temperatureC: 70 }, 'temperatureC'], [{ linePressureBar: -1 }, 'linePressureBar'], [{ linePressureBar: Number.NaN }, 'linePressureBar']])('%o names the field', (change, field) => {
+  it.each([
+    [{ temperatureC: 70 }, 'temperatureC'],
+    [{ linePressureBar: -1 }, 'linePressureBar'],
+    [{ linePressureBar: Number.NaN }, 'linePressureBar'],
+  ])('%o names the field', (change, field) => {
     const outcome = solveUnitFlows(unit(1.2), sodiumChloride(250), { ...at(60, 25), ...change });
     expect(outcome.ok ? '' : outcome.error.field).toBe(field);
   });
@@ -206,7 +319,11 @@ describe('whole units on a restrictor', () => {
 describe('restrictor for a wanted ratio', () => {
   const feed = sodiumChloride(250);
   const here = at(60, 25);
-  it.each([[3, 379.3], [5, 110.2], [6, 58.1]])('M26: ratio %s', (target, lengthMm) => {
+  it.each([
+    [3, 379.3],
+    [5, 110.2],
+    [6, 58.1],
+  ])('M26: ratio %s', (target, lengthMm) => {
     expectWithin(value(lengthForRatio(unit(1.2018887), feed, here, target)), lengthMm, 0.01);
   });
   it('comes back to the ratio it was asked for', () => {
@@ -223,20 +340,41 @@ describe('restrictor for a wanted ratio', () => {
 
 describe('laws of any unit', () => {
   const any = fc.record({
-    psi: fc.double({ min: 25, max: 100, noNaN: true }), t: fc.double({ min: 3, max: 35, noNaN: true }), strength: fc.double({ min: 0.1, max: 3, noNaN: true }),
-    bore: fc.double({ min: 0.9, max: 2, noNaN: true }), length: fc.double({ min: 50, max: 800, noNaN: true }),
-    id: fc.constantFrom<ElementClass>('1812-24', '1812-75', '1812-150', '2012-200'), ranks: fc.constantFrom(ONE, SERIES),
+    psi: fc.double({ min: 25, max: 100, noNaN: true }),
+    t: fc.double({ min: 3, max: 35, noNaN: true }),
+    strength: fc.double({ min: 0.1, max: 3, noNaN: true }),
+    bore: fc.double({ min: 0.9, max: 2, noNaN: true }),
+    length: fc.double({ min: 50, max: 800, noNaN: true }),
+    id: fc.constantFrom<ElementClass>('1812-24', '1812-75', '1812-150', '2012-200'),
+    ranks: fc.constantFrom(ONE, SERIES),
   });
   it('conserves water and every solute, and settles', () => {
     fc.assert(
       fc.property(any, ({ psi, t, strength, bore, length, id, ranks }) => {
         const feed = { ...value(characterWater('chalk', strength)), temperatureC: t };
-        const s = value(solveMembraneUnit(unit(bore, ranks, length, id), feed, { linePressureBar: psi * BAR_PER_PSI, prefilterBarPerLPerH: 1e-4, permeatePressureBar: 0, law: 'mixture' }));
+        const s = value(
+          solveMembraneUnit(unit(bore, ranks, length, id), feed, {
+            linePressureBar: psi * BAR_PER_PSI,
+            prefilterBarPerLPerH: 1e-4,
+            permeatePressureBar: 0,
+            law: 'mixture',
+          }),
+        );
         expectWithin(s.permeateLPerH + s.concentrateLPerH, s.feedLPerH, 1e-9);
         for (const solute of ['Ca', 'Na', 'Cl', 'SO4', 'NO3', 'SiO2'] as const) {
-          expectWithin(s.permeate!.mgL[solute] * s.permeateLPerH + s.concentrate.mgL[solute] * s.concentrateLPerH, feed.mgL[solute] * s.feedLPerH, 1e-6, solute);
+          expectWithin(
+            s.permeate!.mgL[solute] * s.permeateLPerH + s.concentrate.mgL[solute] * s.concentrateLPerH,
+            feed.mgL[solute] * s.feedLPerH,
+            1e-6,
+            solute,
+          );
         }
-        expectWithin(s.permeate!.carbonMmolL * s.permeateLPerH + s.concentrate.carbonMmolL * s.concentrateLPerH, feed.carbonMmolL * s.feedLPerH, 1e-6, 'carbon');
+        expectWithin(
+          s.permeate!.carbonMmolL * s.permeateLPerH + s.concentrate.carbonMmolL * s.concentrateLPerH,
+          feed.carbonMmolL * s.feedLPerH,
+          1e-6,
+          'carbon',
+        );
         expect(Math.abs(s.residualBar)).toBeLessThan(1e-4);
         expect(settleWater(s.permeate!).ok).toBe(true);
       }),

@@ -12,9 +12,28 @@ export type OsmoticLaw = 'mixture' | 'astmD4516' | 'vanTHoff';
 export type OsmoticFunction = (mmolL: Float64Array) => number;
 
 const GROUP: Partial<Record<SpeciesId, OsmoticGroup>> = {
-  Ca: 'ca', Ba: 'ca', Sr: 'ca', Fe: 'ca', Mg: 'mg', Na: 'na', plus: 'na', K: 'k', NH4: 'k',
-  Cl: 'cl', F: 'cl', minus: 'cl', H2PO4: 'cl', H3SiO4: 'cl', BOH4: 'cl', SO4: 'so4', CO3: 'so4', HPO4: 'so4',
-  HCO3: 'hco3', NO3: 'no3', SiO2: 'neutral', BOH3: 'neutral',
+  Ca: 'ca',
+  Ba: 'ca',
+  Sr: 'ca',
+  Fe: 'ca',
+  Mg: 'mg',
+  Na: 'na',
+  plus: 'na',
+  K: 'k',
+  NH4: 'k',
+  Cl: 'cl',
+  F: 'cl',
+  minus: 'cl',
+  H2PO4: 'cl',
+  H3SiO4: 'cl',
+  BOH4: 'cl',
+  SO4: 'so4',
+  CO3: 'so4',
+  HPO4: 'so4',
+  HCO3: 'hco3',
+  NO3: 'no3',
+  SiO2: 'neutral',
+  BOH3: 'neutral',
 };
 
 /** Mass of all dissolved, mg/L. */

@@ -25,7 +25,12 @@ export function frictionFactor(reynolds: number): number {
   return (1 - w) * laminar + w * turbulent;
 }
 
-function tubeFlow(boreMm: number, flowLPerH: number, temperatureC: number, tdsMgL: number): { headPa: number; friction: number; reynolds: number } {
+function tubeFlow(
+  boreMm: number,
+  flowLPerH: number,
+  temperatureC: number,
+  tdsMgL: number,
+): { headPa: number; friction: number; reynolds: number } {
   const d = boreMm / 1000;
   const velocity = flowLPerH / 3.6e6 / ((Math.PI * d * d) / 4);
   const density = feedDensity(tdsMgL);
@@ -58,23 +63,51 @@ export function restrictorFlowLPerH(restrictor: Restrictor, pressureDropBar: num
     Math.log(1e5),
     1e-12,
   );
-  if (!root) return fail('pressureDropBar', pressureDropBar, 'a pressure this tube can pass', `No flow through this restrictor takes ${pressureDropBar} bar.`);
+  if (!root)
+    return fail(
+      'pressureDropBar',
+      pressureDropBar,
+      'a pressure this tube can pass',
+      `No flow through this restrictor takes ${pressureDropBar} bar.`,
+    );
   return ok(Math.exp(root.x));
 }
 
 /** Bore that passes a rated flow: what a label's "800 mL/min at 60 psi" means as a tube of that length. */
 export function boreFromRating(flowLPerH: number, pressureBar: number, lengthMm: number, temperatureC: number): Outcome<number> {
-  const root = findRoot((d) => Math.log(restrictorPressureBar({ lengthMm, boreMm: d }, flowLPerH, temperatureC) / pressureBar), 0.1, 20, 1e-10);
-  if (!root) return fail('ratedFlowLPerH', flowLPerH, 'a flow a tube of 0.1 to 20 mm bore can pass', `No bore passes ${flowLPerH} L/h at this pressure.`);
+  const root = findRoot(
+    (d) => Math.log(restrictorPressureBar({ lengthMm, boreMm: d }, flowLPerH, temperatureC) / pressureBar),
+    0.1,
+    20,
+    1e-10,
+  );
+  if (!root)
+    return fail(
+      'ratedFlowLPerH',
+      flowLPerH,
+      'a flow a tube of 0.1 to 20 mm bore can pass',
+      `No bore passes ${flowLPerH} L/h at this pressure.`,
+    );
   return ok(root.x);
 }
 
 /** Length of tube that takes a pressure at a flow, mm. */
-export function restrictorLengthMm(boreMm: number, flowLPerH: number, pressureDropBar: number, temperatureC: number, tdsMgL = 0): Outcome<number> {
+export function restrictorLengthMm(
+  boreMm: number,
+  flowLPerH: number,
+  pressureDropBar: number,
+  temperatureC: number,
+  tdsMgL = 0,
+): Outcome<number> {
   const { headPa, friction } = tubeFlow(boreMm, flowLPerH, temperatureC, tdsMgL);
   const lengthMm = (((pressureDropBar * 1e5) / headPa - END_LOSSES) * boreMm) / friction;
   if (!(lengthMm > 0)) {
-    return fail('targetFlow', flowLPerH, 'a smaller flow or a wider bore', `The bore alone passes less than ${flowLPerH} L/h at this pressure: fit a larger restrictor.`);
+    return fail(
+      'targetFlow',
+      flowLPerH,
+      'a smaller flow or a wider bore',
+      `The bore alone passes less than ${flowLPerH} L/h at this pressure: fit a larger restrictor.`,
+    );
   }
   return ok(lengthMm);
 }

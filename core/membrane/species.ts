@@ -15,7 +15,11 @@ interface SpeciesRow {
 }
 
 const kind = (charge: number, passageRO: number, passageNF: number, gPerMol: number, belongsTo: SpeciesRow['belongsTo']): SpeciesRow => ({
-  charge, passageRO, passageNF, gPerMol, belongsTo,
+  charge,
+  passageRO,
+  passageNF,
+  gPerMol,
+  belongsTo,
 });
 
 export const SPECIES_ROWS = {
@@ -72,16 +76,30 @@ export function speciesOfWater(water: Water): Outcome<FeedSpecies> {
   const perLitre = molal.waterKgPerL25 * 1000;
   const total = (solute: Solute): number => water.mgL[solute] / MOLAR_MASS[solute];
   const amounts: Partial<Record<SpeciesId, number>> = {
-    Ca: total('Ca'), Mg: total('Mg'), Na: total('Na'), K: total('K'), Fe: total('Fe'), Ba: total('Ba'), Sr: total('Sr'),
-    Cl: total('Cl'), SO4: total('SO4'), NO3: total('NO3'), F: total('F'),
-    NH4: s.nh4 * perLitre, NH3: s.nh3 * perLitre,
+    Ca: total('Ca'),
+    Mg: total('Mg'),
+    Na: total('Na'),
+    K: total('K'),
+    Fe: total('Fe'),
+    Ba: total('Ba'),
+    Sr: total('Sr'),
+    Cl: total('Cl'),
+    SO4: total('SO4'),
+    NO3: total('NO3'),
+    F: total('F'),
+    NH4: s.nh4 * perLitre,
+    NH3: s.nh3 * perLitre,
     HCO3: (s.hco3 + s.caHco3 + s.mgHco3 + s.naHco3) * perLitre,
     CO3: (s.co3 + s.caCo3 + s.mgCo3 + s.naCo3) * perLitre,
     CO2: s.co2 * perLitre,
-    H2PO4: (s.h2po4 + s.h3po4) * perLitre, HPO4: (s.hpo4 + s.po4) * perLitre,
-    SiO2: s.h4sio4 * perLitre, H3SiO4: s.h3sio4 * perLitre,
-    BOH3: s.boh3 * perLitre, BOH4: s.boh4 * perLitre,
-    HOCl: total('chlorine'), NH2Cl: total('chloramine'),
+    H2PO4: (s.h2po4 + s.h3po4) * perLitre,
+    HPO4: (s.hpo4 + s.po4) * perLitre,
+    SiO2: s.h4sio4 * perLitre,
+    H3SiO4: s.h3sio4 * perLitre,
+    BOH3: s.boh3 * perLitre,
+    BOH4: s.boh4 * perLitre,
+    HOCl: total('chlorine'),
+    NH2Cl: total('chloramine'),
   };
   const charge = (Object.keys(amounts) as SpeciesId[]).reduce((sum, id) => sum + SPECIES_ROWS[id].charge * (amounts[id] ?? 0), 0);
   return ok(feedSpecies(charge > 0 ? { ...amounts, minus: charge } : { ...amounts, plus: -charge }));
@@ -100,4 +118,3 @@ export function waterOfSpecies(ids: readonly SpeciesId[], mmolL: ArrayLike<numbe
   });
   return balanced(mgL, carbonMmolL, temperatureC);
 }
-

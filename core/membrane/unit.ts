@@ -76,7 +76,13 @@ interface UnitRun {
 const LEAST_PRESSURE_BAR = 1e-3;
 
 /** Runs all ranks at a feed flow and pressure; null when a vessel runs dry. */
-function runRanks(setup: MarchSetup, ranks: readonly VesselRank[], feedLPerH: number, feedBar: number, permeateBar: number): UnitRun | null {
+function runRanks(
+  setup: MarchSetup,
+  ranks: readonly VesselRank[],
+  feedLPerH: number,
+  feedBar: number,
+  permeateBar: number,
+): UnitRun | null {
   let flow = feedLPerH;
   let concentration: Float64Array = setup.feed.mmolL;
   let pressure = feedBar;
@@ -109,7 +115,14 @@ function runRanks(setup: MarchSetup, ranks: readonly VesselRank[], feedLPerH: nu
       betaMax,
     });
   }
-  return { permeateLPerH, permeateMmolH, concentrateLPerH: flow, concentrateMmolL: concentration, concentratePressureBar: pressure, ranks: states };
+  return {
+    permeateLPerH,
+    permeateMmolH,
+    concentrateLPerH: flow,
+    concentrateMmolL: concentration,
+    concentratePressureBar: pressure,
+    ranks: states,
+  };
 }
 
 function conditionsError(unit: MembraneUnit, at: UnitConditions): ReturnType<typeof outOfRange> {
@@ -150,7 +163,10 @@ export function solveUnitFlows(unit: MembraneUnit, feed: FeedSpecies, at: UnitCo
   const spare = (q: number): number => {
     const result = run(q);
     if (!result) return at.linePressureBar;
-    return result.concentratePressureBar - restrictorPressureBar(unit.restrictor, result.concentrateLPerH, at.temperatureC, mass(result.concentrateMmolL));
+    return (
+      result.concentratePressureBar -
+      restrictorPressureBar(unit.restrictor, result.concentrateLPerH, at.temperatureC, mass(result.concentrateMmolL))
+    );
   };
 
   if (at.linePressureBar < LEAST_PRESSURE_BAR) return ok(standstill(feed, 0, at));
@@ -166,10 +182,21 @@ export function solveUnitFlows(unit: MembraneUnit, feed: FeedSpecies, at: UnitCo
   const slope = (-1.8 * at.linePressureBar) / drain.value;
   const root = findRootNear(spare, guess, slope, 1e-6 * most, most, 1e-7 * most) ?? findRoot(spare, 1e-6 * most, most, 1e-10 * most);
   if (!root) {
-    return fail('linePressureBar', at.linePressureBar, 'a pressure and restrictor that let water through', 'No flow balances this line pressure and this restrictor.');
+    return fail(
+      'linePressureBar',
+      at.linePressureBar,
+      'a pressure and restrictor that let water through',
+      'No flow balances this line pressure and this restrictor.',
+    );
   }
   const solved = run(root.x);
-  if (!solved) return fail('lengthMm', unit.restrictor.lengthMm, 'a restrictor that passes more', 'The membrane takes all the feed: the restrictor passes too little.');
+  if (!solved)
+    return fail(
+      'lengthMm',
+      unit.restrictor.lengthMm,
+      'a restrictor that passes more',
+      'The membrane takes all the feed: the restrictor passes too little.',
+    );
   if (solved.permeateLPerH <= 0) return ok(standstill(feed, root.x, at));
   return ok({
     feedLPerH: root.x,
@@ -211,7 +238,10 @@ function standstill(feed: FeedSpecies, drainLPerH: number, at: UnitConditions): 
 export function roughFlows(unit: MembraneUnit, linePressureBar: number, temperatureC: number): { feedLPerH: number; productLPerH: number } {
   const elements = unit.ranks.reduce((sum, rank) => sum + rank.vessels * rank.elementsPerVessel, 0);
   const nominal = (unit.row.nominalFlowGpd * L_PER_US_GALLON) / 24;
-  const productLPerH = Math.max(0.1, (elements * nominal * unit.factors.water * waterFactor(temperatureC) * linePressureBar) / unit.row.testPressureBar);
+  const productLPerH = Math.max(
+    0.1,
+    (elements * nominal * unit.factors.water * waterFactor(temperatureC) * linePressureBar) / unit.row.testPressureBar,
+  );
   const drain = restrictorFlowLPerH(unit.restrictor, linePressureBar, temperatureC);
   return { feedLPerH: productLPerH + (drain.ok ? Math.max(1, drain.value) : 50), productLPerH };
 }
@@ -275,7 +305,12 @@ export function lengthForRatio(unit: MembraneUnit, feed: FeedSpecies, at: UnitCo
   const root = findRoot(miss, Math.log(shortest), Math.log(longest), 1e-7, atShortest, atLongest);
   if (root) return ok(Math.exp(root.x));
   if (!Number.isFinite(atShortest) || !Number.isFinite(atLongest)) {
-    return fail('targetWasteToProduct', targetWasteToProduct, 'a unit that makes water', 'This unit makes no water, so it has no ratio to set.');
+    return fail(
+      'targetWasteToProduct',
+      targetWasteToProduct,
+      'a unit that makes water',
+      'This unit makes no water, so it has no ratio to set.',
+    );
   }
   const reach = (m: number): string => (targetWasteToProduct * Math.exp(m)).toFixed(1);
   return fail(

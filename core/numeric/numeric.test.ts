@@ -18,7 +18,13 @@ describe('roots', () => {
 
 describe('the normal distribution', () => {
   // Tables of the standard normal distribution (Abramowitz & Stegun, table 26.1).
-  it.each([[0, 0.5], [1, 0.8413447], [1.96, 0.9750021], [-2.5758293, 0.005], [3, 0.9986501]])('Φ(%s) = %s', (z, p) => {
+  it.each([
+    [0, 0.5],
+    [1, 0.8413447],
+    [1.96, 0.9750021],
+    [-2.5758293, 0.005],
+    [3, 0.9986501],
+  ])('Φ(%s) = %s', (z, p) => {
     expectNear(normalCumulative(z), p, 2e-7);
     expectNear(normalQuantile(p), z, 2e-5);
   });
@@ -30,7 +36,23 @@ describe('the normal distribution', () => {
 
 describe('linear systems', () => {
   it('solves with pivoting and notices dependence', () => {
-    expect(solveLinear([[0, 2], [3, 1]], [4, 5])).toEqual([1, 2]);
-    expect(solveLinear([[1, 1], [1, 1]], [1, 2])).toBeNull();
+    expect(
+      solveLinear(
+        [
+          [0, 2],
+          [3, 1],
+        ],
+        [4, 5],
+      ),
+    ).toEqual([1, 2]);
+    expect(
+      solveLinear(
+        [
+          [1, 1],
+          [1, 1],
+        ],
+        [1, 2],
+      ),
+    ).toBeNull();
   });
 });

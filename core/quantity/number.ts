@@ -32,7 +32,9 @@ export function readNumber(text: string): NumberReading {
   const [whole, sign, mixedWhole, mixedTop, mixedBottom, top, bottom, digits, exponent] = match;
   const rest = text.slice(whole.length);
   const signed = (magnitude: number): NumberReading =>
-    Number.isFinite(magnitude) ? { kind: 'number', value: sign === '-' && magnitude !== 0 ? -magnitude : magnitude, rest } : { kind: 'none' };
+    Number.isFinite(magnitude)
+      ? { kind: 'number', value: sign === '-' && magnitude !== 0 ? -magnitude : magnitude, rest }
+      : { kind: 'none' };
   if (mixedWhole !== undefined) return signed(Number(mixedWhole) + Number(mixedTop) / Number(mixedBottom));
   if (top !== undefined) return signed(Number(top) / Number(bottom));
   const separated = readSeparators(digits ?? '');

@@ -40,14 +40,7 @@ export function fail(
  * @param label how a person would name it, e.g. `Line pressure`
  * @returns the error, or null when the number is fine
  */
-export function outOfRange(
-  field: string,
-  label: string,
-  value: number,
-  low: number,
-  high: number,
-  unit = '',
-): InputError | null {
+export function outOfRange(field: string, label: string, value: number, low: number, high: number, unit = ''): InputError | null {
   if (Number.isFinite(value) && value >= low && value <= high) return null;
   const suffix = unit === '' ? '' : ` ${unit}`;
   const accepted = `${low} to ${high}${suffix}`;

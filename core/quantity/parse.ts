@@ -21,7 +21,11 @@ export interface ParsedQuantity {
   readonly typedValue: number;
 }
 
-const normalise = (text: string): string => text.toLowerCase().replace(/[\s.]/g, '').replace(/l\^-1$/, '/l');
+const normalise = (text: string): string =>
+  text
+    .toLowerCase()
+    .replace(/[\s.]/g, '')
+    .replace(/l\^-1$/, '/l');
 
 /** Finds the unit a person meant by a spelling, or undefined. */
 export function unitBySpelling(dimension: Dimension, spelling: string): Unit | undefined {
@@ -31,7 +35,9 @@ export function unitBySpelling(dimension: Dimension, spelling: string): Unit | u
 
 /** The unit symbols of a dimension, for a message. */
 function unitList(dimension: Dimension): string {
-  const symbols = dimensionSpec(dimension).units.map((u) => u.symbol).filter((symbol) => symbol !== '');
+  const symbols = dimensionSpec(dimension)
+    .units.map((u) => u.symbol)
+    .filter((symbol) => symbol !== '');
   return symbols.length === 0 ? 'a plain number' : symbols.join(', ');
 }
 
@@ -54,7 +60,12 @@ export function parseQuantity(text: string, dimension: Dimension, options: Parse
   const read = readNumber(typed);
   if (read.kind === 'ambiguous') {
     const [thousands, decimal] = read.readings;
-    return fail(field, text, `${thousands} or ${decimal}`, `${field}: “${read.typed}” can mean ${thousands} or ${decimal}. Type one of them.`);
+    return fail(
+      field,
+      text,
+      `${thousands} or ${decimal}`,
+      `${field}: “${read.typed}” can mean ${thousands} or ${decimal}. Type one of them.`,
+    );
   }
   if (read.kind === 'none') {
     return fail(field, text, `a number, then ${example}`, `${field}: “${typed}” does not begin with a number.`);
@@ -80,7 +91,6 @@ export function parseQuantity(text: string, dimension: Dimension, options: Parse
 
 function acceptedRange(low: number, high: number, chosen: Unit, ppmFactor = 0.5): string {
   if (chosen.inverse) return `${shortNumber(chosen.factor / high)} ${chosen.symbol} and more`;
-  const back = (canonical: number): number =>
-    chosen.ppm ? canonical * ppmFactor : (canonical - (chosen.offset ?? 0)) / chosen.factor;
+  const back = (canonical: number): number => (chosen.ppm ? canonical * ppmFactor : (canonical - (chosen.offset ?? 0)) / chosen.factor);
   return `${shortNumber(back(low))} to ${shortNumber(back(high))} ${chosen.symbol}`.trim();
 }

@@ -1,11 +1,23 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectWithin, value } from '../testing/close';
-import { DIMENSIONS, dimensionSpec, formatForEditing, formatQuantity, fromCanonical, parseQuantity, readNumber, roundForReading, type Dimension, type UnitPreference } from './index';
+import {
+  DIMENSIONS,
+  dimensionSpec,
+  formatForEditing,
+  formatQuantity,
+  fromCanonical,
+  parseQuantity,
+  readNumber,
+  roundForReading,
+  type Dimension,
+  type UnitPreference,
+} from './index';
 
 const trade: UnitPreference = { system: 'trade', hardness: '°dH', ppmFactor: 0.5 };
 const metric: UnitPreference = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 };
-const parsed = (text: string, dimension: Dimension, defaultUnit?: string): number => value(parseQuantity(text, dimension, defaultUnit ? { defaultUnit } : {})).value;
+const parsed = (text: string, dimension: Dimension, defaultUnit?: string): number =>
+  value(parseQuantity(text, dimension, defaultUnit ? { defaultUnit } : {})).value;
 
 describe('typed quantities', () => {
   // Exact unit definitions: international yard and pound agreement 1959; US and imperial gallons.
@@ -74,19 +86,25 @@ describe('typed quantities', () => {
   it('never throws on any text, and never yields NaN', () => {
     const dimensions = Object.keys(DIMENSIONS) as Dimension[];
     fc.assert(
-      fc.property(fc.oneof(fc.string(), fc.stringMatching(/^[-+0-9 ,./½¼]{0,8} ?[a-zA-Zµ°/³·]{0,8}$/)), fc.constantFrom(...dimensions), (text, dimension) => {
-        const outcome = parseQuantity(text, dimension);
-        if (outcome.ok) expect(Number.isFinite(outcome.value.value)).toBe(true);
-        else expect(outcome.error.message.length).toBeGreaterThan(0);
-        expect(JSON.parse(JSON.stringify(outcome))).toEqual(outcome);
-      }),
+      fc.property(
+        fc.oneof(fc.string(), fc.stringMatching(/^[-+0-9 ,./½¼]{0,8} ?[a-zA-Zµ°/³·]{0,8}$/)),
+        fc.constantFrom(...dimensions),
+        (text, dimension) => {
+          const outcome = parseQuantity(text, dimension);
+          if (outcome.ok) expect(Number.isFinite(outcome.value.value)).toBe(true);
+          else expect(outcome.error.message.length).toBeGreaterThan(0);
+          expect(JSON.parse(JSON.stringify(outcome))).toEqual(outcome);
+        },
+      ),
       { numRuns: 3000 },
     );
   });
 
   it('round-trips what it formats for editing, within the digits shown', () => {
     const cases = (Object.keys(DIMENSIONS) as Dimension[]).flatMap((dimension) =>
-      dimensionSpec(dimension).units.filter((unit) => unit.symbol !== '').map((unit) => ({ dimension, symbol: unit.symbol })),
+      dimensionSpec(dimension)
+        .units.filter((unit) => unit.symbol !== '')
+        .map((unit) => ({ dimension, symbol: unit.symbol })),
     );
     fc.assert(
       fc.property(fc.constantFrom(...cases), fc.double({ min: 0.002, max: 0.98, noNaN: true }), ({ dimension, symbol }, share) => {
@@ -103,8 +121,14 @@ describe('typed quantities', () => {
 describe('units of the water chapter', () => {
   // Rows 1–5: from molar masses and the definitions of grain, gallon and pound-force.
   it.each<[number, Dimension, string, number]>([
-    [250, 'hardnessMgL', '°dH', 14.007], [250, 'hardnessMgL', '°fH', 25], [250, 'hardnessMgL', '°e', 17.539], [250, 'hardnessMgL', 'gpg', 14.604],
-    [250, 'hardnessMgL', 'mmol/L', 2.4978], [250, 'hardnessMgL', 'meq/L', 4.9957], [11.8294, 'flowLPerH', 'gal/day', 75], [5, 'temperatureC', '°F', 41],
+    [250, 'hardnessMgL', '°dH', 14.007],
+    [250, 'hardnessMgL', '°fH', 25],
+    [250, 'hardnessMgL', '°e', 17.539],
+    [250, 'hardnessMgL', 'gpg', 14.604],
+    [250, 'hardnessMgL', 'mmol/L', 2.4978],
+    [250, 'hardnessMgL', 'meq/L', 4.9957],
+    [11.8294, 'flowLPerH', 'gal/day', 75],
+    [5, 'temperatureC', '°F', 41],
   ])('%s as %s in %s is %s', (stored, dimension, symbol, expected) => {
     const unit = dimensionSpec(dimension).units.find((candidate) => candidate.symbol === symbol)!;
     expectWithin(fromCanonical(stored, unit), expected, 1e-3);

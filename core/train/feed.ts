@@ -6,10 +6,22 @@ import { completeWater, ec25FromReading, type CompletedWater, type PartialAnalys
 export function sampleAnalysis(source: Source, instruments: readonly Instrument[]): Outcome<PartialAnalysis> {
   const { sample } = source;
   const instrument = instruments.find((candidate) => candidate.id === sample.instrumentId);
-  if (!instrument) return fail('instrumentId', sample.instrumentId, 'an instrument of this system', 'The meter this reading was taken with is no longer listed.');
+  if (!instrument)
+    return fail(
+      'instrumentId',
+      sample.instrumentId,
+      'an instrument of this system',
+      'The meter this reading was taken with is no longer listed.',
+    );
   let ec25UScm: number | undefined;
   if (sample.reading !== null) {
-    if (sample.reading === 0) return fail('reading', 0, 'a reading above 0', 'A tap that reads 0 is not a supply: check the meter, or enter hardness or alkalinity instead.');
+    if (sample.reading === 0)
+      return fail(
+        'reading',
+        0,
+        'a reading above 0',
+        'A tap that reads 0 is not a supply: check the meter, or enter hardness or alkalinity instead.',
+      );
     const ec25 = ec25FromReading(sample.reading, instrument.scale);
     if (!ec25.ok) return ec25;
     ec25UScm = ec25.value;

@@ -1,11 +1,9 @@
-import { bedThroughput, ionicLoad, type BedThroughput } from '../exchange';
 import type { System } from '../file';
-import { checkGoal, demandLPerDay, goalLimits, type LimitCheck } from '../goal';
+import type { LimitCheck } from '../goal';
 import { ELEMENT_ROWS, MAX_CHLORINE_MG_L, MAX_TEMPERATURE_C } from '../membrane';
-import { BAR_PER_PSI, THIN, type Outcome, type UnitPreference } from '../quantity';
-import type { Water } from '../water';
-import { scaleOutlook, type ScaleOutlook } from './scaling';
-import { polishedStation, productStation, solveTrain, stageBed, type ResinUse, type SolvedTrain } from './solve';
+import { BAR_PER_PSI, THIN, type UnitPreference } from '../quantity';
+import type { TrainFacts } from './facts';
+import { polishedStation, productStation } from './solve';
 import { words } from './words';
 
 /** How a finding stands: met, worth minding, wrong, or simply so. */
@@ -33,76 +31,9 @@ const HIGH_LINE_BAR = 80 * BAR_PER_PSI;
 const RATIO_LOW = 3;
 const RATIO_HIGH = 6;
 
-/** Everything the findings are made from; also what the foot line shows. */
-export interface TrainReport {
-  readonly solved: SolvedTrain;
-  readonly checks: readonly LimitCheck[];
-  readonly winter: { readonly temperatureC: number; readonly productLPerDay: number; readonly ratio: number | null } | null;
-  readonly scale: ScaleOutlook | null;
-  readonly resin: { readonly throughput: BedThroughput; readonly beds: number; readonly carbonShare: number } | null;
-  readonly demandLPerDay: number;
-  /** Hours the unit runs for a day's need; null when it makes nothing. */
-  readonly runHoursPerDay: number | null;
-  readonly findings: readonly Finding[];
-}
-
-/**
- * Solves a system's train on its tap water and says what that means.
- *
- * @param feed the completed tap water, see `tapWater`
- * @param use equivalents each resin has taken up, from the log
- */
-export function reportTrain(system: System, feed: Water, use: ResinUse = {}): Outcome<TrainReport> {
-  const solved = solveTrain(system.train, system.source, feed, use);
-  if (!solved.ok) return solved;
+/** Everything worth saying of a solved train, the goal first, the rest by urgency. */
+export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   const preference = system.units;
-  const product = productStation(solved.value);
-  const limits = goalLimits(system.goal, preference.ppmFactor);
-  const need = demandLPerDay(system.goal);
-  const made = solved.value.productLPerH * 24;
-  const producing = solved.value.productLPerH > 0;
-  const facts: Omit<TrainReport, 'findings'> = {
-    solved: solved.value,
-    // Conductivity is judged where the meter is read; everything else as it is drawn.
-    checks: checkGoal(limits, product.water, { ...product.state, ec25UScm: polishedStation(solved.value).state.ec25UScm }),
-    winter: winterOutput(system, feed, use),
-    scale: solved.value.unit ? scaleOutlook(solved.value.unit, system.train.scaleActionIndex) : null,
-    resin: resinLife(system, solved.value),
-    demandLPerDay: need,
-    runHoursPerDay: producing ? (24 * need) / made : null,
-  };
-  return { ok: true, value: { ...facts, findings: makeFindings(system, facts, preference) } };
-}
-
-/** Output and ratio at the lowest water temperature of the year. */
-function winterOutput(system: System, feed: Water, use: ResinUse): TrainReport['winter'] {
-  const temperatureC = system.source.lowestTemperatureC;
-  if (temperatureC >= feed.temperatureC - 0.5) return null;
-  const cold = solveTrain(system.train, system.source, { ...feed, temperatureC }, use);
-  if (!cold.ok || !cold.value.unit) return null;
-  return { temperatureC, productLPerDay: cold.value.productLPerH * 24, ratio: cold.value.unit.wasteToProduct };
-}
-
-/** Litres the resin stages of a train treat, taken together, when new. */
-function resinLife(system: System, solved: SolvedTrain): TrainReport['resin'] {
-  const first = solved.resins[0];
-  if (!first || solved.productLPerH <= 0) return null;
-  const beds = solved.resins.map((resin) => {
-    const stage = system.train.stages.find((candidate) => candidate.id === resin.stageId);
-    return stage?.kind === 'resin' ? stageBed(stage) : null;
-  });
-  if (beds.some((bed) => bed === null)) return null;
-  const load = ionicLoad(first.feed);
-  return {
-    throughput: bedThroughput(beds.map((bed) => bed!), solved.resins.map((resin) => resin.utilisation), load),
-    beds: beds.length,
-    carbonShare: load.anionMeqL > 0 ? load.carbonMeqL / load.anionMeqL : 0,
-  };
-}
-
-type Facts = Omit<TrainReport, 'findings'>;
-
-function makeFindings(system: System, facts: Facts, preference: UnitPreference): Finding[] {
   const found: (Finding | null)[] = [
     producing(facts),
     reachesGoal(facts, preference),
@@ -122,7 +53,7 @@ function makeFindings(system: System, facts: Facts, preference: UnitPreference):
   return [...goal, ...others.sort((a, b) => rank[a.severity] - rank[b.severity])];
 }
 
-function producing({ solved }: Facts): Finding | null {
+function producing({ solved }: TrainFacts): Finding | null {
   if (!solved.unit?.noProduction) return null;
   return {
     id: 'noProduction',
@@ -132,7 +63,7 @@ function producing({ solved }: Facts): Finding | null {
   };
 }
 
-function reachesGoal({ checks, solved }: Facts, preference: UnitPreference): Finding | null {
+function reachesGoal({ checks, solved }: TrainFacts, preference: UnitPreference): Finding | null {
   if (solved.unit?.noProduction) return null;
   const say = words(preference);
   const product = productStation(solved);
@@ -150,7 +81,10 @@ function reachesGoal({ checks, solved }: Facts, preference: UnitPreference): Fin
     const also = silica ? `, silica ${say.mgL(silica.value)}` : '';
     const polished = polishedStation(solved);
     const ec = polished.state.ec25UScm;
-    const standing = product !== polished ? `, ${words(METRIC).water(product.state.ec25UScm)} in the open ${product.name.toLowerCase()} once it has taken up CO₂ from the air` : '';
+    const standing =
+      product !== polished
+        ? `, ${words(METRIC).water(product.state.ec25UScm)} in the open ${product.name.toLowerCase()} once it has taken up CO₂ from the air`
+        : '';
     return {
       id: 'goal',
       severity: 'good',
@@ -162,7 +96,13 @@ function reachesGoal({ checks, solved }: Facts, preference: UnitPreference): Fin
   const bound = worst.side === 'high' ? limit.high! : limit.low!;
   const boundText = shown({ ...worst, value: bound });
   const factor = bound > 0 && worst.side === 'high' && limit.quantity !== 'pH' ? `, ${(worst.value / bound).toFixed(1)} times it` : '';
-  const rest = missed.length > 1 ? ` Also outside: ${missed.slice(1).map((check) => `${check.limit.label.toLowerCase()} ${shown(check)}`).join(', ')}.` : '';
+  const rest =
+    missed.length > 1
+      ? ` Also outside: ${missed
+          .slice(1)
+          .map((check) => `${check.limit.label.toLowerCase()} ${shown(check)}`)
+          .join(', ')}.`
+      : '';
   return {
     id: 'goal',
     severity: worst.side === 'low' ? 'mind' : 'bad',
@@ -171,7 +111,7 @@ function reachesGoal({ checks, solved }: Facts, preference: UnitPreference): Fin
   };
 }
 
-function membraneSafety(system: System, { solved }: Facts, preference: UnitPreference): (Finding | null)[] {
+function membraneSafety(system: System, { solved }: TrainFacts, preference: UnitPreference): (Finding | null)[] {
   const at = system.train.stages.findIndex((stage) => stage.kind === 'membrane');
   if (at < 0) return [];
   const say = words(preference);
@@ -182,14 +122,16 @@ function membraneSafety(system: System, { solved }: Facts, preference: UnitPrefe
   return [
     chlorine >= MAX_CHLORINE_MG_L
       ? {
-          id: 'chlorine', severity: 'bad',
+          id: 'chlorine',
+          severity: 'bad',
           title: `${say.mgL(chlorine)} of chlorine reaches the membrane`,
           why: `It tolerates less than ${say.mgL(MAX_CHLORINE_MG_L)}. Put carbon before it, or a second block for chloramine.`,
         }
       : null,
     hot > MAX_TEMPERATURE_C
       ? {
-          id: 'hot', severity: 'bad',
+          id: 'hot',
+          severity: 'bad',
           title: `Feed at ${say.of(hot, 'temperatureC')} destroys the membrane`,
           why: `It stands at most ${say.of(MAX_TEMPERATURE_C, 'temperatureC')}. Connect to cold water only, never to the hot side.`,
         }
@@ -197,13 +139,14 @@ function membraneSafety(system: System, { solved }: Facts, preference: UnitPrefe
   ];
 }
 
-function enoughWater({ solved, demandLPerDay: need, runHoursPerDay }: Facts, preference: UnitPreference): Finding | null {
+function enoughWater({ solved, demandLPerDay: need, runHoursPerDay }: TrainFacts, preference: UnitPreference): Finding | null {
   if (runHoursPerDay === null) return null;
   const say = words(preference);
   const made = solved.productLPerH * 24;
   if (made < need) {
     return {
-      id: 'demand', severity: 'bad',
+      id: 'demand',
+      severity: 'bad',
       title: `Makes ${say.perDay(made)}, the need is ${say.perDay(need)}`,
       why: `Short by ${say.perDay(need - made)} even when it never stops.`,
     };
@@ -211,13 +154,14 @@ function enoughWater({ solved, demandLPerDay: need, runHoursPerDay }: Facts, pre
   const hours = Math.floor(runHoursPerDay);
   const minutes = Math.round((runHoursPerDay - hours) * 60);
   return {
-    id: 'demand', severity: 'good',
+    id: 'demand',
+    severity: 'good',
     title: `Makes ${say.perDay(made)}, ${(made / Math.max(need, 1e-9)).toFixed(1)} times the need`,
     why: `A day's ${say.of(need, 'volumeL')} takes ${hours} h ${String(minutes).padStart(2, '0')} min.`,
   };
 }
 
-function winter({ winter: cold, solved, demandLPerDay: need }: Facts, preference: UnitPreference): Finding | null {
+function winter({ winter: cold, solved, demandLPerDay: need }: TrainFacts, preference: UnitPreference): Finding | null {
   if (!cold || !solved.unit || solved.unit.noProduction) return null;
   const say = words(preference);
   const made = solved.productLPerH * 24;
@@ -234,14 +178,15 @@ function winter({ winter: cold, solved, demandLPerDay: need }: Facts, preference
   };
 }
 
-function scaling({ scale, solved }: Facts, preference: UnitPreference): Finding | null {
+function scaling({ scale, solved }: TrainFacts, preference: UnitPreference): Finding | null {
   const now = solved.unit?.wasteToProduct;
   if (!scale || now === null || now === undefined) return null;
   const say = words(preference);
   if (scale.index <= scale.actionIndex) {
     const limit = scale.ratioAtAction === null ? 'at any ratio down to 0.3 : 1' : `above ${say.ratio(scale.ratioAtAction)}`;
     return {
-      id: 'scale', severity: 'good',
+      id: 'scale',
+      severity: 'good',
       title: `No scale at ${say.ratio(now)}: waste index ${say.index(scale.index)}`,
       why: `The waste stays below saturation with calcite ${limit}.`,
     };
@@ -250,48 +195,64 @@ function scaling({ scale, solved }: Facts, preference: UnitPreference): Finding 
   if (scale.ratioAtAction !== null && scale.ratioAtAction <= 8) {
     const target = Math.ceil(scale.ratioAtAction * 10) / 10;
     return {
-      id: 'scale', severity: 'mind',
+      id: 'scale',
+      severity: 'mind',
       title: `Scale begins below ${say.ratio(scale.ratioAtAction)}; this runs at ${say.ratio(now)}`,
       why: `Waste index ${say.index(scale.index)}. ${settle}`,
       action: { do: 'setWasteRatio', ratio: target, label: `Set restrictor for ${say.ratio(target)}` },
     };
   }
   return {
-    id: 'scale', severity: 'mind',
+    id: 'scale',
+    severity: 'mind',
     title: `The waste can scale: index ${say.index(scale.index)} at ${say.ratio(now)}`,
     why: `The tap itself stands at ${say.index(scale.feedIndex)}, so no ratio cures it. ${settle} Soften first, or flush the membrane after use.`,
   };
 }
 
-function ratio(system: System, { solved }: Facts, preference: UnitPreference): Finding | null {
+function ratio(system: System, { solved }: TrainFacts, preference: UnitPreference): Finding | null {
   const now = solved.unit?.wasteToProduct;
   if (now === null || now === undefined) return null;
   const say = words(preference);
   const target = system.train.wasteTarget;
   const action: FindingAction = { do: 'setWasteRatio', ratio: target, label: `Set restrictor for ${say.ratio(target)}` };
   if (now < RATIO_LOW) {
-    return { id: 'ratio', severity: 'mind', title: `Waste to product ${say.ratio(now)}, below 3 : 1`, why: 'Too much is kept back: the membrane fouls and scales sooner on hard water.', action };
+    return {
+      id: 'ratio',
+      severity: 'mind',
+      title: `Waste to product ${say.ratio(now)}, below 3 : 1`,
+      why: 'Too much is kept back: the membrane fouls and scales sooner on hard water.',
+      action,
+    };
   }
   if (now > RATIO_HIGH) {
-    return { id: 'ratio', severity: 'mind', title: `Waste to product ${say.ratio(now)}, above 6 : 1`, why: `${say.perDay(solved.unit!.concentrateLPerH * 24)} goes to the drain while it runs. A longer or narrower restrictor keeps more.`, action };
+    return {
+      id: 'ratio',
+      severity: 'mind',
+      title: `Waste to product ${say.ratio(now)}, above 6 : 1`,
+      why: `${say.perDay(solved.unit!.concentrateLPerH * 24)} goes to the drain while it runs. A longer or narrower restrictor keeps more.`,
+      action,
+    };
   }
   return null;
 }
 
-function pressure(system: System, { solved }: Facts, preference: UnitPreference): Finding | null {
+function pressure(system: System, { solved }: TrainFacts, preference: UnitPreference): Finding | null {
   if (!solved.unit || solved.unit.noProduction) return null;
   const say = words(preference);
   const line = system.source.linePressureBar;
   if (line < LOW_LINE_BAR) {
     return {
-      id: 'pressure', severity: 'mind',
+      id: 'pressure',
+      severity: 'mind',
       title: `Line pressure ${say.of(line, 'pressureBar')} is low`,
       why: `Below about ${say.of(LOW_LINE_BAR, 'pressureBar')} output and quality both suffer; a booster pump mends both.`,
     };
   }
   if (line > HIGH_LINE_BAR) {
     return {
-      id: 'pressure', severity: 'bad',
+      id: 'pressure',
+      severity: 'bad',
       title: `Line pressure ${say.of(line, 'pressureBar')} is too high`,
       why: `Above about ${say.of(HIGH_LINE_BAR, 'pressureBar')} housings and tubing of household units give way. Fit a regulator.`,
     };
@@ -299,7 +260,7 @@ function pressure(system: System, { solved }: Facts, preference: UnitPreference)
   return null;
 }
 
-function elementLimits(system: System, { solved }: Facts, preference: UnitPreference): (Finding | null)[] {
+function elementLimits(system: System, { solved }: TrainFacts, preference: UnitPreference): (Finding | null)[] {
   const stage = system.train.stages.find((candidate) => candidate.kind === 'membrane');
   if (!solved.unit || solved.unit.noProduction || stage?.kind !== 'membrane') return [];
   const say = words(preference);
@@ -308,14 +269,16 @@ function elementLimits(system: System, { solved }: Facts, preference: UnitPrefer
     const which = solved.unit!.ranks.length > 1 ? `Element ${i + 1}` : 'The element';
     if (rank.recoveryPerElement > limits.maxRecovery) {
       return {
-        id: `recovery-${i}`, severity: 'mind' as const,
+        id: `recovery-${i}`,
+        severity: 'mind' as const,
         title: `${which} takes ${Math.round(100 * rank.recoveryPerElement)}${THIN}% of its feed`,
         why: `At most ${Math.round(100 * limits.maxRecovery)}${THIN}% is meant for this class; let more go to waste.`,
       };
     }
     if (rank.concentrateLPerMin < limits.minConcentrateLPerMin) {
       return {
-        id: `crossflow-${i}`, severity: 'mind' as const,
+        id: `crossflow-${i}`,
+        severity: 'mind' as const,
         title: `${which} is rinsed with only ${say.of(rank.concentrateLPerMin * 60, 'flowLPerH')} of waste`,
         why: `Below ${say.of(limits.minConcentrateLPerMin * 60, 'flowLPerH')} dirt stays on the membrane.`,
       };
@@ -324,14 +287,18 @@ function elementLimits(system: System, { solved }: Facts, preference: UnitPrefer
   });
 }
 
-function resinLasts({ resin, demandLPerDay: need }: Facts, preference: UnitPreference): Finding | null {
+function resinLasts({ resin, demandLPerDay: need }: TrainFacts, preference: UnitPreference): Finding | null {
   if (!resin) return null;
   const say = words(preference);
   const { until } = resin.throughput;
-  if (until.kind === 'unlimited') return { id: 'resin', severity: 'note', title: 'This water uses 0 eq of the resin', why: 'Nothing in it is taken up.' };
+  if (until.kind === 'unlimited')
+    return { id: 'resin', severity: 'note', title: 'This water uses 0 eq of the resin', why: 'Nothing in it is taken up.' };
   const days = need > 0 ? until.litres / need : null;
   const what = resin.beds > 1 ? `${resin.beds} resins in series last` : 'New resin lasts';
-  const carbon = resin.carbonShare > 0.5 ? ` ${Math.round(100 * resin.carbonShare)}${THIN}% of what uses it up is dissolved CO₂, which no meter shows.` : '';
+  const carbon =
+    resin.carbonShare > 0.5
+      ? ` ${Math.round(100 * resin.carbonShare)}${THIN}% of what uses it up is dissolved CO₂, which no meter shows.`
+      : '';
   return {
     id: 'resin',
     severity: days !== null && days < 30 ? 'mind' : 'note',

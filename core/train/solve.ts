@@ -1,6 +1,14 @@
 import type { Source, Stage, StageOf, Train } from '../file';
 import { bedCapacityEq, bedPressureBar, bedUtilisation, polishedWater, slowestFlowLPerH, type BedUtilisation } from '../exchange';
-import { ELEMENT_ROWS, roughFlows, solveMembraneUnit, type MembraneUnit, type UnitConditions, type UnitSolution, type VesselRank } from '../membrane';
+import {
+  ELEMENT_ROWS,
+  roughFlows,
+  solveMembraneUnit,
+  type MembraneUnit,
+  type UnitConditions,
+  type UnitSolution,
+  type VesselRank,
+} from '../membrane';
 import { carbonState, dechlorinated, prefilterBarPerLPerH, type CarbonState } from '../pretreatment';
 import { fail, ok, type Outcome } from '../quantity';
 import { openToAir, settleWater, type Water, type WaterState } from '../water';
@@ -144,7 +152,12 @@ export function solveTrain(train: Train, source: Pick<Source, 'linePressureBar'>
   if (!tapState.ok) return tapState;
   const membranes = train.stages.filter((stage) => stage.kind === 'membrane');
   if (membranes.length > 1) {
-    return fail('stages', membranes.length, 'one membrane stage', 'This train has two membrane stages. Put both elements into one stage, as a pair in series or in parallel.');
+    return fail(
+      'stages',
+      membranes.length,
+      'one membrane stage',
+      'This train has two membrane stages. Put both elements into one stage, as a pair in series or in parallel.',
+    );
   }
   const at = train.stages.findIndex((stage) => stage.kind === 'membrane');
   return at < 0 ? withoutMembrane(train, source, feed, tapState.value, use) : withMembrane(train, at, source, feed, tapState.value, use);
@@ -163,7 +176,11 @@ function walkStages(
     const after = waterAfter(stage, walk.water, flowLPerH, use);
     if (!after.ok) return after;
     if (stage.kind === 'carbon') {
-      into.carbons.push({ stageId: stage.id, state: carbonState({ ...stage, passedL: 0 }, walk.water, Math.max(flowLPerH, 1e-3)), flowLPerH });
+      into.carbons.push({
+        stageId: stage.id,
+        state: carbonState({ ...stage, passedL: 0 }, walk.water, Math.max(flowLPerH, 1e-3)),
+        flowLPerH,
+      });
     }
     if (after.value.resin) into.resins.push(after.value.resin);
     const water = after.value.water;
@@ -175,7 +192,13 @@ function walkStages(
   return ok(walk);
 }
 
-function withoutMembrane(train: Train, source: Pick<Source, 'linePressureBar'>, feed: Water, tap: WaterState, use: ResinUse): Outcome<SolvedTrain> {
+function withoutMembrane(
+  train: Train,
+  source: Pick<Source, 'linePressureBar'>,
+  feed: Water,
+  tap: WaterState,
+  use: ResinUse,
+): Outcome<SolvedTrain> {
   const flowLPerH = train.drawLPerH;
   const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
   const into = { stations: [tapStation(flowLPerH, start)], resins: [] as ResinState[], carbons: [] as SolvedTrain['carbons'][number][] };
@@ -190,7 +213,14 @@ const tapStation = (flowLPerH: number, walk: Walk): Station => ({ after: 'tap', 
 const SETTLED_MG_L = 1e-4;
 const SETTLED_BAR = 2e-3;
 
-function withMembrane(train: Train, at: number, source: Pick<Source, 'linePressureBar'>, feed: Water, tap: WaterState, use: ResinUse): Outcome<SolvedTrain> {
+function withMembrane(
+  train: Train,
+  at: number,
+  source: Pick<Source, 'linePressureBar'>,
+  feed: Water,
+  tap: WaterState,
+  use: ResinUse,
+): Outcome<SolvedTrain> {
   const stage = train.stages[at] as StageOf<'membrane'>;
   const before = train.stages.slice(0, at);
   const behind = train.stages.slice(at + 1);
@@ -257,8 +287,13 @@ function behindMembrane(
   const concentrate = settleWater(unit.concentrate, reached.state.pH);
   if (!concentrate.ok) return concentrate;
   const waste: Station = {
-    after: stage.id, name: 'Waste', kind: 'membrane', flowLPerH: unit.concentrateLPerH,
-    pressureBar: unit.concentratePressureBar, water: unit.concentrate, state: concentrate.value,
+    after: stage.id,
+    name: 'Waste',
+    kind: 'membrane',
+    flowLPerH: unit.concentrateLPerH,
+    pressureBar: unit.concentratePressureBar,
+    water: unit.concentrate,
+    state: concentrate.value,
   };
   const done = { ...into, unit, unitStageId: stage.id, waste, productLPerH: unit.permeateLPerH };
   // Nothing is made: the stations end at the feed of the membrane.

@@ -16,10 +16,25 @@ interface TemplateRow {
 /** Values a new stage starts with; every one can be edited. */
 const STAGE_DEFAULTS: { readonly [K in StageKind]: Omit<StageOf<K>, 'id'> } = {
   sediment: { kind: 'sediment', name: 'Sediment', micron: 5, cleanLossBar: 0.08, loading: 0.2, fittedOn: null },
-  carbon: { kind: 'carbon', name: 'Carbon', medium: 'block', volumeL: 0.5, ratedL: 11_000, cleanLossBar: 0.1, loading: 0.1, fittedOn: null },
+  carbon: {
+    kind: 'carbon',
+    name: 'Carbon',
+    medium: 'block',
+    volumeL: 0.5,
+    ratedL: 11_000,
+    cleanLossBar: 0.1,
+    loading: 0.1,
+    fittedOn: null,
+  },
   membrane: {
-    kind: 'membrane', name: 'Membrane', elementClass: '1812-75', arrangement: 'single',
-    restrictor: { lengthMm: 300, boreMm: 1.2 }, waterFactor: 1, saltFactor: 1, fittedOn: null,
+    kind: 'membrane',
+    name: 'Membrane',
+    elementClass: '1812-75',
+    arrangement: 'single',
+    restrictor: { lengthMm: 300, boreMm: 1.2 },
+    waterFactor: 1,
+    saltFactor: 1,
+    fittedOn: null,
   },
   resin: { kind: 'resin', name: 'Resin', resinClass: 'colourMixedBed', volumeL: 0.6, depthMm: 220, packing: 0.9, fittedOn: null },
   tank: { kind: 'tank', name: 'Tank', volumeL: 100, liftM: 0, openToAir: true },
@@ -30,7 +45,8 @@ export function newStage<K extends StageKind>(kind: K, id: string): StageOf<K> {
   return { ...STAGE_DEFAULTS[kind], id } as unknown as StageOf<K>;
 }
 
-const stage = <K extends StageKind>(kind: K, id: string, changes: Partial<StageOf<K>> = {}): Stage => ({ ...newStage(kind, id), ...changes }) as Stage;
+const stage = <K extends StageKind>(kind: K, id: string, changes: Partial<StageOf<K>> = {}): Stage =>
+  ({ ...newStage(kind, id), ...changes }) as Stage;
 
 export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
   marineHousehold: {
@@ -46,7 +62,10 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
       stage('resin', 'resin'),
       stage('tank', 'tank', { name: 'Barrel', volumeL: 120 }),
     ],
-    probes: [{ name: 'After membrane', after: 'membrane' }, { name: 'After resin', after: 'resin' }],
+    probes: [
+      { name: 'After membrane', after: 'membrane' },
+      { name: 'After resin', after: 'resin' },
+    ],
     drawLPerH: 10,
   },
   marinePair: {
@@ -64,7 +83,10 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
       stage('resin', 'resin-2', { name: 'Resin 2' }),
       stage('tank', 'tank', { volumeL: 200 }),
     ],
-    probes: [{ name: 'After membrane', after: 'membrane' }, { name: 'After resin', after: 'resin-2' }],
+    probes: [
+      { name: 'After membrane', after: 'membrane' },
+      { name: 'After resin', after: 'resin-2' },
+    ],
     drawLPerH: 10,
   },
   breeder: {
@@ -95,7 +117,10 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
       stage('resin', 'resin', { resinClass: 'mixedBed', volumeL: 7, depthMm: 400 }),
       stage('tank', 'tank', { name: 'Van tank', volumeL: 400 }),
     ],
-    probes: [{ name: 'After membrane', after: 'membrane' }, { name: 'After resin', after: 'resin' }],
+    probes: [
+      { name: 'After membrane', after: 'membrane' },
+      { name: 'After resin', after: 'resin' },
+    ],
     drawLPerH: 120,
   },
   resinVessel: {
@@ -126,7 +151,12 @@ export const FIRST_INSTRUMENT = 'meter';
 /** A system from a template: a middling municipal tap until the water phase says otherwise. */
 export function systemFromTemplate({ id, name, site, template, at }: NewSystem): System {
   const row = TEMPLATE_ROWS[template];
-  const probe = (probeName: string, after: string): Probe => ({ id: `probe-${after}`, name: probeName, after, instrumentId: FIRST_INSTRUMENT });
+  const probe = (probeName: string, after: string): Probe => ({
+    id: `probe-${after}`,
+    name: probeName,
+    after,
+    instrumentId: FIRST_INSTRUMENT,
+  });
   return {
     id,
     name,
@@ -140,8 +170,16 @@ export function systemFromTemplate({ id, name, site, template, at }: NewSystem):
     source: {
       name: 'Mains',
       sample: {
-        takenOn: at.slice(0, 10), character: 'municipal', reading: 240, instrumentId: FIRST_INSTRUMENT,
-        hardnessMgL: null, alkalinityMgL: null, pH: null, temperatureC: 15, chlorineMgL: 0.5, chloramineMgL: 0,
+        takenOn: at.slice(0, 10),
+        character: 'municipal',
+        reading: 240,
+        instrumentId: FIRST_INSTRUMENT,
+        hardnessMgL: null,
+        alkalinityMgL: null,
+        pH: null,
+        temperatureC: 15,
+        chlorineMgL: 0.5,
+        chloramineMgL: 0,
       },
       linePressureBar: 4,
       lowestTemperatureC: 6,

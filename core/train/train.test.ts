@@ -3,19 +3,37 @@ import { describe, expect, it } from 'vitest';
 import { TEMPLATE_IDS, type System, type TemplateId } from '../file';
 import { expectWithin, value } from '../testing/close';
 import { settleWater, type Water } from '../water';
-import { newStage, polishedStation, productStation, reportTrain, solveTrain, systemFromTemplate, tapWater, trainSentence, type SolvedTrain, type TrainReport } from './index';
+import {
+  newStage,
+  polishedStation,
+  productStation,
+  reportTrain,
+  solveTrain,
+  systemFromTemplate,
+  tapWater,
+  trainSentence,
+  type SolvedTrain,
+  type TrainReport,
+} from './index';
 
 const system = (template: TemplateId = 'marineHousehold', change: (s: System) => System = (s) => s): System =>
   change(systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template, at: '2026-11-23T10:00:00Z' }));
 const water = (s: System): Water => value(tapWater(s.source, s.instruments)).water;
 const solve = (s: System): SolvedTrain => value(solveTrain(s.train, s.source, water(s)));
 const report = (s: System): TrainReport => value(reportTrain(s, water(s)));
-const withSource = (change: Partial<System['source']>) => (s: System): System => ({ ...s, source: { ...s.source, ...change } });
-const withSample = (change: Partial<System['source']['sample']>) => (s: System): System => ({ ...s, source: { ...s.source, sample: { ...s.source.sample, ...change } } });
+const withSource =
+  (change: Partial<System['source']>) =>
+  (s: System): System => ({ ...s, source: { ...s.source, ...change } });
+const withSample =
+  (change: Partial<System['source']['sample']>) =>
+  (s: System): System => ({ ...s, source: { ...s.source, sample: { ...s.source.sample, ...change } } });
 
 describe('the tap', () => {
   it('turns a reading into conductivity by the scale of its own meter', () => {
-    const at07 = system('marineHousehold', (s) => ({ ...s, instruments: [{ ...s.instruments[0]!, scale: { kind: 'factor', factor: 0.7 } }] }));
+    const at07 = system('marineHousehold', (s) => ({
+      ...s,
+      instruments: [{ ...s.instruments[0]!, scale: { kind: 'factor', factor: 0.7 } }],
+    }));
     expectWithin(value(settleWater({ ...water(at07), temperatureC: 25 })).ec25UScm, 240 / 0.7, 0.002);
   });
   it('refuses a reading of 0 and a lost meter', () => {
@@ -33,7 +51,8 @@ describe('solving', () => {
     const cleaning = solved.stations.filter((station) => station.kind !== 'tank').map((station) => station.state.ec25UScm);
     cleaning.slice(1).forEach((ec, i) => expect(ec).toBeLessThanOrEqual(cleaning[i]! * 1.002));
     for (const station of solved.stations) {
-      for (const figure of [station.flowLPerH, station.pressureBar, station.state.pH, station.state.ec25UScm]) expect(Number.isFinite(figure)).toBe(true);
+      for (const figure of [station.flowLPerH, station.pressureBar, station.state.pH, station.state.ec25UScm])
+        expect(Number.isFinite(figure)).toBe(true);
     }
   });
   it('is plain data: the solution survives JSON', () => {
@@ -45,18 +64,27 @@ describe('solving', () => {
     expectWithin(solved.productLPerH + solved.waste!.flowLPerH, solved.stations[0]!.flowLPerH, 1e-9);
   });
   it('filters take pressure in proportion to flow, and more when loaded', () => {
-    const loaded = system('marineHousehold', (s) => ({ ...s, train: { ...s.train, stages: s.train.stages.map((stage) => (stage.kind === 'sediment' ? { ...stage, loading: 0.9 } : stage)) } }));
+    const loaded = system('marineHousehold', (s) => ({
+      ...s,
+      train: { ...s.train, stages: s.train.stages.map((stage) => (stage.kind === 'sediment' ? { ...stage, loading: 0.9 } : stage)) },
+    }));
     const clean = solve(system()).stations[1]!.pressureBar;
     expect(solve(loaded).stations[1]!.pressureBar).toBeLessThan(clean - 0.05);
   });
   it('a tank a floor up costs output', () => {
-    const lifted = system('marineHousehold', (s) => ({ ...s, train: { ...s.train, stages: s.train.stages.map((stage) => (stage.kind === 'tank' ? { ...stage, liftM: 10 } : stage)) } }));
+    const lifted = system('marineHousehold', (s) => ({
+      ...s,
+      train: { ...s.train, stages: s.train.stages.map((stage) => (stage.kind === 'tank' ? { ...stage, liftM: 10 } : stage)) },
+    }));
     // 10 m of water are 0.98 bar of the 3.9 the membrane has.
     expectWithin(solve(lifted).productLPerH / solve(system()).productLPerH, 0.75, 0.04);
   });
   it('carbon removes chlorine; without it the membrane is in danger', () => {
     expect(solve(system()).stations[2]!.water.mgL.chlorine).toBeLessThan(0.01);
-    const bare = system('marineHousehold', (s) => ({ ...s, train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'carbon') } }));
+    const bare = system('marineHousehold', (s) => ({
+      ...s,
+      train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'carbon') },
+    }));
     const finding = report(bare).findings.find((f) => f.id === 'chlorine');
     expect(finding).toMatchObject({ severity: 'bad' });
     expect(finding!.title).toContain('0.5');
@@ -81,37 +109,65 @@ describe('solving', () => {
     expect(r.findings.find((f) => f.id === 'noProduction')!.why).toContain('Raise the line pressure');
   });
   it('two membrane stages are refused with the way out', () => {
-    const s = system('marineHousehold', (base) => ({ ...base, train: { ...base.train, stages: [...base.train.stages, newStage('membrane', 'second')] } }));
+    const s = system('marineHousehold', (base) => ({
+      ...base,
+      train: { ...base.train, stages: [...base.train.stages, newStage('membrane', 'second')] },
+    }));
     const outcome = solveTrain(s.train, s.source, water(s));
     expect(outcome.ok ? '' : outcome.error.message).toContain('as a pair');
   });
   it('random trains converge and never show NaN', () => {
     const stage = fc.constantFrom('sediment', 'carbon', 'resin', 'tank', 'membrane');
     fc.assert(
-      fc.property(fc.array(stage, { maxLength: 8 }), fc.double({ min: 0, max: 8, noNaN: true }), fc.double({ min: 20, max: 2000, noNaN: true }), (kinds, bar, reading) => {
-        const once = kinds.filter((kind, i) => kind !== 'membrane' || kinds.indexOf('membrane') === i);
-        const s = system('marineHousehold', (base) => withSample({ reading })(withSource({ linePressureBar: bar })({ ...base, train: { ...base.train, stages: once.map((kind, i) => newStage(kind as 'tank', `s${i}`)) } })));
-        const outcome = reportTrain(s, water(s));
-        expect(outcome.ok ? '' : outcome.error.message).toBe('');
-        const text = JSON.stringify(outcome);
-        expect(text).not.toMatch(/NaN|Infinity/);
-        expect(text).not.toContain('"ec25UScm":null');
-      }),
+      fc.property(
+        fc.array(stage, { maxLength: 8 }),
+        fc.double({ min: 0, max: 8, noNaN: true }),
+        fc.double({ min: 20, max: 2000, noNaN: true }),
+        (kinds, bar, reading) => {
+          const once = kinds.filter((kind, i) => kind !== 'membrane' || kinds.indexOf('membrane') === i);
+          const s = system('marineHousehold', (base) =>
+            withSample({ reading })(
+              withSource({ linePressureBar: bar })({
+                ...base,
+                train: { ...base.train, stages: once.map((kind, i) => newStage(kind as 'tank', `s${i}`)) },
+              }),
+            ),
+          );
+          const outcome = reportTrain(s, water(s));
+          expect(outcome.ok ? '' : outcome.error.message).toBe('');
+          const text = JSON.stringify(outcome);
+          expect(text).not.toMatch(/NaN|Infinity/);
+          expect(text).not.toContain('"ec25UScm":null');
+        },
+      ),
       { numRuns: 80 },
     );
   });
 });
 
 describe('findings', () => {
-  const titles = (s: System): string => report(s).findings.map((f) => `${f.title} ${f.why}`).join('\n').replaceAll('\u202f', ' ');
-  it('say that the goal is met, with the number', () => expect(report(system()).findings[0]).toMatchObject({ id: 'goal', severity: 'good' }));
+  const titles = (s: System): string =>
+    report(s)
+      .findings.map((f) => `${f.title} ${f.why}`)
+      .join('\n')
+      .replaceAll('\u202f', ' ');
+  it('say that the goal is met, with the number', () =>
+    expect(report(system()).findings[0]).toMatchObject({ id: 'goal', severity: 'good' }));
   it('say by how much a goal is missed', () => {
-    const bare = system('marineHousehold', (s) => ({ ...s, train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'resin') } }));
+    const bare = system('marineHousehold', (s) => ({
+      ...s,
+      train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'resin') },
+    }));
     expect(report(bare).findings[0]).toMatchObject({ severity: 'bad' });
     expect(titles(bare)).toMatch(/Conductivity 9\.\d µS\/cm, the goal is at most 2\.0 µS\/cm/);
   });
   it('a crew with its own limit is judged by it', () => {
-    const crew = (ppm: number): System => system('vanTank', (s) => ({ ...s, goal: { ...s.goal, crewLimitPpm: ppm }, train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'resin') } }));
+    const crew = (ppm: number): System =>
+      system('vanTank', (s) => ({
+        ...s,
+        goal: { ...s.goal, crewLimitPpm: ppm },
+        train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'resin') },
+      }));
     expect(report(crew(0)).findings[0]!.severity).toBe('bad');
     expect(report(crew(20)).findings[0]!.severity).toBe('good');
   });
@@ -129,7 +185,8 @@ describe('findings', () => {
     const between = report(system('marineHousehold', withSample({ reading: 170 }))).findings.find((f) => f.id === 'scale')!;
     expect(between.severity === 'good' || between.action?.do === 'setWasteRatio').toBe(true);
   });
-  it('most of the resin goes to dissolved CO2 behind a membrane, and it is said', () => expect(titles(system())).toMatch(/% of what uses it up is dissolved CO₂/));
+  it('most of the resin goes to dissolved CO2 behind a membrane, and it is said', () =>
+    expect(titles(system())).toMatch(/% of what uses it up is dissolved CO₂/));
   it('read the train in one sentence', () => {
     const s = system();
     expect(trainSentence(solve(s), s.units)).toMatch(/^Tap at .* then Membrane leaves .*; waste at /);

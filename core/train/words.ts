@@ -18,7 +18,14 @@ export function words(preference: UnitPreference): {
     mgL: (value) => of(value, 'concentrationMgL'),
     ratio: (value) => `${value >= 9.95 ? Math.round(value) : value.toFixed(1)}${THIN}:${THIN}1`,
     perDay: (litres) => `${of(litres, 'volumeL')}/day`,
-    days: (days) => (days >= 730 ? `${Math.round(days / 365)} years` : days >= 60 ? `${Math.round(days / 30.4)} months` : days >= 14 ? `${Math.round(days / 7)} weeks` : `${Math.round(days)} days`),
+    days: (days) =>
+      days >= 730
+        ? `${Math.round(days / 365)} years`
+        : days >= 60
+          ? `${Math.round(days / 30.4)} months`
+          : days >= 14
+            ? `${Math.round(days / 7)} weeks`
+            : `${Math.round(days)} days`,
     index: (value) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`,
   };
 }
@@ -29,6 +36,9 @@ export function trainSentence(solved: SolvedTrain, preference: UnitPreference): 
   const parts = solved.stations.map((station, i) =>
     i === 0 ? `Tap at ${say.water(station.state.ec25UScm)}` : `${station.name} leaves ${say.water(station.state.ec25UScm)}`,
   );
-  const waste = solved.waste && solved.unit?.wasteToProduct ? `; waste at ${say.water(solved.waste.state.ec25UScm)}, ${say.ratio(solved.unit.wasteToProduct)}` : '';
+  const waste =
+    solved.waste && solved.unit?.wasteToProduct
+      ? `; waste at ${say.water(solved.waste.state.ec25UScm)}, ${say.ratio(solved.unit.wasteToProduct)}`
+      : '';
   return `${parts.join(', then ')}${waste}.`;
 }

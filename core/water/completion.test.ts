@@ -1,13 +1,26 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
-import { alkalinityByBalance, CHARACTERS, completeWater, hardnessOf, lowestEc25, settleWater, SOLUTES, type PartialAnalysis } from './index';
+import {
+  alkalinityByBalance,
+  CHARACTERS,
+  completeWater,
+  hardnessOf,
+  lowestEc25,
+  settleWater,
+  SOLUTES,
+  type PartialAnalysis,
+} from './index';
 
 const at25 = { temperatureC: 25 } as const;
 
 // Rows of the handbook's water chapter, computed independently.
 describe('rung a: one meter reading', () => {
-  it.each([['municipal', 0.5975, 76.73], ['chalk', 0.4839, 113.13], ['softSurface', 2.4977, 72.62]] as const)('39–41: 300 µS/cm as %s', (character, factor, alkalinity) => {
+  it.each([
+    ['municipal', 0.5975, 76.73],
+    ['chalk', 0.4839, 113.13],
+    ['softSurface', 2.4977, 72.62],
+  ] as const)('39–41: 300 µS/cm as %s', (character, factor, alkalinity) => {
     const completed = value(completeWater({ character, ...at25, ec25UScm: 300 }));
     expectWithin(completed.factor, factor, 0.005);
     expectWithin(completed.water.alkalinityMgL, alkalinity, 0.005);
@@ -21,13 +34,17 @@ describe('rung a: one meter reading', () => {
 
 describe('rung b: a field kit', () => {
   it('42: municipal with hardness, alkalinity and pH', () => {
-    const { water, origins } = value(completeWater({ character: 'municipal', ...at25, ec25UScm: 480, hardnessMgL: 150, alkalinityMgL: 110, pH: 7.6 }));
+    const { water, origins } = value(
+      completeWater({ character: 'municipal', ...at25, ec25UScm: 480, hardnessMgL: 150, alkalinityMgL: 110, pH: 7.6 }),
+    );
     const expected = { Ca: 46.25, Mg: 8.38, Na: 35.58, K: 4.12, Cl: 43.26, SO4: 48, NO3: 12.19 } as const;
     for (const [ion, mgL] of Object.entries(expected)) expectWithin(water.mgL[ion as keyof typeof expected], mgL, 0.02, ion);
     expect([origins.Ca, origins.Mg, origins.alkalinity, origins.SO4]).toEqual(['derived', 'derived', 'measured', 'assumed']);
   });
   it('43: chalk with a measured nitrate', () => {
-    const { water, origins } = value(completeWater({ character: 'chalk', ...at25, ec25UScm: 640, hardnessMgL: 280, alkalinityMgL: 235, pH: 7.3, mgL: { NO3: 30 } }));
+    const { water, origins } = value(
+      completeWater({ character: 'chalk', ...at25, ec25UScm: 640, hardnessMgL: 280, alkalinityMgL: 235, pH: 7.3, mgL: { NO3: 30 } }),
+    );
     const expected = { Ca: 103.58, Mg: 5.18, Na: 23.31, K: 2.55, Cl: 31.75, SO4: 28.34 } as const;
     for (const [ion, mgL] of Object.entries(expected)) expectWithin(water.mgL[ion as keyof typeof expected], mgL, 0.02, ion);
     expect(water.mgL.NO3).toBe(30);
@@ -40,7 +57,11 @@ describe('rung b: a field kit', () => {
 });
 
 describe('contradictions', () => {
-  it.each([[{ hardnessMgL: 300, alkalinityMgL: 240 }, 574.9], [{ hardnessMgL: 180 }, 332.4], [{ alkalinityMgL: 200 }, 358.7]])('44: %o needs at least %s µS/cm', (known, expected) => {
+  it.each([
+    [{ hardnessMgL: 300, alkalinityMgL: 240 }, 574.9],
+    [{ hardnessMgL: 180 }, 332.4],
+    [{ alkalinityMgL: 200 }, 358.7],
+  ])('44: %o needs at least %s µS/cm', (known, expected) => {
     expectWithin(lowestEc25({ ...known, pH: 7.7 }), expected, 0.01);
   });
   it('45: names the numbers that cannot stand together', () => {

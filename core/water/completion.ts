@@ -35,15 +35,19 @@ type Movable = (typeof MOVABLE)[number];
 const SIGN: Readonly<Record<Movable, 1 | -1>> = { Ca: 1, Mg: 1, Na: 1, K: 1, Cl: -1, SO4: -1, NO3: -1, alkalinity: -1 };
 const VALENCE: Readonly<Record<Movable, number>> = { Ca: 2, Mg: 2, Na: 1, K: 1, Cl: 1, SO4: 2, NO3: 1, alkalinity: 1 };
 
-const toMeq = (key: Movable, mgL: number): number =>
-  key === 'alkalinity' ? mgL / CACO3_G_PER_EQ : (mgL * VALENCE[key]) / MOLAR_MASS[key];
-const toMgL = (key: Movable, meq: number): number =>
-  key === 'alkalinity' ? meq * CACO3_G_PER_EQ : (meq * MOLAR_MASS[key]) / VALENCE[key];
+const toMeq = (key: Movable, mgL: number): number => (key === 'alkalinity' ? mgL / CACO3_G_PER_EQ : (mgL * VALENCE[key]) / MOLAR_MASS[key]);
+const toMgL = (key: Movable, meq: number): number => (key === 'alkalinity' ? meq * CACO3_G_PER_EQ : (meq * MOLAR_MASS[key]) / VALENCE[key]);
 
 /** Checks every entered number against its own range before any chemistry. */
 function analysisError(a: PartialAnalysis): ReturnType<typeof outOfRange> {
-  const optional = (field: string, label: string, value: number | undefined, low: number, high: number, unit: string): ReturnType<typeof outOfRange> =>
-    value === undefined ? null : outOfRange(field, label, value, low, high, unit);
+  const optional = (
+    field: string,
+    label: string,
+    value: number | undefined,
+    low: number,
+    high: number,
+    unit: string,
+  ): ReturnType<typeof outOfRange> => (value === undefined ? null : outOfRange(field, label, value, low, high, unit));
   return firstError(
     outOfRange('temperatureC', 'Temperature', a.temperatureC, 0, 60, '°C'),
     optional('ec25UScm', 'Conductivity', a.ec25UScm, 0.055, 200_000, 'µS/cm'),
@@ -247,7 +251,9 @@ const namesOf = (a: PartialAnalysis): string =>
     a.alkalinityMgL !== undefined ? 'alkalinity' : '',
     a.pH !== undefined ? 'pH' : '',
     ...Object.keys(a.mgL ?? {}),
-  ].filter((name) => name !== '').join(', ');
+  ]
+    .filter((name) => name !== '')
+    .join(', ');
 
 /** The free ion that moved most, meq/L: it is the one the charge balance closed on. */
 function closingIon(e: readonly number[], reference: readonly number[], free: readonly boolean[]): Movable | null {
@@ -264,7 +270,10 @@ function closingIon(e: readonly number[], reference: readonly number[], free: re
 }
 
 function originsOf(a: PartialAnalysis, measured: Partial<Record<Movable, number>>, closing: Movable | null): CompletedWater['origins'] {
-  const origins = { alkalinity: 'assumed', pH: a.pH === undefined ? 'assumed' : 'measured' } as Record<Solute | 'alkalinity' | 'pH', Origin>;
+  const origins = { alkalinity: 'assumed', pH: a.pH === undefined ? 'assumed' : 'measured' } as Record<
+    Solute | 'alkalinity' | 'pH',
+    Origin
+  >;
   for (const solute of SOLUTES) origins[solute] = a.mgL?.[solute] === undefined ? 'assumed' : 'measured';
   if (a.hardnessMgL !== undefined) {
     if (origins.Ca === 'assumed') origins.Ca = 'derived';

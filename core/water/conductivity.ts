@@ -1,4 +1,4 @@
-import type { Species, Totals } from './speciation';
+import type { Species, Totals } from './distribution';
 import { permittivity, viscosityMPaS } from './properties';
 
 /** Charge, limiting equivalent conductivity at 25 °C (S·cm²/eq) and its two temperature coefficients. */

@@ -1,6 +1,7 @@
 export * from './solutes';
 export * from './properties';
 export * from './equilibria';
+export type { CarbonateKnown, Species, Totals } from './distribution';
 export * from './speciation';
 export * from './conductivity';
 export * from './water';

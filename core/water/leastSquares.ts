@@ -60,14 +60,18 @@ function boundedStep(
     const moving = (i: number): boolean => free[i] === true && !pinned.has(i);
     const base = e.map((value, i) => (moving(i) ? reference[i]! : pinned.has(i) ? 0 : value));
     const active = rows.filter((row) => row.coefficients.some((c, i) => c !== 0 && moving(i)));
-    const matrix = active.map((a) => active.map((b) => a.coefficients.reduce((sum, c, i) => sum + (moving(i) ? c * scale[i]! * b.coefficients[i]! : 0), 0)));
+    const matrix = active.map((a) =>
+      active.map((b) => a.coefficients.reduce((sum, c, i) => sum + (moving(i) ? c * scale[i]! * b.coefficients[i]! : 0), 0)),
+    );
     const right = active.map((row) => row.right - row.coefficients.reduce((sum, c, i) => sum + c * base[i]!, 0));
     const lambda = active.length === 0 ? [] : solveLinear(matrix, right);
     if (!lambda) return null;
     const next = base.map((value, i) =>
       moving(i) ? value + scale[i]! * active.reduce((sum, row, k) => sum + row.coefficients[i]! * lambda[k]!, 0) : value,
     );
-    const unmet = rows.some((row) => Math.abs(row.coefficients.reduce((sum, c, i) => sum + c * next[i]!, 0) - row.right) > 1e-6 * (1 + Math.abs(row.right)));
+    const unmet = rows.some(
+      (row) => Math.abs(row.coefficients.reduce((sum, c, i) => sum + c * next[i]!, 0) - row.right) > 1e-6 * (1 + Math.abs(row.right)),
+    );
     let worst = -1;
     next.forEach((value, i) => {
       if (moving(i) && value < -1e-12 && (worst < 0 || value / Math.sqrt(scale[i]!) < next[worst]! / Math.sqrt(scale[worst]!))) worst = i;

@@ -62,7 +62,12 @@ export function readingFromEc25(ec25UScm: number, scale: MeterScale): number {
   const salt = scale.salt;
   // Below the conductivity of pure water there is no salt to find.
   if (ec25UScm <= saltConductivityUScm(salt, 1e-3)) return 0;
-  const root = findRoot((ln) => Math.log(saltConductivityUScm(salt, Math.exp(ln)) / ec25UScm), Math.log(1e-3), Math.log(STRONGEST_MG_L), 1e-9);
+  const root = findRoot(
+    (ln) => Math.log(saltConductivityUScm(salt, Math.exp(ln)) / ec25UScm),
+    Math.log(1e-3),
+    Math.log(STRONGEST_MG_L),
+    1e-9,
+  );
   return root ? Math.exp(root.x) : STRONGEST_MG_L;
 }
 
@@ -70,4 +75,3 @@ export function readingFromEc25(ec25UScm: number, scale: MeterScale): number {
 export function compensated(conductivityUScm: number, temperatureC: number, alphaPerC = 0.02): number {
   return conductivityUScm / (1 + alphaPerC * (temperatureC - 25));
 }
-

@@ -8,8 +8,18 @@ const ANIONS = ['cl', 'so4', 'hco3', 'no3'] as const;
 type Pair = readonly [beta0: number, beta1: number, beta2: number, c: number];
 const NONE: Pair = [0, 0, 0, 0];
 const PAIRS: Record<(typeof CATIONS)[number], Record<(typeof ANIONS)[number], Pair>> = {
-  na: { cl: [0.0765, 0.2664, 0, 0.00127], so4: [0.01958, 1.113, 0, 0.00497], hco3: [0.0277, 0.0411, 0, 0], no3: [0.0068, 0.1783, 0, -0.00072] },
-  k: { cl: [0.04835, 0.2122, 0, -0.00084], so4: [0.04995, 0.7793, 0, 0], hco3: [0.0296, -0.013, 0, -0.008], no3: [-0.0816, 0.0494, 0, 0.0066] },
+  na: {
+    cl: [0.0765, 0.2664, 0, 0.00127],
+    so4: [0.01958, 1.113, 0, 0.00497],
+    hco3: [0.0277, 0.0411, 0, 0],
+    no3: [0.0068, 0.1783, 0, -0.00072],
+  },
+  k: {
+    cl: [0.04835, 0.2122, 0, -0.00084],
+    so4: [0.04995, 0.7793, 0, 0],
+    hco3: [0.0296, -0.013, 0, -0.008],
+    no3: [-0.0816, 0.0494, 0, 0.0066],
+  },
   mg: { cl: [0.35235, 1.6815, 0, 0.00519], so4: [0.221, 3.343, -37.23, 0.025], hco3: [0.329, 0.6072, 0, 0], no3: NONE },
   ca: { cl: [0.3159, 1.614, 0, -0.00034], so4: [0.2, 3.1973, -54.24, 0], hco3: [0.4, 2.977, 0, 0], no3: NONE },
 };
@@ -30,7 +40,9 @@ const ROWS = CATIONS.flatMap((cation) =>
       cation: OSMOTIC_GROUPS.indexOf(cation),
       anion: OSMOTIC_GROUPS.indexOf(anion),
       twoTwo: CHARGE[cation] === 2 && CHARGE[anion] === 2 ? 1 : 0,
-      b0, b1, b2,
+      b0,
+      b1,
+      b2,
       c: c / (2 * Math.sqrt(CHARGE[cation] * CHARGE[anion])),
     };
   }),

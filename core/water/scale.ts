@@ -52,8 +52,7 @@ export function calciteState(water: Water, temperatureC: number): Outcome<Calcit
   const molal = molalWater(water);
   const here = indexAt(molal, temperatureC);
   if (!here) return fail('carbonMmolL', water.carbonMmolL, 'a composition with a pH', 'No pH fits this water.');
-  const state = (precipitationMgL: number): Outcome<CalciteState> =>
-    ok({ saturationIndex: here.index, precipitationMgL, pH: here.pH });
+  const state = (precipitationMgL: number): Outcome<CalciteState> => ok({ saturationIndex: here.index, precipitationMgL, pH: here.pH });
   if (Math.abs(here.index) < 1e-9) return state(0);
 
   const after = (x: number): number => indexAt(without(molal, x), temperatureC, here.pH)?.index ?? Number.NaN;

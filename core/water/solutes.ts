@@ -4,20 +4,67 @@
  */
 
 /** Solutes in the basis they are stored in: nitrate as NO3, ammonia as N, phosphate as PO4, silica as SiO2, boron as B, chlorine and chloramine as Cl2. */
-export const SOLUTES = ['Ca', 'Mg', 'Na', 'K', 'NH4N', 'Fe', 'Ba', 'Sr', 'Cl', 'SO4', 'NO3', 'F', 'PO4', 'SiO2', 'B', 'chlorine', 'chloramine'] as const;
+export const SOLUTES = [
+  'Ca',
+  'Mg',
+  'Na',
+  'K',
+  'NH4N',
+  'Fe',
+  'Ba',
+  'Sr',
+  'Cl',
+  'SO4',
+  'NO3',
+  'F',
+  'PO4',
+  'SiO2',
+  'B',
+  'chlorine',
+  'chloramine',
+] as const;
 export type Solute = (typeof SOLUTES)[number];
 
 /** g of the stored basis per mol. */
 export const MOLAR_MASS: Readonly<Record<Solute, number>> = {
-  Ca: 40.078, Mg: 24.305, Na: 22.99, K: 39.098, NH4N: 14.007, Fe: 55.845, Ba: 137.327, Sr: 87.62,
-  Cl: 35.453, SO4: 96.063, NO3: 62.005, F: 18.998, PO4: 94.971, SiO2: 60.084, B: 10.811,
-  chlorine: 70.906, chloramine: 70.906,
+  Ca: 40.078,
+  Mg: 24.305,
+  Na: 22.99,
+  K: 39.098,
+  NH4N: 14.007,
+  Fe: 55.845,
+  Ba: 137.327,
+  Sr: 87.62,
+  Cl: 35.453,
+  SO4: 96.063,
+  NO3: 62.005,
+  F: 18.998,
+  PO4: 94.971,
+  SiO2: 60.084,
+  B: 10.811,
+  chlorine: 70.906,
+  chloramine: 70.906,
 };
 
 /** Charge with which a total enters the charge balance (section 3.1 of the water chapter); 0 for what is counted neutral. */
 export const BALANCE_CHARGE: Readonly<Record<Solute, number>> = {
-  Ca: 2, Mg: 2, Na: 1, K: 1, NH4N: 1, Fe: 2, Ba: 2, Sr: 2,
-  Cl: -1, SO4: -2, NO3: -1, F: -1, PO4: -1, SiO2: 0, B: 0, chlorine: 0, chloramine: 0,
+  Ca: 2,
+  Mg: 2,
+  Na: 1,
+  K: 1,
+  NH4N: 1,
+  Fe: 2,
+  Ba: 2,
+  Sr: 2,
+  Cl: -1,
+  SO4: -2,
+  NO3: -1,
+  F: -1,
+  PO4: -1,
+  SiO2: 0,
+  B: 0,
+  chlorine: 0,
+  chloramine: 0,
 };
 
 /** g of CaCO3 per equivalent: alkalinity and hardness are counted in it. */

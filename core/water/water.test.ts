@@ -2,9 +2,28 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
 import {
-  balanced, characterWater, CHARACTERS, compensated, daviesSlope, ec25FromReading, equilibria, molalWater,
-  openToAir, osmoticPressureBar, readingFromEc25, saltConductivityUScm, settleWater, solutesMgL, calciteState, waterFromPH,
-  closedSpecies, uncompensatedUScm, type Character, type Solute, type Water, type WaterState,
+  balanced,
+  characterWater,
+  CHARACTERS,
+  compensated,
+  daviesSlope,
+  ec25FromReading,
+  equilibria,
+  molalWater,
+  openToAir,
+  osmoticPressureBar,
+  readingFromEc25,
+  saltConductivityUScm,
+  settleWater,
+  solutesMgL,
+  calciteState,
+  waterFromPH,
+  closedSpecies,
+  uncompensatedUScm,
+  type Character,
+  type Solute,
+  type Water,
+  type WaterState,
 } from './index';
 
 const log = Math.log10;
@@ -31,34 +50,67 @@ describe('equilibrium constants', () => {
 
 describe('conductivity', () => {
   // Light et al. 2005 (recalled): conductivity of pure water.
-  it.each([[9, 25, 0.05501, 0.005], [10, 0, 0.0116, 0.02], [11, 10, 0.0231, 0.02], [12, 20, 0.042, 0.02], [13, 40, 0.113, 0.02], [14, 50, 0.172, 0.02]])(
-    '%i: pure water at %s °C', (_, t, expected, share) => expectWithin(value(uncompensatedUScm(nothing(t))), expected, share),
-  );
+  it.each([
+    [9, 25, 0.05501, 0.005],
+    [10, 0, 0.0116, 0.02],
+    [11, 10, 0.0231, 0.02],
+    [12, 20, 0.042, 0.02],
+    [13, 40, 0.113, 0.02],
+    [14, 50, 0.172, 0.02],
+  ])('%i: pure water at %s °C', (_, t, expected, share) => expectWithin(value(uncompensatedUScm(nothing(t))), expected, share));
   it('15: pure water open to air', () => {
     const open = stateOf(value(openToAir(nothing(25))));
     expectNear(open.pH, 5.598, 0.005);
     expectWithin(open.ec25UScm, 0.9941, 0.005);
   });
   // Standard Methods 2510 and Robinson & Stokes 1959 (recalled): KCl and NaCl solutions.
-  it.each([[16, 'K', 0.001, 146.9, 0.005], [17, 'K', 0.01, 1412, 0.005], [18, 'K', 0.1, 12890, 0.005], [19, 'Na', 0.001, 123.7, 0.007], [20, 'Na', 0.01, 1185, 0.007], [21, 'Na', 0.1, 10670, 0.007], [22, 'Na', 0.5, 46800, 0.007]] as const)(
-    '%i: %sCl %s mol/L', (_, cation, molar, expected, share) => {
-      const mgL = { [cation]: molar * 1000 * (cation === 'K' ? 39.098 : 22.99), Cl: molar * 1000 * 35.453 };
-      expectWithin(stateOf(salt(mgL)).ec25UScm, expected, share);
-    },
-  );
+  it.each([
+    [16, 'K', 0.001, 146.9, 0.005],
+    [17, 'K', 0.01, 1412, 0.005],
+    [18, 'K', 0.1, 12890, 0.005],
+    [19, 'Na', 0.001, 123.7, 0.007],
+    [20, 'Na', 0.01, 1185, 0.007],
+    [21, 'Na', 0.1, 10670, 0.007],
+    [22, 'Na', 0.5, 46800, 0.007],
+  ] as const)('%i: %sCl %s mol/L', (_, cation, molar, expected, share) => {
+    const mgL = { [cation]: molar * 1000 * (cation === 'K' ? 39.098 : 22.99), Cl: molar * 1000 * 35.453 };
+    expectWithin(stateOf(salt(mgL)).ec25UScm, expected, share);
+  });
   // Robinson & Stokes 1959 (recalled): equivalent conductivities.
-  it.each([[0.001, 130.3], [0.01, 120.3], [0.1, 102.4]])('23: CaCl2 at %s eq/L', (eq, expected) => {
+  it.each([
+    [0.001, 130.3],
+    [0.01, 120.3],
+    [0.1, 102.4],
+  ])('23: CaCl2 at %s eq/L', (eq, expected) => {
     const ec = stateOf(salt({ Ca: (eq / 2) * 40078, Cl: eq * 35453 })).ec25UScm;
     expectWithin(ec / (1000 * eq), expected, 0.015);
   });
-  it.each([[0.001, 124.1, 0.01], [0.01, 112.4, 0.01], [0.1, 89.9, 0.05]])('24: Na2SO4 at %s eq/L', (eq, expected, share) => {
+  it.each([
+    [0.001, 124.1, 0.01],
+    [0.01, 112.4, 0.01],
+    [0.1, 89.9, 0.05],
+  ])('24: Na2SO4 at %s eq/L', (eq, expected, share) => {
     const ec = stateOf(salt({ Na: eq * 22990, SO4: (eq / 2) * 96063 })).ec25UScm;
     expectWithin(ec / (1000 * eq), expected, share);
   });
   // PSS-78 as evaluated with TEOS-10; reference composition of Millero et al. 2008 (recalled).
-  it.each([[26, 5, 25, 1.0008, 8960], [27, 35, 25, 1.0233, 53071], [28, 35, 10, 1.0233, 38090]])('%i: seawater of salinity %s at %s °C', (_, S, t, density, expected) => {
+  it.each([
+    [26, 5, 25, 1.0008, 8960],
+    [27, 35, 25, 1.0233, 53071],
+    [28, 35, 10, 1.0233, 38090],
+  ])('%i: seawater of salinity %s at %s °C', (_, S, t, density, expected) => {
     const f = (S / 35) * density;
-    const mgL = { Na: 468.96 * 22.99, K: 10.21 * 39.098, Mg: 52.82 * 24.305, Ca: 10.28 * 40.078, Sr: 0.0907 * 87.62, Cl: 546.71 * 35.453, SO4: 28.24 * 96.063, F: 0.068 * 18.998, B: 0.416 * 10.811 };
+    const mgL = {
+      Na: 468.96 * 22.99,
+      K: 10.21 * 39.098,
+      Mg: 52.82 * 24.305,
+      Ca: 10.28 * 40.078,
+      Sr: 0.0907 * 87.62,
+      Cl: 546.71 * 35.453,
+      SO4: 28.24 * 96.063,
+      F: 0.068 * 18.998,
+      B: 0.416 * 10.811,
+    };
     const scaled = Object.fromEntries(Object.entries(mgL).map(([k, v]) => [k, v * f]));
     const water = value(waterFromPH(scaled, 2.3 * 50.0435 * f, 8.1, 25));
     expectWithin(value(uncompensatedUScm({ ...water, temperatureC: t })), expected, 0.04);
@@ -68,8 +120,13 @@ describe('conductivity', () => {
 describe('supply characters', () => {
   // Computed independently for the handbook.
   it.each<[Character, number, number, number]>([
-    ['softSurface', 124.87, 29.07, 7.6], ['chalk', 590.34, 233.81, 7.4], ['softened', 596.71, 233.69, 7.5], ['municipal', 485.99, 128.43, 7.7],
-    ['brackish', 3224.49, 249.86, 7.5], ['seawater', 51874.01, 125.12, 8.1], ['rain', 13.17, 0.27, 5.999],
+    ['softSurface', 124.87, 29.07, 7.6],
+    ['chalk', 590.34, 233.81, 7.4],
+    ['softened', 596.71, 233.69, 7.5],
+    ['municipal', 485.99, 128.43, 7.7],
+    ['brackish', 3224.49, 249.86, 7.5],
+    ['seawater', 51874.01, 125.12, 8.1],
+    ['rain', 13.17, 0.27, 5.999],
   ])('32–38: %s', (name, ec25, alkalinity, pH) => {
     const water = character(name);
     const state = stateOf(water);
@@ -102,8 +159,29 @@ describe('supply characters', () => {
     const molal = molalWater(character(name));
     const s = value(closedSpecies(molal, 25));
     const { totals: t } = molal;
-    const charge = 2 * (s.ca + s.mg + t.fe + t.ba + t.sr) + s.na + s.k + s.nh4 + s.h + s.caHco3 + s.mgHco3 -
-      (s.oh + t.cl + t.no3 + s.f + s.hco3 + s.hso4 + s.h2po4 + s.h3sio4 + s.boh4 + s.ocl + s.naCo3 + s.naSo4 + s.kSo4 + 2 * (s.co3 + s.so4 + s.hpo4) + 3 * s.po4);
+    const charge =
+      2 * (s.ca + s.mg + t.fe + t.ba + t.sr) +
+      s.na +
+      s.k +
+      s.nh4 +
+      s.h +
+      s.caHco3 +
+      s.mgHco3 -
+      (s.oh +
+        t.cl +
+        t.no3 +
+        s.f +
+        s.hco3 +
+        s.hso4 +
+        s.h2po4 +
+        s.h3sio4 +
+        s.boh4 +
+        s.ocl +
+        s.naCo3 +
+        s.naSo4 +
+        s.kSo4 +
+        2 * (s.co3 + s.so4 + s.hpo4) +
+        3 * s.po4);
     // Seawater's listed alkalinity is rounded into its ions; the others close to rounding.
     expectNear(charge / s.ionicStrength, 0, 1e-9);
   });
@@ -111,7 +189,13 @@ describe('supply characters', () => {
 
 describe('meters', () => {
   // Rows 47–50, computed independently.
-  it.each([['NaCl', 10, 21.49], ['NaCl', 1000, 1992.37], ['KCl', 100, 196.6], ['442', 500, 741.37], ['NaHCO3', 100, 110.09]] as const)('%s %s mg/L', (name, mgL, expected) => {
+  it.each([
+    ['NaCl', 10, 21.49],
+    ['NaCl', 1000, 1992.37],
+    ['KCl', 100, 196.6],
+    ['442', 500, 741.37],
+    ['NaHCO3', 100, 110.09],
+  ] as const)('%s %s mg/L', (name, mgL, expected) => {
     expectWithin(saltConductivityUScm(name, mgL), expected, 0.005);
   });
   it('52: one water on four scales', () => {
@@ -129,15 +213,37 @@ describe('meters', () => {
       expectWithin(readingFromEc25(value(ec25FromReading(137, scale)), scale), 137, 1e-6);
     }
   });
-  it('55: linear compensation misleads in pure cold water', () => expectWithin(compensated(value(uncompensatedUScm(nothing(10))), 10), 0.0331, 0.02));
+  it('55: linear compensation misleads in pure cold water', () =>
+    expectWithin(compensated(value(uncompensatedUScm(nothing(10))), 10), 0.0331, 0.02));
   it('refuses a negative reading', () => expect(ec25FromReading(-1, { kind: 'conductivity' }).ok).toBe(false));
 });
 
 describe('scaling', () => {
   it.each<[Character, readonly (readonly [number, number, number])[]]>([
-    ['chalk', [[25, 0.39, 28.7], [60, 0.71, 61.1], [95, 1.13, 106.8]]],
-    ['municipal', [[25, 0.17, 4.3], [60, 0.46, 15.7], [95, 0.82, 37.2]]],
-    ['softSurface', [[25, -1.12, -5.4], [60, -0.79, -5.4], [95, -0.41, -4.4]]],
+    [
+      'chalk',
+      [
+        [25, 0.39, 28.7],
+        [60, 0.71, 61.1],
+        [95, 1.13, 106.8],
+      ],
+    ],
+    [
+      'municipal',
+      [
+        [25, 0.17, 4.3],
+        [60, 0.46, 15.7],
+        [95, 0.82, 37.2],
+      ],
+    ],
+    [
+      'softSurface',
+      [
+        [25, -1.12, -5.4],
+        [60, -0.79, -5.4],
+        [95, -0.41, -4.4],
+      ],
+    ],
   ])('73–75: %s, closed', (name, rows) => {
     for (const [t, index, settles] of rows) {
       const state = value(calciteState(character(name), t));
@@ -159,19 +265,37 @@ describe('osmotic pressure', () => {
     const scaled = Object.fromEntries(Object.entries(m).map(([key, mmol]) => [key, (mmol / 1000) * perKg]));
     expectWithin(osmoticPressureBar(scaled, 25), 25.92, 0.03);
   });
-  it.each([[0.1, 0.9324], [0.5, 0.9209], [1, 0.9355]])('89: NaCl %s mol/kg', (m, phi) => {
+  it.each([
+    [0.1, 0.9324],
+    [0.5, 0.9209],
+    [1, 0.9355],
+  ])('89: NaCl %s mol/kg', (m, phi) => {
     const ideal = (2 * m * 8.314463 * 298.15 * 0.99704) / 100;
     expectNear(osmoticPressureBar({ na: m, cl: m }, 25) / ideal, phi, 0.002);
   });
   it('91: municipal water, to a per cent', () => {
     const { mgL, alkalinityMgL } = character('municipal');
-    const m = { na: mgL.Na / 22.99, k: mgL.K / 39.098, mg: mgL.Mg / 24.305, ca: mgL.Ca / 40.078, cl: mgL.Cl / 35.453 + mgL.F / 18.998, so4: mgL.SO4 / 96.063, no3: mgL.NO3 / 62.005, hco3: alkalinityMgL / 50.0435, neutral: mgL.SiO2 / 60.084 + 0.115 };
+    const m = {
+      na: mgL.Na / 22.99,
+      k: mgL.K / 39.098,
+      mg: mgL.Mg / 24.305,
+      ca: mgL.Ca / 40.078,
+      cl: mgL.Cl / 35.453 + mgL.F / 18.998,
+      so4: mgL.SO4 / 96.063,
+      no3: mgL.NO3 / 62.005,
+      hco3: alkalinityMgL / 50.0435,
+      neutral: mgL.SiO2 / 60.084 + 0.115,
+    };
     expectWithin(osmoticPressureBar(Object.fromEntries(Object.entries(m).map(([k, v]) => [k, v / 997])), 25), 0.1781, 0.01);
   });
 });
 
 describe('laws that hold for any water', () => {
-  const anyWater = fc.record({ name: fc.constantFrom(...CHARACTERS.filter((c) => c !== 'seawater')), factor: fc.double({ min: 0.02, max: 2, noNaN: true }), t: fc.double({ min: 1, max: 40, noNaN: true }) });
+  const anyWater = fc.record({
+    name: fc.constantFrom(...CHARACTERS.filter((c) => c !== 'seawater')),
+    factor: fc.double({ min: 0.02, max: 2, noNaN: true }),
+    t: fc.double({ min: 1, max: 40, noNaN: true }),
+  });
   it('diluting always lowers conductivity', () => {
     fc.assert(
       fc.property(anyWater, fc.double({ min: 0.1, max: 0.95, noNaN: true }), ({ name, factor, t }, share) => {
@@ -197,7 +321,12 @@ describe('laws that hold for any water', () => {
 });
 
 describe('more check values of the chapter', () => {
-  it.each([[7, 0.0056], [8, 0.0537], [9, 0.3619], [9.41, 0.5931]])('67: free ammonia at pH %s, 25 °C (Emerson et al. 1975, recalled)', (pH, share) => {
+  it.each([
+    [7, 0.0056],
+    [8, 0.0537],
+    [9, 0.3619],
+    [9.41, 0.5931],
+  ])('67: free ammonia at pH %s, 25 °C (Emerson et al. 1975, recalled)', (pH, share) => {
     // Dilute: a trace of ammonium chloride, held at the pH by bicarbonate.
     const water = value(waterFromPH({ NH4N: 0.01, Cl: 0.0253, Na: 2 }, 4.35, pH, 25));
     expectNear(stateOf(water).freeAmmoniaMgL / 0.01, share, 0.006);
@@ -216,11 +345,17 @@ describe('more check values of the chapter', () => {
   it('65: a tenth of the chalk water conducts more than a tenth', () => {
     const chalk = character('chalk');
     const tenth = Object.fromEntries(Object.entries(chalk.mgL).map(([k, v]) => [k, v / 10])) as Water['mgL'];
-    expectWithin(stateOf({ mgL: tenth, alkalinityMgL: chalk.alkalinityMgL / 10, carbonMmolL: chalk.carbonMmolL / 10, temperatureC: 25 }).ec25UScm, 65.99, 0.005);
+    expectWithin(
+      stateOf({ mgL: tenth, alkalinityMgL: chalk.alkalinityMgL / 10, carbonMmolL: chalk.carbonMmolL / 10, temperatureC: 25 }).ec25UScm,
+      65.99,
+      0.005,
+    );
   });
   it('78: calcite in pure water under air: the saturated water is at rest', () => {
     const mmol = 0.5421;
-    const water = value(openToAir({ mgL: solutesMgL({ Ca: mmol * 40.078 }), alkalinityMgL: 2 * mmol * 50.0435, carbonMmolL: 1, temperatureC: 25 }));
+    const water = value(
+      openToAir({ mgL: solutesMgL({ Ca: mmol * 40.078 }), alkalinityMgL: 2 * mmol * 50.0435, carbonMmolL: 1, temperatureC: 25 }),
+    );
     expectNear(stateOf(water).pH, 8.199, 0.01);
     expectWithin(stateOf(water).ec25UScm, 105.9, 0.01);
     expectNear(value(calciteState(water, 25)).saturationIndex, 0, 0.01);
@@ -232,7 +367,11 @@ describe('bad input', () => {
     const outcome = waterFromPH({ Na: 1, Cl: 1 }, 0, 9, 25);
     expect(outcome.ok ? '' : outcome.error.message).toContain('pH 9 is not possible with alkalinity 0');
   });
-  it.each([[{ Ca: -1 }, 'mgL.Ca'], [{ Na: Number.NaN }, 'mgL.Na'], [{ Cl: 400_000 }, 'mgL.Cl']] as const)('%o names %s', (mgL, field) => {
+  it.each([
+    [{ Ca: -1 }, 'mgL.Ca'],
+    [{ Na: Number.NaN }, 'mgL.Na'],
+    [{ Cl: 400_000 }, 'mgL.Cl'],
+  ] as const)('%o names %s', (mgL, field) => {
     const outcome = waterFromPH(mgL, 50, 7, 25);
     expect(outcome.ok ? '' : outcome.error.field).toBe(field);
   });

@@ -2,8 +2,18 @@ import { ok, firstError, outOfRange, type Outcome } from '../quantity';
 import { conductivityUScm } from './conductivity';
 import { equilibria } from './equilibria';
 import { waterKgPerL } from './properties';
-import { BALANCE_CHARGE, CACO3_G_PER_EQ, HCO3_PER_ALKALINITY, MOLAR_MASS, SOLUTES, solutesMgL, type Solute, type SolutesMgL } from './solutes';
-import { solvePH, speciateAtPH, type Species, type Totals } from './speciation';
+import {
+  BALANCE_CHARGE,
+  CACO3_G_PER_EQ,
+  HCO3_PER_ALKALINITY,
+  MOLAR_MASS,
+  SOLUTES,
+  solutesMgL,
+  type Solute,
+  type SolutesMgL,
+} from './solutes';
+import type { Species, Totals } from './distribution';
+import { solvePH, speciateAtPH } from './speciation';
 
 /** Carbon dioxide in the open air, atm. */
 export const AIR_CO2_ATM = 4.2e-4;
@@ -70,8 +80,22 @@ export function molalWater(water: Pick<Water, 'mgL' | 'alkalinityMgL' | 'carbonM
   const W = waterKgPerL(25, tdsMgL);
   const of = (solute: Solute): number => mgL[solute] / MOLAR_MASS[solute] / 1000 / W;
   const totals: Totals = {
-    ca: of('Ca'), mg: of('Mg'), na: of('Na'), k: of('K'), nh4: of('NH4N'), fe: of('Fe'), ba: of('Ba'), sr: of('Sr'),
-    cl: of('Cl'), so4: of('SO4'), no3: of('NO3'), f: of('F'), po4: of('PO4'), si: of('SiO2'), b: of('B'), ocl: of('chlorine'),
+    ca: of('Ca'),
+    mg: of('Mg'),
+    na: of('Na'),
+    k: of('K'),
+    nh4: of('NH4N'),
+    fe: of('Fe'),
+    ba: of('Ba'),
+    sr: of('Sr'),
+    cl: of('Cl'),
+    so4: of('SO4'),
+    no3: of('NO3'),
+    f: of('F'),
+    po4: of('PO4'),
+    si: of('SiO2'),
+    b: of('B'),
+    ocl: of('chlorine'),
   };
   return {
     totals,
@@ -97,7 +121,14 @@ function waterError(water: Water): ReturnType<typeof outOfRange> {
 
 /** Species of a closed water at a temperature, in mol per kg, pH solved from alkalinity and carbon. */
 export function closedSpecies(molal: MolalWater, temperatureC: number, guess?: number, near?: Species): Outcome<Species> {
-  return solvePH(molal.totals, molal.alkalinityEqPerKg, { by: 'carbon', molPerKg: molal.carbonMolPerKg }, equilibria(temperatureC), guess, near);
+  return solvePH(
+    molal.totals,
+    molal.alkalinityEqPerKg,
+    { by: 'carbon', molPerKg: molal.carbonMolPerKg },
+    equilibria(temperatureC),
+    guess,
+    near,
+  );
 }
 
 /** Whether two temperatures are one for all purposes of a reading. */
@@ -148,10 +179,7 @@ export function uncompensatedUScm(water: Water): Outcome<number> {
  */
 export function waterFromPH(mgL: Partial<Record<Solute, number>>, alkalinityMgL: number, pH: number, temperatureC: number): Outcome<Water> {
   const solutes = solutesMgL(mgL);
-  const invalid = firstError(
-    outOfRange('pH', 'pH', pH, 0, 14),
-    waterError({ mgL: solutes, alkalinityMgL, carbonMmolL: 0, temperatureC }),
-  );
+  const invalid = firstError(outOfRange('pH', 'pH', pH, 0, 14), waterError({ mgL: solutes, alkalinityMgL, carbonMmolL: 0, temperatureC }));
   if (invalid) return { ok: false, error: invalid };
   const molal = molalWater({ mgL: solutes, alkalinityMgL, carbonMmolL: 0 });
   const species = speciateAtPH(molal.totals, pH, { by: 'alkalinity', eqPerKg: molal.alkalinityEqPerKg }, equilibria(temperatureC));

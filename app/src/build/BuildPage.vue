@@ -41,14 +41,26 @@ const phone = ref(false);
 <template>
   <div v-if="system" class="work with-list">
     <nav aria-label="Runbook">
-      <button class="fold" type="button" :aria-expanded="phone" @click="phone = !phone"><h2>Runbook <span class="muted">{{ doneCount }} of {{ steps.length }} · {{ leftText }}</span></h2></button>
+      <button class="fold" type="button" :aria-expanded="phone" @click="phone = !phone">
+        <h2>
+          Runbook <span class="muted">{{ doneCount }} of {{ steps.length }} · {{ leftText }}</span>
+        </h2>
+      </button>
       <div class="list" :class="{ open: phone }">
         <section v-for="section in sections" :key="section.title">
           <h3>{{ section.title }}</h3>
           <ol>
             <li v-for="s in section.steps" :key="s.id">
-              <button type="button" class="step" :class="{ on: step?.id === s.id, done: done.has(s.id) }" :aria-current="step?.id === s.id ? 'step' : undefined" @click="chosen = s.id; phone = false">
-                <span class="badge"><AppIcon v-if="done.has(s.id)" :path="mdiCheck" :size="14" /><template v-else>{{ numberOf.get(s.id) }}</template></span>{{ s.title }}
+              <button
+                type="button"
+                class="step"
+                :class="{ on: step?.id === s.id, done: done.has(s.id) }"
+                :aria-current="step?.id === s.id ? 'step' : undefined"
+                @click="chosen = s.id; phone = false"
+              >
+                <span class="badge"
+                  ><AppIcon v-if="done.has(s.id)" :path="mdiCheck" :size="14" /><template v-else>{{ numberOf.get(s.id) }}</template></span
+                >{{ s.title }}
               </button>
             </li>
           </ol>
@@ -57,11 +69,25 @@ const phone = ref(false);
     </nav>
     <main v-if="step">
       <h1 class="title">{{ step.title }}</h1>
-      <p class="how">{{ step.how }}<template v-if="step.tool === 'ratio' || step.tool === 'ratioAgain'"> Any jug will do: type “1 1/4 cup”, “0.33 L” or “330 ml”.</template></p>
+      <p class="how">
+        {{ step.how
+        }}<template v-if="step.tool === 'ratio' || step.tool === 'ratioAgain'">
+          Any jug will do: type “1 1/4 cup”, “0.33 L” or “330 ml”.</template
+        >
+      </p>
       <div v-if="step.cautions.length > 0" class="stack here">
-        <FindingCard v-for="caution in step.cautions" :key="caution.title" :finding="{ severity: 'mind', title: caution.title, why: caution.text }" />
+        <FindingCard
+          v-for="caution in step.cautions"
+          :key="caution.title"
+          :finding="{ severity: 'mind', title: caution.title, why: caution.text }"
+        />
       </div>
-      <RatioStep v-if="step.tool === 'ratio' || step.tool === 'ratioAgain'" :key="step.id" :again="step.tool === 'ratioAgain'" @saved="ratioSaved(step.id)" />
+      <RatioStep
+        v-if="step.tool === 'ratio' || step.tool === 'ratioAgain'"
+        :key="step.id"
+        :again="step.tool === 'ratioAgain'"
+        @saved="ratioSaved(step.id)"
+      />
       <TrimStep v-else-if="step.tool === 'trim'" @measure="chosen = 'ratio'" @done="finish(step.id)" />
       <div v-if="step.tool !== 'ratio'" class="row end">
         <button v-if="!done.has(step.id)" class="button primary big" type="button" @click="finish(step.id)">Done, next step</button>
@@ -73,7 +99,11 @@ const phone = ref(false);
       <TrainStrip />
       <section v-if="step && step.cautions.length > 0" class="stack beside">
         <h2>Mind this here</h2>
-        <FindingCard v-for="caution in step.cautions" :key="caution.title" :finding="{ severity: 'mind', title: caution.title, why: caution.text }" />
+        <FindingCard
+          v-for="caution in step.cautions"
+          :key="caution.title"
+          :finding="{ severity: 'mind', title: caution.title, why: caution.text }"
+        />
       </section>
       <p class="small muted">Work on mains plumbing and mains-voltage pumps belongs to licensed trades where local codes say so.</p>
     </aside>

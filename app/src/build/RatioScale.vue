@@ -10,7 +10,11 @@ const marks = computed(() => [1, 3, 6, 8].filter((mark) => Math.abs(mark - props
 </script>
 
 <template>
-  <div class="scale" role="img" :aria-label="ratio === null ? 'No ratio yet' : `${ratio.toFixed(1)} to 1, wanted ${target} to 1, usual 3 to 6`">
+  <div
+    class="scale"
+    role="img"
+    :aria-label="ratio === null ? 'No ratio yet' : `${ratio.toFixed(1)} to 1, wanted ${target} to 1, usual 3 to 6`"
+  >
     <div class="track">
       <i class="usual" :style="{ left: at(3), width: `calc(${at(6)} - ${at(3)})` }" />
       <i class="target" :style="{ left: at(target) }" />

@@ -109,26 +109,84 @@ const mark = (which: 'waste' | 'product', text: string): void => {
         <p v-if="verdict" class="verdict" :class="{ good: verdict.good }">{{ verdict.text }}</p>
         <p v-else-if="result && !result.ok" class="verdict">{{ result.error.message }}</p>
         <RatioScale :ratio="bucket?.wasteToProduct ?? null" :target="target" />
-        <p class="small notes">{{ scaling }} {{ expected }} <template v-if="bucket">Jugs read to ±{{ bucket.uncertainty.toFixed(1) }}.</template></p>
+        <p class="small notes">
+          {{ scaling }} {{ expected }} <template v-if="bucket">Jugs read to ±{{ bucket.uncertainty.toFixed(1) }}.</template>
+        </p>
       </div>
     </div>
     <div class="fields">
-      <QuantityField look="big" label="Waste" dimension="volumeL" unit="mL" :units="system.units" optional :model-value="draft.wasteL" :note="typed.waste" @update:model-value="draft.wasteL = $event" @typed="mark('waste', $event)" />
-      <QuantityField look="big" label="Product" dimension="volumeL" unit="mL" :units="system.units" optional :model-value="draft.productL" :note="typed.product" @update:model-value="draft.productL = $event" @typed="mark('product', $event)" />
-      <QuantityField look="big" label="Time" dimension="timeS" :low="1" :high="3600" :units="system.units" :model-value="draft.seconds" @update:model-value="$event !== null && (draft.seconds = $event)" />
+      <QuantityField
+        look="big"
+        label="Waste"
+        dimension="volumeL"
+        unit="mL"
+        :units="system.units"
+        optional
+        :model-value="draft.wasteL"
+        :note="typed.waste"
+        @update:model-value="draft.wasteL = $event"
+        @typed="mark('waste', $event)"
+      />
+      <QuantityField
+        look="big"
+        label="Product"
+        dimension="volumeL"
+        unit="mL"
+        :units="system.units"
+        optional
+        :model-value="draft.productL"
+        :note="typed.product"
+        @update:model-value="draft.productL = $event"
+        @typed="mark('product', $event)"
+      />
+      <QuantityField
+        look="big"
+        label="Time"
+        dimension="timeS"
+        :low="1"
+        :high="3600"
+        :units="system.units"
+        :model-value="draft.seconds"
+        @update:model-value="$event !== null && (draft.seconds = $event)"
+      />
       <button class="button timer" :class="{ running: countdown.running.value }" type="button" @click="countdown.toggle()">
-        {{ countdown.running.value ? `${countdown.left.value} s · stop` : countdown.finished.value ? 'Time: take both away' : `Start ${Math.round(draft.seconds)} s timer` }} <kbd>T</kbd>
+        {{ countdown.running.value ? `${countdown.left.value} s · stop` : countdown.finished.value ? 'Time: take both away' : `Start ${Math.round(draft.seconds)} s timer` }}
+        <kbd>T</kbd>
       </button>
     </div>
     <div class="conditions">
-      <QuantityField label="Line pressure now" dimension="pressureBar" :units="system.units" :model-value="pressureBar" @update:model-value="draft.pressureBar = $event" />
-      <QuantityField label="Water temperature now" dimension="temperatureC" :units="system.units" :model-value="temperatureC" @update:model-value="draft.temperatureC = $event" />
-      <p class="small muted">The ratio is no constant: the membrane feels the cold, the restrictor hardly does. Both are kept with the measurement.</p>
+      <QuantityField
+        label="Line pressure now"
+        dimension="pressureBar"
+        :units="system.units"
+        :model-value="pressureBar"
+        @update:model-value="draft.pressureBar = $event"
+      />
+      <QuantityField
+        label="Water temperature now"
+        dimension="temperatureC"
+        :units="system.units"
+        :model-value="temperatureC"
+        @update:model-value="draft.temperatureC = $event"
+      />
+      <p class="small muted">
+        The ratio is no constant: the membrane feels the cold, the restrictor hardly does. Both are kept with the measurement.
+      </p>
     </div>
-    <RestrictorBar v-if="advice?.ok && operation" :advice="advice.value" :length-mm="operation.stage.restrictor.lengthMm" :target="target" />
-    <FindingCard v-else-if="advice && !advice.ok" :finding="{ severity: 'mind', title: 'This measurement does not fit the model', why: advice.error.message }" />
+    <RestrictorBar
+      v-if="advice?.ok && operation"
+      :advice="advice.value"
+      :length-mm="operation.stage.restrictor.lengthMm"
+      :target="target"
+    />
+    <FindingCard
+      v-else-if="advice && !advice.ok"
+      :finding="{ severity: 'mind', title: 'This measurement does not fit the model', why: advice.error.message }"
+    />
     <div class="row">
-      <button class="button primary" type="button" :disabled="!bucket" @click="save">{{ again ? 'Save as baseline' : 'Save and go to trim' }}</button>
+      <button class="button primary" type="button" :disabled="!bucket" @click="save">
+        {{ again ? 'Save as baseline' : 'Save and go to trim' }}
+      </button>
       <span class="muted small">The target is {{ target }} : 1.</span>
     </div>
   </div>

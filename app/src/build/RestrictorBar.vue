@@ -32,12 +32,19 @@ const says = computed(() => {
 
 <template>
   <section class="sheet panel restrictor">
-    <div class="words"><h2>{{ title }}</h2><p class="small muted">{{ says }}</p></div>
+    <div class="words">
+      <h2>{{ title }}</h2>
+      <p class="small muted">{{ says }}</p>
+    </div>
     <div class="tube" :class="{ cutting: cut }">
       <i class="rest" :style="{ width: cut ? share(cut.lengthAfterMm) : '100%' }" />
       <template v-if="cut">
-        <b :style="{ left: share(cut.expectedMm) }"><span :class="{ left: cut.expectedMm > lengthMm * 0.55 }">{{ target }} : 1 expected</span></b>
-        <b class="now" :style="{ left: share(cut.lengthAfterMm) }"><span>this cut, {{ cm(cut.lengthAfterMm) }}</span></b>
+        <b :style="{ left: share(cut.expectedMm) }"
+          ><span :class="{ left: cut.expectedMm > lengthMm * 0.55 }">{{ target }} : 1 expected</span></b
+        >
+        <b class="now" :style="{ left: share(cut.lengthAfterMm) }"
+          ><span>this cut, {{ cm(cut.lengthAfterMm) }}</span></b
+        >
       </template>
     </div>
   </section>

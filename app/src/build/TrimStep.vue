@@ -45,19 +45,40 @@ function cutDone(): void {
 
 <template>
   <div v-if="system && operation" class="stack">
-    <FindingCard v-if="!last" :finding="{ severity: 'note', title: '0 measurements so far', why: 'Measure waste and product first; the cut follows from it.' }" />
-    <FindingCard v-else-if="stale" :finding="{ severity: 'note', title: `Cut to ${formatIn(operation.stage.restrictor.lengthMm, 'lengthMm', 'cm').text}`, why: 'Run ten minutes, then measure waste and product again: the next cut follows from that.' }" />
-    <FindingCard v-else-if="advice && !advice.ok" :finding="{ severity: 'mind', title: 'No advice for this measurement', why: advice.error.message }" />
+    <FindingCard
+      v-if="!last"
+      :finding="{ severity: 'note', title: '0 measurements so far', why: 'Measure waste and product first; the cut follows from it.' }"
+    />
+    <FindingCard
+      v-else-if="stale"
+      :finding="{ severity: 'note', title: `Cut to ${formatIn(operation.stage.restrictor.lengthMm, 'lengthMm', 'cm').text}`, why: 'Run ten minutes, then measure waste and product again: the next cut follows from that.' }"
+    />
+    <FindingCard
+      v-else-if="advice && !advice.ok"
+      :finding="{ severity: 'mind', title: 'No advice for this measurement', why: advice.error.message }"
+    />
     <template v-else-if="advice?.ok">
       <RestrictorBar :advice="advice.value" :length-mm="operation.stage.restrictor.lengthMm" :target="target" />
       <div v-if="advice.value.kind === 'cut'" class="row after">
-        <QuantityField look="big" label="Length after the cut" dimension="lengthMm" unit="cm" :low="10" :high="operation.stage.restrictor.lengthMm" :units="system.units" :model-value="lengthMm" @update:model-value="lengthMm = $event" />
+        <QuantityField
+          look="big"
+          label="Length after the cut"
+          dimension="lengthMm"
+          unit="cm"
+          :low="10"
+          :high="operation.stage.restrictor.lengthMm"
+          :units="system.units"
+          :model-value="lengthMm"
+          @update:model-value="lengthMm = $event"
+        />
         <button class="button primary" type="button" @click="cutDone">It is cut</button>
       </div>
     </template>
     <div class="row">
       <button class="button" type="button" @click="emit('measure')">Measure waste and product</button>
-      <button v-if="advice?.ok && advice.value.kind === 'onTarget'" class="button primary" type="button" @click="emit('done')">The ratio stands</button>
+      <button v-if="advice?.ok && advice.value.kind === 'onTarget'" class="button primary" type="button" @click="emit('done')">
+        The ratio stands
+      </button>
     </div>
   </div>
 </template>

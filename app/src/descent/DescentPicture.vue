@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
-import { drawDescent, type DescentInput, type DescentSize } from './layout';
+import type { DescentInput, DescentSize } from './drawing';
+import { drawDescent } from './layout';
 import VesselShape from './VesselShape.vue';
 
 /**
@@ -68,12 +69,31 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
         <line v-for="tick in drawing.ticks" :key="tick.text" :x1="left" :x2="width" :y1="tick.y" :y2="tick.y" />
       </g>
       <g v-if="size === 'thumb'" class="thumb-lines">
-        <line v-for="(pipe, i) in drawing.pipes.slice(1)" :key="`rise-${pipe.id}`" class="rise" :x1="pipe.points[0]![0]" :x2="pipe.points[0]![0]" :y1="drawing.pipes[i]!.id === 'waste' ? pipe.points[0]![1] : drawing.pipes[i]!.points[1]![1]" :y2="pipe.points[0]![1]" />
+        <line
+          v-for="(pipe, i) in drawing.pipes.slice(1)"
+          :key="`rise-${pipe.id}`"
+          class="rise"
+          :x1="pipe.points[0]![0]"
+          :x2="pipe.points[0]![0]"
+          :y1="drawing.pipes[i]!.id === 'waste' ? pipe.points[0]![1] : drawing.pipes[i]!.points[1]![1]"
+          :y2="pipe.points[0]![1]"
+        />
       </g>
       <g v-for="pipe in drawing.pipes" :key="pipe.id" class="pipe">
         <template v-if="size !== 'thumb' || pipe.id !== 'waste'">
-          <path class="edge" :d="path(pipe.points)" :stroke-width="pipe.width + (small ? 1.6 : 3)" :stroke-linecap="pipe.open === 'none' ? 'butt' : 'round'" />
-          <path class="water" :d="path(pipe.points)" :stroke="pipe.colour" :stroke-width="pipe.width" :stroke-linecap="pipe.open === 'none' ? 'butt' : 'round'" />
+          <path
+            class="edge"
+            :d="path(pipe.points)"
+            :stroke-width="pipe.width + (small ? 1.6 : 3)"
+            :stroke-linecap="pipe.open === 'none' ? 'butt' : 'round'"
+          />
+          <path
+            class="water"
+            :d="path(pipe.points)"
+            :stroke="pipe.colour"
+            :stroke-width="pipe.width"
+            :stroke-linecap="pipe.open === 'none' ? 'butt' : 'round'"
+          />
           <path v-if="!small" class="drift" :d="path(pipe.points)" :stroke-width="pipe.width * 0.34" />
         </template>
       </g>
@@ -91,18 +111,44 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
           @focus="focused = index"
           @keydown="small || walk($event, index)"
         >
-          <rect v-if="!small" class="reach" :x="vessel.box.x - 8" :y="vessel.box.y - 8" :width="vessel.box.width + 16" :height="vessel.box.height + 16" rx="14" />
+          <rect
+            v-if="!small"
+            class="reach"
+            :x="vessel.box.x - 8"
+            :y="vessel.box.y - 8"
+            :width="vessel.box.width + 16"
+            :height="vessel.box.height + 16"
+            rx="14"
+          />
           <VesselShape :vessel="vessel" :small="small" :selected="selected === vessel.stageId" />
         </g>
       </template>
       <g v-for="probe in drawing.probes" :key="probe.id" class="probe">
-        <line v-if="probe.latestY !== null && Math.abs(probe.latestY - probe.y) > 7" class="gap" :x1="probe.x" :x2="probe.x" :y1="probe.y" :y2="probe.latestY" />
+        <line
+          v-if="probe.latestY !== null && Math.abs(probe.latestY - probe.y) > 7"
+          class="gap"
+          :x1="probe.x"
+          :x2="probe.x"
+          :y1="probe.y"
+          :y2="probe.latestY"
+        />
         <circle v-if="probe.baselineY !== null" class="baseline" :cx="probe.x" :cy="probe.baselineY" r="6.2" />
         <circle v-if="probe.latestY !== null" class="latest" :cx="probe.x" :cy="probe.latestY" r="3.6" />
         <circle v-if="probe.latestY === null && probe.baselineY === null" class="baseline" :cx="probe.x" :cy="probe.y" r="5.4" />
       </g>
       <g class="labels">
-        <text v-for="label in drawing.labels" :key="label.id" :class="label.look" :x="label.x" :y="label.y" :font-size="label.size" :font-weight="label.bold ? 680 : 450" :text-anchor="label.anchor">{{ label.text }}</text>
+        <text
+          v-for="label in drawing.labels"
+          :key="label.id"
+          :class="label.look"
+          :x="label.x"
+          :y="label.y"
+          :font-size="label.size"
+          :font-weight="label.bold ? 680 : 450"
+          :text-anchor="label.anchor"
+        >
+          {{ label.text }}
+        </text>
       </g>
     </svg>
   </figure>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import type { Vessel } from './layout';
+import type { Vessel } from './drawing';
 
 /** One vessel, drawn by its kind. All drawings are our own. */
 const props = defineProps<{ vessel: Vessel; small: boolean; selected: boolean }>();
@@ -25,16 +25,36 @@ const inner = computed(() => ({ x: b.value.x + inset.value, y: b.value.y + inset
     <template v-else-if="vessel.kind === 'resin'">
       <rect class="body shell" :x="b.x" :y="b.y" :width="b.width" :height="b.height" :rx="radius" />
       <rect class="spent" :x="inner.x" :y="inner.y" :width="inner.width" :height="inner.height * vessel.fill" />
-      <rect class="fresh" :x="inner.x" :y="inner.y + inner.height * vessel.fill" :width="inner.width" :height="inner.height * (1 - vessel.fill)" />
+      <rect
+        class="fresh"
+        :x="inner.x"
+        :y="inner.y + inner.height * vessel.fill"
+        :width="inner.width"
+        :height="inner.height * (1 - vessel.fill)"
+      />
     </template>
     <template v-else-if="vessel.kind === 'tank'">
       <rect class="back" :x="b.x" :y="b.y" :width="b.width" :height="b.height" />
-      <rect :x="b.x + 2" :y="b.y + b.height * (1 - vessel.fill)" :width="b.width - 4" :height="Math.max(0, b.height * vessel.fill - 2)" :fill="vessel.from" />
+      <rect
+        :x="b.x + 2"
+        :y="b.y + b.height * (1 - vessel.fill)"
+        :width="b.width - 4"
+        :height="Math.max(0, b.height * vessel.fill - 2)"
+        :fill="vessel.from"
+      />
       <path class="walls" :d="`M${b.x} ${b.y} V${b.y + b.height} H${b.x + b.width} V${b.y}`" />
     </template>
     <template v-else>
       <rect class="body" :x="b.x" :y="b.y" :width="b.width" :height="b.height" :rx="radius" />
-      <rect v-if="vessel.fill > 0.02 && !small" class="loaded" :x="inner.x" :y="inner.y + inner.height * (1 - vessel.fill)" :width="inner.width" :height="inner.height * vessel.fill" rx="3" />
+      <rect
+        v-if="vessel.fill > 0.02 && !small"
+        class="loaded"
+        :x="inner.x"
+        :y="inner.y + inner.height * (1 - vessel.fill)"
+        :width="inner.width"
+        :height="inner.height * vessel.fill"
+        rx="3"
+      />
     </template>
   </g>
 </template>

@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { StageKind } from '@yes-clear/core/file';
 import { overlaps, textWidth } from './labels';
-import { drawDescent, type DescentInput, type Drawing, type Frame } from './layout';
+import type { DescentInput, Drawing, Frame } from './drawing';
+import { drawDescent } from './layout';
 import { waterColour } from './waterColour';
 
 /** CIE lightness of an rgb() text. */
@@ -29,7 +30,10 @@ describe('water colour', () => {
 const frame = (columns: number): Frame => ({ size: 'large', width: 100 + columns * 96, height: 384, left: 100, columnWidth: 96 });
 function input(kinds: readonly StageKind[], levels: readonly number[]): DescentInput {
   const stages = kinds.map((kind, i) => ({ id: `s${i}`, kind, name: `${kind[0]!.toUpperCase()}${kind.slice(1)} ${i + 1}` }));
-  const station = (after: string, ec25UScm: number): DescentInput['stations'][number] => ({ after, state: { ec25UScm } as DescentInput['stations'][number]['state'] });
+  const station = (after: string, ec25UScm: number): DescentInput['stations'][number] => ({
+    after,
+    state: { ec25UScm } as DescentInput['stations'][number]['state'],
+  });
   const membrane = stages.find((stage) => stage.kind === 'membrane');
   return {
     stages,
@@ -58,7 +62,10 @@ describe('the descent', () => {
   });
   it('a vessel spans the fall of its line', () => {
     const membrane = drawDescent(usual, frame(6)).vessels[2]!;
-    const [inY, outY] = [drawDescent(usual, frame(6)).pipes.find((p) => p.id === 'to-s2')!.points[0]![1], drawDescent(usual, frame(6)).pipes.find((p) => p.id === 'to-s3')!.points[0]![1]];
+    const [inY, outY] = [
+      drawDescent(usual, frame(6)).pipes.find((p) => p.id === 'to-s2')!.points[0]![1],
+      drawDescent(usual, frame(6)).pipes.find((p) => p.id === 'to-s3')!.points[0]![1],
+    ];
     expect(membrane.box.y).toBeLessThan(inY);
     expect(membrane.box.y + membrane.box.height).toBeGreaterThan(outY);
   });
@@ -79,13 +86,31 @@ describe('the descent', () => {
       return { id: label.id, x, y: label.y - label.size * 0.8, width, height: label.size };
     });
   it('words never cover each other, a line or a vessel, from 3 to 16 stages', () => {
-    const kinds: StageKind[] = ['sediment', 'carbon', 'carbon', 'membrane', 'resin', 'resin', 'tank', 'sediment', 'carbon', 'resin', 'tank', 'sediment', 'carbon', 'carbon', 'resin', 'tank'];
+    const kinds: StageKind[] = [
+      'sediment',
+      'carbon',
+      'carbon',
+      'membrane',
+      'resin',
+      'resin',
+      'tank',
+      'sediment',
+      'carbon',
+      'resin',
+      'tank',
+      'sediment',
+      'carbon',
+      'carbon',
+      'resin',
+      'tank',
+    ];
     const levels = [620, 620, 620, 620, 12, 0.3, 0.06, 1, 1, 1, 0.06, 1, 1, 1, 1, 0.06, 1];
     for (let count = 3; count <= 16; count++) {
       const drawing = drawDescent(input(kinds.slice(0, count), levels), frame(count + 1));
       const labels = boxes(drawing);
       labels.forEach((a, i) => labels.slice(i + 1).forEach((b) => expect(overlaps(a, b), `${count}: ${a.id} on ${b.id}`).toBe(false)));
-      for (const label of labels) for (const vessel of drawing.vessels) expect(overlaps(label, vessel.box), `${count}: ${label.id} on ${vessel.name}`).toBe(false);
+      for (const label of labels)
+        for (const vessel of drawing.vessels) expect(overlaps(label, vessel.box), `${count}: ${label.id} on ${vessel.name}`).toBe(false);
     }
   });
   it('draws any levels without a number that is not one', () => {

@@ -56,10 +56,14 @@ export function placeLabels(wishes: readonly LabelWish[], obstacles: readonly Bo
   const placed: PlacedLabel[] = [];
   for (const wish of wishes) {
     const options = wish.texts.flatMap((text) => wish.spots.map((spot) => ({ text, spot, box: boxOf(text, wish, spot) })));
-    const inside = options.filter(({ box }) => box.x >= frame.x && box.x + box.width <= frame.x + frame.width && box.y >= frame.y && box.y + box.height <= frame.y + frame.height);
+    const inside = options.filter(
+      ({ box }) =>
+        box.x >= frame.x && box.x + box.width <= frame.x + frame.width && box.y >= frame.y && box.y + box.height <= frame.y + frame.height,
+    );
     const pool = inside.length > 0 ? inside : options;
     const hits = (box: Box): number => taken.filter((other) => overlaps(box, other)).length;
-    const chosen = pool.find(({ box }) => hits(box) === 0) ?? pool.reduce((best, option) => (hits(option.box) < hits(best.box) ? option : best));
+    const chosen =
+      pool.find(({ box }) => hits(box) === 0) ?? pool.reduce((best, option) => (hits(option.box) < hits(best.box) ? option : best));
     taken.push(chosen.box);
     placed.push({ id: wish.id, text: chosen.text, size: wish.size, bold: wish.bold, look: wish.look, ...chosen.spot });
   }

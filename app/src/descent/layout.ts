@@ -1,71 +1,9 @@
 import type { Stage } from '@yes-clear/core/file';
-import type { Station } from '@yes-clear/core/train';
 import { scaleLog } from 'd3-scale';
-import { placeLabels, type Box, type LabelWish, type PlacedLabel } from './labels';
+import type { DescentInput, DescentSize, Drawing, Frame, Pipe, ProbeMark, Vessel } from './drawing';
+import type { Box } from './labels';
 import { waterColour } from './waterColour';
-
-/** What the picture is made from: the solved train and what was read on it. */
-export interface DescentInput {
-  readonly stages: readonly Pick<Stage, 'id' | 'kind' | 'name'>[];
-  readonly stations: readonly Pick<Station, 'after' | 'state'>[];
-  readonly waste: { readonly after: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
-  readonly goal: { readonly low: number | null; readonly high: number | null; readonly texts: readonly string[] } | null;
-  readonly probes: readonly { readonly id: string; readonly after: string; readonly texts: readonly string[]; readonly baseline: number | null; readonly latest: number | null }[];
-  /** Share of a stage that is spent, loaded or full, by its id. */
-  readonly fill: Readonly<Record<string, number>>;
-  readonly tapTexts: readonly string[];
-}
-
-export type DescentSize = 'large' | 'strip' | 'thumb';
-
-export interface Frame {
-  readonly size: DescentSize;
-  readonly width: number;
-  readonly height: number;
-  /** Room for the axis; 0 where it is drawn elsewhere or not at all. */
-  readonly left: number;
-  readonly columnWidth: number;
-}
-
-export interface Pipe {
-  readonly id: string;
-  readonly points: readonly (readonly [number, number])[];
-  readonly colour: string;
-  readonly width: number;
-  readonly open: 'left' | 'right' | 'none';
-}
-
-export interface Vessel {
-  readonly stageId: string;
-  readonly kind: Stage['kind'];
-  readonly name: string;
-  readonly box: Box;
-  /** Colours at its upper and lower end. */
-  readonly from: string;
-  readonly to: string;
-  readonly fill: number;
-  /** Stands dry: no water reaches it. */
-  readonly dry: boolean;
-}
-
-export interface ProbeMark {
-  readonly id: string;
-  readonly x: number;
-  readonly y: number;
-  readonly baselineY: number | null;
-  readonly latestY: number | null;
-}
-
-export interface Drawing {
-  readonly ticks: readonly { readonly y: number; readonly text: string }[];
-  readonly band: Box | null;
-  readonly pipes: readonly Pipe[];
-  readonly vessels: readonly Vessel[];
-  readonly probes: readonly ProbeMark[];
-  readonly labels: readonly PlacedLabel[];
-  /** Ticks at the true level of lines moved aside. */
-  readonly trueLevels: readonly { readonly x: number; readonly y: number }[];
-}
+import { largeLabels } from './words';
 
 interface Sizes {
   readonly pipe: number;
@@ -97,7 +35,10 @@ function levelScale(input: DescentInput, frame: Frame): LevelScale {
   const goalHigh = input.goal?.high ?? Infinity;
   const low = Math.max(0.035, Math.min(...levels, goalHigh / 1.6) * 0.62);
   const bottom = Math.min(low, high / 30);
-  const scale = scaleLog().domain([high, bottom]).range([s.top, frame.height - s.bottom]).clamp(true);
+  const scale = scaleLog()
+    .domain([high, bottom])
+    .range([s.top, frame.height - s.bottom])
+    .clamp(true);
   return Object.assign((ec: number) => scale(Math.max(ec, 1e-3)), { low: bottom, high });
 }
 
@@ -125,17 +66,40 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
     const inY = y(ec);
     const outY = y(next ?? ec);
     const box = vesselBox(stage.kind, centre, width, inY, outY, wasteLevel(input, stage.id, y), s);
-    if (wet) line(`to-${stage.id}`, [[from, inY], [frame.size === 'thumb' ? frame.left + frame.columnWidth * (i + 1) : box.x + 2, inY]], ec, i === 0 ? 'left' : 'none');
+    if (wet)
+      line(
+        `to-${stage.id}`,
+        [
+          [from, inY],
+          [frame.size === 'thumb' ? frame.left + frame.columnWidth * (i + 1) : box.x + 2, inY],
+        ],
+        ec,
+        i === 0 ? 'left' : 'none',
+      );
     vessels.push({
-      stageId: stage.id, kind: stage.kind, name: stage.name, box,
-      from: waterColour(inY <= outY ? ec : (next ?? ec)), to: waterColour(inY <= outY ? (next ?? ec) : ec),
-      fill: input.fill[stage.id] ?? 0, dry: !wet || next === undefined,
+      stageId: stage.id,
+      kind: stage.kind,
+      name: stage.name,
+      box,
+      from: waterColour(inY <= outY ? ec : (next ?? ec)),
+      to: waterColour(inY <= outY ? (next ?? ec) : ec),
+      fill: input.fill[stage.id] ?? 0,
+      dry: !wet || next === undefined,
     });
     if (next === undefined) wet = false;
     from = frame.size === 'thumb' ? frame.left + frame.columnWidth * (i + 1) : box.x + box.width - 2;
     ec = next ?? ec;
   });
-  if (wet) line('out', [[from, y(ec)], [end, y(ec)]], ec, 'right');
+  if (wet)
+    line(
+      'out',
+      [
+        [from, y(ec)],
+        [end, y(ec)],
+      ],
+      ec,
+      'right',
+    );
 
   const { waste, trueLevels } = wasteLine(input, vessels, frame, y, s);
   if (waste) pipes.unshift(waste);
@@ -156,19 +120,35 @@ function vesselBox(kind: Stage['kind'], centre: number, width: number, inY: numb
   const lower = Math.max(inY, outY);
   if (kind === 'tank') return { x, y: upper - s.level * 0.62, width, height: lower - upper + s.level * 0.62 + s.pipe * 1.9 };
   const spans = lower - upper > s.pipe;
-  if (spans && (kind === 'membrane' || kind === 'resin')) return { x, y: upper - s.pipe * 1.1, width, height: lower - upper + s.pipe * 2.2 };
+  if (spans && (kind === 'membrane' || kind === 'resin'))
+    return { x, y: upper - s.pipe * 1.1, width, height: lower - upper + s.pipe * 2.2 };
   return { x, y: (inY + outY) / 2 - s.level / 2, width, height: s.level };
 }
 
 /** The concentrate leaves upwards, for it is saltier; closer than a line's thickness it takes the next lane. */
-function wasteLine(input: DescentInput, vessels: readonly Vessel[], frame: Frame, y: (ec: number) => number, s: Sizes): { waste: Pipe | null; trueLevels: { x: number; y: number }[] } {
+function wasteLine(
+  input: DescentInput,
+  vessels: readonly Vessel[],
+  frame: Frame,
+  y: (ec: number) => number,
+  s: Sizes,
+): { waste: Pipe | null; trueLevels: { x: number; y: number }[] } {
   const vessel = vessels.find((candidate) => candidate.stageId === input.waste?.after);
   if (!input.waste || !vessel) return { waste: null, trueLevels: [] };
   const level = y(input.waste.ec25UScm);
   const start = frame.size === 'thumb' ? vessel.box.x : vessel.box.x + vessel.box.width - 2;
   const finish = start + frame.columnWidth * (frame.size === 'large' ? 0.62 : 0.8);
   return {
-    waste: { id: 'waste', points: [[start, level], [finish, level]], colour: waterColour(input.waste.ec25UScm), width: s.pipe * 0.72, open: 'right' },
+    waste: {
+      id: 'waste',
+      points: [
+        [start, level],
+        [finish, level],
+      ],
+      colour: waterColour(input.waste.ec25UScm),
+      width: s.pipe * 0.72,
+      open: 'right',
+    },
     trueLevels: [],
   };
 }
@@ -183,97 +163,30 @@ function goalBand(input: DescentInput, frame: Frame, y: (ec: number) => number, 
 
 /** Every decade the axis shows, named. */
 function decadeTicks(y: LevelScale): Drawing['ticks'] {
-  return [1e5, 1e4, 1e3, 100, 10, 1, 0.1].filter((ec) => ec <= y.high && ec >= y.low).map((ec) => ({ y: y(ec), text: ec >= 10_000 ? `${ec / 1000} mS` : `${ec} µS` }));
+  return [1e5, 1e4, 1e3, 100, 10, 1, 0.1]
+    .filter((ec) => ec <= y.high && ec >= y.low)
+    .map((ec) => ({ y: y(ec), text: ec >= 10_000 ? `${ec / 1000} mS` : `${ec} µS` }));
 }
 
-function probeMarks(input: DescentInput, frame: Frame, x: (column: number) => number, y: (ec: number) => number, levelAfter: ReadonlyMap<string, number>): ProbeMark[] {
+function probeMarks(
+  input: DescentInput,
+  frame: Frame,
+  x: (column: number) => number,
+  y: (ec: number) => number,
+  levelAfter: ReadonlyMap<string, number>,
+): ProbeMark[] {
   return input.probes.flatMap((probe) => {
     const level = levelAfter.get(probe.after);
     const column = probe.after === 'tap' ? 0 : input.stages.findIndex((stage) => stage.id === probe.after) + 1;
     if (level === undefined || column < 0) return [];
-    return [{
-      id: probe.id,
-      x: probe.after === 'tap' ? x(0) + frame.columnWidth * 0.26 : x(column) + frame.columnWidth * 0.5,
-      y: y(level),
-      baselineY: probe.baseline === null ? null : y(probe.baseline),
-      latestY: probe.latest === null ? null : y(probe.latest),
-    }];
+    return [
+      {
+        id: probe.id,
+        x: probe.after === 'tap' ? x(0) + frame.columnWidth * 0.26 : x(column) + frame.columnWidth * 0.5,
+        y: y(level),
+        baselineY: probe.baseline === null ? null : y(probe.baseline),
+        latestY: probe.latest === null ? null : y(probe.latest),
+      },
+    ];
   });
-}
-
-interface Drawn {
-  readonly vessels: readonly Vessel[];
-  readonly pipes: readonly Pipe[];
-  readonly probes: readonly ProbeMark[];
-  readonly band: Box | null;
-  readonly waste: Pipe | null;
-}
-
-/** Room a line takes, as obstacles for words. */
-function pipeBoxes(pipe: Pipe): Box[] {
-  return pipe.points.slice(1).map(([x2, y2], i) => {
-    const [x1, y1] = pipe.points[i]!;
-    const half = pipe.width / 2 + 2;
-    return { x: Math.min(x1, x2), y: Math.min(y1, y2) - half, width: Math.abs(x2 - x1), height: Math.abs(y2 - y1) + 2 * half };
-  });
-}
-
-function largeLabels(input: DescentInput, frame: Frame, drawn: Drawn, x: (column: number) => number, y: (ec: number) => number): PlacedLabel[] {
-  const obstacles: Box[] = [
-    ...drawn.vessels.map((vessel) => vessel.box),
-    ...drawn.pipes.flatMap(pipeBoxes),
-    ...drawn.probes.flatMap((probe) => [probe.y, probe.baselineY, probe.latestY].filter((at): at is number => at !== null).map((at) => ({ x: probe.x - 8, y: at - 8, width: 16, height: 16 }))),
-  ];
-  const tapY = y(input.stations[0]?.state.ec25UScm ?? 1);
-  const names: LabelWish[] = drawn.vessels.map((vessel) => {
-    const middle = vessel.box.x + vessel.box.width / 2;
-    const above = { x: middle, y: vessel.box.y - 8, anchor: 'middle' as const };
-    const below = { x: middle, y: vessel.box.y + vessel.box.height + 17, anchor: 'middle' as const };
-    const short = vessel.name.length > 12 ? `${vessel.name.slice(0, 10)}…` : vessel.name;
-    const belowLeft = { x: vessel.box.x + vessel.box.width, y: below.y, anchor: 'end' as const };
-    const spots = vessel.kind === 'membrane' ? [below, belowLeft, above] : [above, below];
-    return { id: `name-${vessel.stageId}`, texts: [vessel.name, short], size: 13.4, bold: true, look: 'name', spots: [...spots, { ...above, y: above.y - 16 }, { ...below, y: below.y + 16 }] };
-  });
-  const tap: LabelWish = {
-    id: 'tap', texts: input.tapTexts, size: 13.4, bold: true, look: 'name',
-    spots: [{ x: x(0) - frame.columnWidth * 0.1, y: tapY - 14, anchor: 'middle' }, { x: x(0) - frame.columnWidth * 0.1, y: tapY + 24, anchor: 'middle' }],
-  };
-  const probes: LabelWish[] = input.probes.flatMap((probe) => {
-    const mark = drawn.probes.find((candidate) => candidate.id === probe.id);
-    if (!mark) return [];
-    const lowest = Math.max(mark.y, mark.latestY ?? mark.y, mark.baselineY ?? mark.y);
-    const highest = Math.min(mark.y, mark.latestY ?? mark.y, mark.baselineY ?? mark.y);
-    return [{
-      id: `probe-${probe.id}`, texts: probe.texts, size: 13, bold: false, look: 'figure' as const,
-      spots: [
-        { x: mark.x, y: lowest + 24, anchor: 'middle' as const },
-        { x: mark.x, y: highest - 14, anchor: 'middle' as const },
-        { x: mark.x + 12, y: lowest + 24, anchor: 'start' as const },
-        { x: mark.x - 12, y: lowest + 24, anchor: 'end' as const },
-        { x: mark.x, y: lowest + 40, anchor: 'middle' as const },
-        { x: mark.x, y: highest - 30, anchor: 'middle' as const },
-      ],
-    }];
-  });
-  const waste: LabelWish[] = drawn.waste && input.waste
-    ? [{
-        id: 'waste', texts: input.waste.texts, size: 13, bold: false, look: 'quiet',
-        spots: [
-          { x: drawn.waste.points[1]![0] + 7, y: drawn.waste.points[1]![1] + 4.5, anchor: 'start' },
-          { x: drawn.waste.points[0]![0] + 4, y: drawn.waste.points[0]![1] - 12, anchor: 'start' },
-          { x: drawn.waste.points[0]![0] + 4, y: drawn.waste.points[0]![1] - 30, anchor: 'start' },
-        ],
-      }]
-    : [];
-  const goal: LabelWish[] = drawn.band && input.goal
-    ? [{
-        id: 'goal', texts: input.goal.texts, size: 13, bold: true, look: 'goal',
-        spots: [
-          { x: frame.left + 8, y: drawn.band.y + drawn.band.height - 8, anchor: 'start' },
-          { x: frame.left + 8, y: drawn.band.y + 16, anchor: 'start' },
-          { x: frame.left + 8, y: drawn.band.y - 6, anchor: 'start' },
-        ],
-      }]
-    : [];
-  return placeLabels([tap, ...probes, ...names, ...waste, ...goal], obstacles, { x: frame.left - 4, y: 2, width: frame.width - frame.left + 4, height: frame.height - 4 });
 }

@@ -4,10 +4,15 @@ import type { Probe, Reading, System } from '@yes-clear/core/file';
 import { formatQuantity } from '@yes-clear/core/quantity';
 import { words, type SolvedTrain, type TrainReport } from '@yes-clear/core/train';
 import type { ResinTracking } from '@yes-clear/core/log';
-import type { DescentInput } from './layout';
+import type { DescentInput } from './drawing';
 
 /** The picture's material from a system, its solved train and its log. */
-export function descentInput(system: System, report: TrainReport, readings: readonly Reading[], tracking: ResinTracking | null): DescentInput {
+export function descentInput(
+  system: System,
+  report: TrainReport,
+  readings: readonly Reading[],
+  tracking: ResinTracking | null,
+): DescentInput {
   const { solved } = report;
   const say = words(system.units);
   const limit = goalLimits(system.goal, system.units.ppmFactor).find((candidate) => candidate.quantity === 'ec25UScm');
@@ -26,7 +31,11 @@ export function descentInput(system: System, report: TrainReport, readings: read
     stages: system.train.stages,
     stations: solved.stations,
     waste: solved.waste
-      ? { after: solved.waste.after, ec25UScm: solved.waste.state.ec25UScm, texts: [`waste to drain · ${wasteWater} · ${ratio}`, `waste · ${wasteWater} · ${ratio}`, `waste ${ratio}`] }
+      ? {
+          after: solved.waste.after,
+          ec25UScm: solved.waste.state.ec25UScm,
+          texts: [`waste to drain · ${wasteWater} · ${ratio}`, `waste · ${wasteWater} · ${ratio}`, `waste ${ratio}`],
+        }
       : null,
     goal: limit ? { low: limit.low, high: limit.high, texts: goalTexts(limit.low, limit.high, system) } : null,
     probes: system.train.probes.map((probe) => {
@@ -48,7 +57,12 @@ export function descentInput(system: System, report: TrainReport, readings: read
  * Where a probe's reading stands. A meter that shows 0 is blind below its smallest step: if the model lies in
  * that range the reading agrees with it, and the ring stands on the line.
  */
-function seenAt(reading: Reading | undefined, probe: Probe, system: System, solved: SolvedTrain): { ec25UScm: number; text: string } | null {
+function seenAt(
+  reading: Reading | undefined,
+  probe: Probe,
+  system: System,
+  solved: SolvedTrain,
+): { ec25UScm: number; text: string } | null {
   const ec25UScm = reading ? probeEc25(reading, probe.id, system.instruments) : null;
   if (ec25UScm === null) return null;
   const text = words(system.units).water(ec25UScm);
@@ -65,6 +79,9 @@ function goalTexts(low: number | null, high: number | null, system: System): str
   if (low !== null && high !== null) return [`Goal: ${show(low)} to ${show(high)}`, 'Goal'];
   if (high === null) return ['Goal'];
   const ppm = system.goal.crewLimitPpm;
-  const inPpm = ppm !== null ? `reads ${ppm} ppm or less` : `at most ${formatQuantity(high, 'conductivityUScm', { ...system.units, system: 'trade' }).text}`;
+  const inPpm =
+    ppm !== null
+      ? `reads ${ppm} ppm or less`
+      : `at most ${formatQuantity(high, 'conductivityUScm', { ...system.units, system: 'trade' }).text}`;
   return [`Goal: ${inPpm} (below ${show(high)})`, `Goal: below ${show(high)}`, 'Goal'];
 }

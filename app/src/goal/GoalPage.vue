@@ -42,28 +42,66 @@ const perDay = computed(() => (system.value ? formatQuantity(demandLPerDay(syste
     <main class="stack">
       <div class="page-head"><h1>What the water is for</h1></div>
       <div class="goals" role="radiogroup" aria-label="Goal">
-        <button v-for="id in GOAL_IDS" :key="id" type="button" role="radio" class="sheet goal" :aria-checked="system.goal.id === id" @click="choose(id)">
+        <button
+          v-for="id in GOAL_IDS"
+          :key="id"
+          type="button"
+          role="radio"
+          class="sheet goal"
+          :aria-checked="system.goal.id === id"
+          @click="choose(id)"
+        >
           <strong>{{ GOAL_ROWS[id].label }}</strong><span>{{ GOAL_ROWS[id].says }}</span>
         </button>
       </div>
       <section v-if="GOAL_ROWS[system.goal.id].schools.length > 0" class="sheet panel crew">
         <div>
           <h2>This crew's own limit</h2>
-          <p class="muted small">What the meter may read at the brush before something is changed. Every ppm left in the water is left on the glass.</p>
+          <p class="muted small">
+            What the meter may read at the brush before something is changed. Every ppm left in the water is left on the glass.
+          </p>
         </div>
         <div class="row">
-          <button v-for="school in GOAL_ROWS[system.goal.id].schools" :key="school.ppm" type="button" class="button small" :class="{ primary: system.goal.crewLimitPpm === school.ppm }" @click="set('crew limit', { crewLimitPpm: school.ppm })">{{ school.label }}</button>
-          <QuantityField class="own" look="column" label="Own limit, ppm" dimension="count" :high="100" :units="system.units" :model-value="system.goal.crewLimitPpm" @update:model-value="set('crew limit', { crewLimitPpm: $event })" />
+          <button
+            v-for="school in GOAL_ROWS[system.goal.id].schools"
+            :key="school.ppm"
+            type="button"
+            class="button small"
+            :class="{ primary: system.goal.crewLimitPpm === school.ppm }"
+            @click="set('crew limit', { crewLimitPpm: school.ppm })"
+          >
+            {{ school.label }}
+          </button>
+          <QuantityField
+            class="own"
+            look="column"
+            label="Own limit, ppm"
+            dimension="count"
+            :high="100"
+            :units="system.units"
+            :model-value="system.goal.crewLimitPpm"
+            @update:model-value="set('crew limit', { crewLimitPpm: $event })"
+          />
         </div>
       </section>
       <section class="sheet limits">
         <table class="figures">
-          <thead><tr><th>Limit</th><th>Goal</th><th>This train leaves</th><th class="why">Why</th><th class="why">From</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Limit</th>
+              <th>Goal</th>
+              <th>This train leaves</th>
+              <th class="why">Why</th>
+              <th class="why">From</th>
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="limit in limits" :key="limit.quantity">
               <td>{{ limit.label }}<small v-if="!limit.meterSees">no meter sees it</small></td>
               <td>{{ range(limit) }}</td>
-              <td :class="checks.get(limit.quantity)?.met === false ? 'missed' : 'met'">{{ checks.has(limit.quantity) ? show(checks.get(limit.quantity)!.value, limit.quantity) : '–' }}</td>
+              <td :class="checks.get(limit.quantity)?.met === false ? 'missed' : 'met'">
+                {{ checks.has(limit.quantity) ? show(checks.get(limit.quantity)!.value, limit.quantity) : '–' }}
+              </td>
               <td class="why">{{ limit.because }}</td>
               <td class="why muted">{{ limit.origin }}</td>
             </tr>
@@ -72,9 +110,26 @@ const perDay = computed(() => (system.value ? formatQuantity(demandLPerDay(syste
       </section>
       <section class="sheet panel demand">
         <h2>How much</h2>
-        <QuantityField label="Water needed" dimension="volumeL" :units="system.units" :model-value="system.goal.demandL" @update:model-value="$event !== null && set('demand', { demandL: $event })" />
+        <QuantityField
+          label="Water needed"
+          dimension="volumeL"
+          :units="system.units"
+          :model-value="system.goal.demandL"
+          @update:model-value="$event !== null && set('demand', { demandL: $event })"
+        />
         <div class="row" role="radiogroup" aria-label="Needed per">
-          <button v-for="per in (['day', 'week'] as const)" :key="per" type="button" role="radio" class="button" :class="{ primary: system.goal.demandPer === per }" :aria-checked="system.goal.demandPer === per" @click="set('demand', { demandPer: per })">a {{ per }}</button>
+          <button
+            v-for="per in (['day', 'week'] as const)"
+            :key="per"
+            type="button"
+            role="radio"
+            class="button"
+            :class="{ primary: system.goal.demandPer === per }"
+            :aria-checked="system.goal.demandPer === per"
+            @click="set('demand', { demandPer: per })"
+          >
+            a {{ per }}
+          </button>
         </div>
         <p class="muted">{{ perDay }} a day on average.</p>
       </section>

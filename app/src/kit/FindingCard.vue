@@ -10,7 +10,9 @@ defineEmits<{ mend: [action: FindingAction] }>();
   <article class="finding sheet" :class="finding.severity">
     <h4>{{ finding.title }}</h4>
     <p>{{ finding.why }}</p>
-    <button v-if="finding.action" class="button small" type="button" @click="$emit('mend', finding.action)">{{ finding.action.label }}</button>
+    <button v-if="finding.action" class="button small" type="button" @click="$emit('mend', finding.action)">
+      {{ finding.action.label }}
+    </button>
   </article>
 </template>
 

@@ -43,8 +43,25 @@ const pieces = computed<Piece[]>(() => {
 
 <template>
   <div class="quick">
-    <div class="under" aria-hidden="true"><span v-for="(piece, i) in pieces" :key="i" :class="{ wrong: piece.wrong, taken: piece.colour }" :style="piece.colour ? { '--taken': piece.colour } : undefined">{{ piece.text }}</span></div>
-    <input ref="input" v-model="text" type="text" autocomplete="off" spellcheck="false" aria-label="Quick reading" :placeholder="placeholder ?? '311 10 0 59psi 11C 410/1500ml'" @keydown.enter.prevent="$emit('submit')" />
+    <div class="under" aria-hidden="true">
+      <span
+        v-for="(piece, i) in pieces"
+        :key="i"
+        :class="{ wrong: piece.wrong, taken: piece.colour }"
+        :style="piece.colour ? { '--taken': piece.colour } : undefined"
+        >{{ piece.text }}</span
+      >
+    </div>
+    <input
+      ref="input"
+      v-model="text"
+      type="text"
+      autocomplete="off"
+      spellcheck="false"
+      aria-label="Quick reading"
+      :placeholder="placeholder ?? '311 10 0 59psi 11C 410/1500ml'"
+      @keydown.enter.prevent="$emit('submit')"
+    />
   </div>
 </template>
 

@@ -61,22 +61,58 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
         <p class="says small" aria-live="polite">
           <span v-if="text && parsed.problem" class="problem">{{ parsed.problem }}</span>
           <template v-else-if="text">{{ parsed.spelled }}</template>
-          <span v-else class="muted">{{ system.train.probes.map((probe) => probe.name.toLowerCase()).join(', ') }}, then pressure, temperature, product/waste a minute, litres on the meter</span>
+          <span v-else class="muted"
+            >{{ system.train.probes.map((probe) => probe.name.toLowerCase()).join(', ') }}, then pressure, temperature, product/waste a
+            minute, litres on the meter</span
+          >
         </p>
         <button class="button primary" type="submit" :disabled="parsed.problem !== null">Log it <kbd>↵</kbd></button>
       </form>
       <template v-if="readings.length > 0">
         <section v-if="probes" class="sheet panel">
-          <h2>Water at each probe <span>µS/cm, log scale · {{ span }}</span></h2>
-          <LineChart :series="probes.series" scale="log" :low="probes.low" :high="probes.high" :band="probes.band" :from="from" :until="today + 86_400_000" :format="micro" label="Conductivity at each probe over time" />
+          <h2>
+            Water at each probe <span>µS/cm, log scale · {{ span }}</span>
+          </h2>
+          <LineChart
+            :series="probes.series"
+            scale="log"
+            :low="probes.low"
+            :high="probes.high"
+            :band="probes.band"
+            :from="from"
+            :until="today + 86_400_000"
+            :format="micro"
+            label="Conductivity at each probe over time"
+          />
         </section>
         <section v-if="removal && removal.series.length > 0" class="sheet panel">
           <h2>Salt removed by the membrane <span>from the probes before and after it · about 98 % is good</span></h2>
-          <LineChart :series="removal.series" scale="linear" :low="removal.low" :high="100" :from="from" :until="today + 86_400_000" :format="percent" label="Salt removed over time" />
+          <LineChart
+            :series="removal.series"
+            scale="linear"
+            :low="removal.low"
+            :high="100"
+            :from="from"
+            :until="today + 86_400_000"
+            :format="percent"
+            label="Salt removed over time"
+          />
         </section>
         <section v-if="resin && tracking" class="sheet panel">
-          <h2>{{ tracking.name }} left <span data-testid="resin-left">{{ left }}</span></h2>
-          <LineChart :series="resin.series" scale="linear" :low="0" :high="100" :today="today" :from="resin.from" :until="resin.until" :format="percent" :label="`Resin left: ${left}`" />
+          <h2>
+            {{ tracking.name }} left <span data-testid="resin-left">{{ left }}</span>
+          </h2>
+          <LineChart
+            :series="resin.series"
+            scale="linear"
+            :low="0"
+            :high="100"
+            :today="today"
+            :from="resin.from"
+            :until="resin.until"
+            :format="percent"
+            :label="`Resin left: ${left}`"
+          />
         </section>
         <ReadingTable :system="system" :readings="readings" @remove="remove" />
       </template>

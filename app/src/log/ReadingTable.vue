@@ -46,11 +46,23 @@ const when = (at: string): string => format(new Date(at), 'd MMM, HH:mm');
   <section class="sheet table">
     <table class="figures">
       <thead>
-        <tr><th>When</th><th v-for="probe in probes" :key="probe.id">{{ probe.head }}</th><th>Salt removed</th><th>{{ unit('pressureBar') }}</th><th>{{ unit('temperatureC') }}</th><th>Product mL/min</th><th>Ratio</th><th>Meter L</th><th></th></tr>
+        <tr>
+          <th>When</th>
+          <th v-for="probe in probes" :key="probe.id">{{ probe.head }}</th>
+          <th>Salt removed</th>
+          <th>{{ unit('pressureBar') }}</th>
+          <th>{{ unit('temperatureC') }}</th>
+          <th>Product mL/min</th>
+          <th>Ratio</th>
+          <th>Meter L</th>
+          <th></th>
+        </tr>
       </thead>
       <tbody>
         <tr v-for="reading in shown" :key="reading.id">
-          <td data-head="When">{{ when(reading.at) }}<small v-if="reading.note">{{ reading.note }}</small></td>
+          <td data-head="When">
+            {{ when(reading.at) }}<small v-if="reading.note">{{ reading.note }}</small>
+          </td>
           <td v-for="probe in probes" :key="probe.id" :data-head="probe.head">{{ value(reading, probe.id) }}</td>
           <td data-head="Salt removed">{{ removed(reading) }}</td>
           <td :data-head="`Pressure ${unit('pressureBar')}`">{{ quantity(reading.pressureBar, 'pressureBar') }}</td>
@@ -58,11 +70,17 @@ const when = (at: string): string => format(new Date(at), 'd MMM, HH:mm');
           <td data-head="Product mL/min">{{ perMinute(reading.productLPerH) }}</td>
           <td data-head="Waste to product">{{ ratio(reading) }}</td>
           <td data-head="Meter L">{{ reading.meterL === null ? '' : Math.round(reading.meterL) }}</td>
-          <td class="tool"><button type="button" :aria-label="`Remove the reading of ${when(reading.at)}`" @click="$emit('remove', reading)"><AppIcon :path="mdiDeleteOutline" :size="17" /></button></td>
+          <td class="tool">
+            <button type="button" :aria-label="`Remove the reading of ${when(reading.at)}`" @click="$emit('remove', reading)">
+              <AppIcon :path="mdiDeleteOutline" :size="17" />
+            </button>
+          </td>
         </tr>
       </tbody>
     </table>
-    <button v-if="newest.length > page" class="button small plain all" type="button" @click="all = !all">{{ all ? 'Show fewer' : `Show all ${newest.length}` }}</button>
+    <button v-if="newest.length > page" class="button small plain all" type="button" @click="all = !all">
+      {{ all ? 'Show fewer' : `Show all ${newest.length}` }}
+    </button>
   </section>
 </template>
 

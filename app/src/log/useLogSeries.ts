@@ -27,15 +27,17 @@ export interface ProbeChart {
 
 /** Every probe over time on a log axis, with the goal as a band. */
 export function probeChart(system: System, readings: readonly Reading[]): ProbeChart {
-  const series = system.train.probes.map((probe): ChartSeries => {
-    const floor = floorOf(system, probe.id);
-    const points = readings.flatMap((reading) => {
-      const ec25 = probeEc25(reading, probe.id, system.instruments);
-      return ec25 === null ? [] : [{ x: at(reading), y: Math.max(ec25, floor) }];
-    });
-    const middle = points.length > 0 ? points[Math.floor(points.length / 2)]!.y : 1;
-    return { label: probe.name.toLowerCase(), colour: lineColour(middle), points };
-  }).filter((line) => line.points.length > 0);
+  const series = system.train.probes
+    .map((probe): ChartSeries => {
+      const floor = floorOf(system, probe.id);
+      const points = readings.flatMap((reading) => {
+        const ec25 = probeEc25(reading, probe.id, system.instruments);
+        return ec25 === null ? [] : [{ x: at(reading), y: Math.max(ec25, floor) }];
+      });
+      const middle = points.length > 0 ? points[Math.floor(points.length / 2)]!.y : 1;
+      return { label: probe.name.toLowerCase(), colour: lineColour(middle), points };
+    })
+    .filter((line) => line.points.length > 0);
   const values = series.flatMap((line) => line.points.map((point) => point.y));
   const limit = goalLimits(system.goal, system.units.ppmFactor).find((candidate) => candidate.quantity === 'ec25UScm');
   const low = 10 ** Math.floor(Math.log10(Math.min(...values, limit?.high ?? 1, 1)) - 0.05);
@@ -52,7 +54,10 @@ export function removalChart(system: System, readings: readonly Reading[]): { se
   });
   const last = points.at(-1);
   return {
-    series: points.length === 0 ? [] : [{ label: 'Salt removed', colour: houseColours().action, points, dots: true, endText: `${last!.y.toFixed(1)} %` }],
+    series:
+      points.length === 0
+        ? []
+        : [{ label: 'Salt removed', colour: houseColours().action, points, dots: true, endText: `${last!.y.toFixed(1)} %` }],
     low: Math.min(90, Math.floor(Math.min(...points.map((point) => point.y), 100) / 5) * 5),
   };
 }
@@ -63,7 +68,15 @@ export function resinChart(tracking: ResinTracking, now: string): { series: Char
   const colour = houseColours().resin;
   const past = tracking.points.map((point) => ({ x: Date.parse(point.at), y: 100 * point.remaining }));
   const { remaining, daysLeft } = tracking;
-  const series: ChartSeries[] = [{ label: 'Resin left', colour, points: [{ x: Date.parse(tracking.fittedAt), y: 100 }, ...past, { x: today, y: 100 * remaining.p50 }], width: 2.8, quiet: true }];
+  const series: ChartSeries[] = [
+    {
+      label: 'Resin left',
+      colour,
+      points: [{ x: Date.parse(tracking.fittedAt), y: 100 }, ...past, { x: today, y: 100 * remaining.p50 }],
+      width: 2.8,
+      quiet: true,
+    },
+  ];
   const from = Date.parse(tracking.fittedAt) - 2 * DAY_MS;
   if (!daysLeft) return { series, from, until: today + 30 * DAY_MS };
   // Both edges of the fan need the same moments for the area between them to be filled.
@@ -74,7 +87,16 @@ export function resinChart(tracking: ResinTracking, now: string): { series: Char
   series.push(
     { label: 'late', colour, points: ray(remaining.p90, daysLeft.p90), width: 0, quiet: true, fillTo: '+1' },
     { label: 'early', colour, points: ray(remaining.p10, daysLeft.p10), width: 0, quiet: true },
-    { label: 'Expected', colour, points: [{ x: today, y: 100 * remaining.p50 }, { x: today + daysLeft.p50 * DAY_MS, y: 0 }], dashed: true, endText: `${short(daysLeft.p10)} – ${short(daysLeft.p90)}` },
+    {
+      label: 'Expected',
+      colour,
+      points: [
+        { x: today, y: 100 * remaining.p50 },
+        { x: today + daysLeft.p50 * DAY_MS, y: 0 },
+      ],
+      dashed: true,
+      endText: `${short(daysLeft.p10)} – ${short(daysLeft.p90)}`,
+    },
   );
   return { series, from, until: today + daysLeft.p90 * DAY_MS + 5 * DAY_MS };
 }

@@ -45,14 +45,30 @@ async function create(): Promise<void> {
       <h1>New system</h1>
       <form @submit.prevent="create">
         <div class="names">
-          <label>Name<input v-model="name" autofocus maxlength="80" placeholder="Reef make-up" :aria-invalid="tried && name.trim() === ''" /></label>
+          <label
+            >Name<input v-model="name" autofocus maxlength="80" placeholder="Reef make-up" :aria-invalid="tried && name.trim() === ''"
+          /></label>
           <label>Site<input v-model="site" maxlength="80" placeholder="Whose, or where" /></label>
         </div>
         <p v-if="tried && name.trim() === ''" class="wrong" role="alert">Name is empty: a few letters tell it apart in Rounds.</p>
         <div class="choices" role="radiogroup" aria-label="Starting train">
-          <button v-for="choice in choices" :key="choice.id" type="button" role="radio" class="choice" :aria-checked="template === choice.id" @click="template = choice.id">
-            <span class="words"><strong>{{ choice.row.label }}</strong><span>{{ choice.row.says }}</span><em>{{ GOAL_ROWS[choice.row.goal].label }}</em></span>
-            <span class="picture"><DescentPicture v-if="choice.picture" :input="choice.picture.input" size="thumb" :sentence="choice.picture.sentence" /></span>
+          <button
+            v-for="choice in choices"
+            :key="choice.id"
+            type="button"
+            role="radio"
+            class="choice"
+            :aria-checked="template === choice.id"
+            @click="template = choice.id"
+          >
+            <span class="words"
+              ><strong>{{ choice.row.label }}</strong
+              ><span>{{ choice.row.says }}</span
+              ><em>{{ GOAL_ROWS[choice.row.goal].label }}</em></span
+            >
+            <span class="picture"
+              ><DescentPicture v-if="choice.picture" :input="choice.picture.input" size="thumb" :sentence="choice.picture.sentence"
+            /></span>
           </button>
         </div>
         <div class="row end">

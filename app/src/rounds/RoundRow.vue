@@ -14,16 +14,29 @@ const percent = (share: number): string => `${Math.round(share * 100)}${THIN}%`;
     <RouterLink class="who" :to="{ name: round.finding && round.resinLeft !== null ? 'log' : 'train', params: { id: round.id } }">
       <strong>{{ round.name }}</strong><span>{{ round.site }}</span>
     </RouterLink>
-    <div class="line"><DescentPicture v-if="round.picture" :input="round.picture.input" size="thumb" :sentence="round.picture.sentence" /></div>
-    <div class="gauge">
-      <template v-if="round.saltRemoved !== null"><span>Membrane {{ (round.saltRemoved * 100).toFixed(1) }}{{ THIN }}%</span><i class="track"><b class="membrane" :style="{ width: `${Math.max(2, (round.saltRemoved - 0.8) * 500)}%` }" /></i></template>
+    <div class="line">
+      <DescentPicture v-if="round.picture" :input="round.picture.input" size="thumb" :sentence="round.picture.sentence" />
     </div>
     <div class="gauge">
-      <template v-if="round.resinLeft !== null"><span>Resin {{ percent(round.resinLeft) }} left</span><i class="track"><b :class="round.resinLeft < 0.15 ? 'low' : 'resin'" :style="{ width: `${Math.max(2, round.resinLeft * 100)}%` }" /></i></template>
+      <template v-if="round.saltRemoved !== null"
+        ><span>Membrane {{ (round.saltRemoved * 100).toFixed(1) }}{{ THIN }}%</span
+        ><i class="track"><b class="membrane" :style="{ width: `${Math.max(2, (round.saltRemoved - 0.8) * 500)}%` }" /></i
+      ></template>
     </div>
-    <div v-if="round.finding" class="says" :class="round.finding.severity"><strong>{{ round.finding.title }}</strong></div>
+    <div class="gauge">
+      <template v-if="round.resinLeft !== null"
+        ><span>Resin {{ percent(round.resinLeft) }} left</span
+        ><i class="track"
+          ><b :class="round.resinLeft < 0.15 ? 'low' : 'resin'" :style="{ width: `${Math.max(2, round.resinLeft * 100)}%` }" /></i
+      ></template>
+    </div>
+    <div v-if="round.finding" class="says" :class="round.finding.severity">
+      <strong>{{ round.finding.title }}</strong>
+    </div>
     <v-menu location="bottom end">
-      <template #activator="{ props: activator }"><button class="more" type="button" v-bind="activator" :aria-label="`More for ${round.name}`">⋯</button></template>
+      <template #activator="{ props: activator }"
+        ><button class="more" type="button" v-bind="activator" :aria-label="`More for ${round.name}`">⋯</button></template
+      >
       <v-list>
         <v-list-item title="Save as file" @click="$emit('save')" />
         <v-list-item title="Remove from this browser" @click="$emit('remove')" />

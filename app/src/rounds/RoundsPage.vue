@@ -63,23 +63,39 @@ document.title = 'Yes Clear';
 
 <template>
   <div>
-    <HeaderBar title="Rounds" :subtitle="rounds.length === 0 ? 'Nothing kept here yet' : `${rounds.length} ${rounds.length === 1 ? 'system' : 'systems'} · ${sites} ${sites === 1 ? 'site' : 'sites'}`">
+    <HeaderBar
+      title="Rounds"
+      :subtitle="rounds.length === 0 ? 'Nothing kept here yet' : `${rounds.length} ${rounds.length === 1 ? 'system' : 'systems'} · ${sites} ${sites === 1 ? 'site' : 'sites'}`"
+    >
       <template #tools>
-        <button v-if="rounds.length > 0" class="button read" type="button" @click="quick.start(null)"><span class="long">Quick reading</span><span class="short">Read</span> <kbd>R</kbd></button>
-        <button class="button primary" type="button" @click="creating = true"><span>New<span class="long"> system</span></span> <kbd>N</kbd></button>
+        <button v-if="rounds.length > 0" class="button read" type="button" @click="quick.start(null)">
+          <span class="long">Quick reading</span><span class="short">Read</span> <kbd>R</kbd>
+        </button>
+        <button class="button primary" type="button" @click="creating = true">
+          <span>New<span class="long"> system</span></span> <kbd>N</kbd>
+        </button>
       </template>
     </HeaderBar>
     <input ref="picker" type="file" accept=".json,application/json" hidden aria-label="Open a file" data-testid="file" @change="open" />
     <div v-if="trouble" class="trouble sheet" role="alert">
-      <div><strong>{{ trouble.message }}</strong>
-        <ul v-if="trouble.issues.length > 1"><li v-for="issue in trouble.issues.slice(0, 6)" :key="issue.path + issue.expected"><code>{{ issue.path }}</code> is {{ issue.value }}; accepted is {{ issue.expected }}</li></ul>
-        <p class="muted small">Nothing was changed.</p></div>
+      <div>
+        <strong>{{ trouble.message }}</strong>
+        <ul v-if="trouble.issues.length > 1">
+          <li v-for="issue in trouble.issues.slice(0, 6)" :key="issue.path + issue.expected">
+            <code>{{ issue.path }}</code> is {{ issue.value }}; accepted is {{ issue.expected }}
+          </li>
+        </ul>
+        <p class="muted small">Nothing was changed.</p>
+      </div>
       <button class="button small" type="button" @click="trouble = null">Close</button>
     </div>
 
     <section v-if="records && rounds.length === 0" class="first">
       <h1>From the tap to a logged reading.</h1>
-      <p>Yes Clear works out reverse-osmosis and deionization systems for the people who build and look after them: what a water becomes, stage by stage, and when each part is spent. Everything is computed and kept in this browser, with or without a signal.</p>
+      <p>
+        Yes Clear works out reverse-osmosis and deionization systems for the people who build and look after them: what a water becomes,
+        stage by stage, and when each part is spent. Everything is computed and kept in this browser, with or without a signal.
+      </p>
       <div class="ways">
         <button class="button primary" type="button" @click="creating = true">New system from a template</button>
         <button class="button" type="button" @click="picker?.click()">Open a file</button>
@@ -91,14 +107,23 @@ document.title = 'Yes Clear';
       <main>
         <section v-for="group in groups" :key="group.key" class="stack group" :aria-label="group.label">
           <h3>{{ group.label }}</h3>
-          <RoundRow v-for="round in group.rounds" :key="round.id" :round="round" @save="exportSystem(round.id)" @remove="doomed = { id: round.id, name: round.name }" />
+          <RoundRow
+            v-for="round in group.rounds"
+            :key="round.id"
+            :round="round"
+            @save="exportSystem(round.id)"
+            @remove="doomed = { id: round.id, name: round.name }"
+          />
         </section>
       </main>
       <aside class="side">
         <section>
           <h2>Next 30 days</h2>
           <ol v-if="due.length > 0" class="due">
-            <li v-for="item in due" :key="item.id + item.says"><span :class="{ late: dueDay(item.at) === 'overdue' }">{{ dueDay(item.at) }}</span><RouterLink :to="{ name: 'log', params: { id: item.id } }">{{ item.says }}</RouterLink></li>
+            <li v-for="item in due" :key="item.id + item.says">
+              <span :class="{ late: dueDay(item.at) === 'overdue' }">{{ dueDay(item.at) }}</span
+              ><RouterLink :to="{ name: 'log', params: { id: item.id } }">{{ item.says }}</RouterLink>
+            </li>
           </ol>
           <p v-else class="muted small">Nothing falls due.</p>
         </section>
@@ -118,7 +143,10 @@ document.title = 'Yes Clear';
       <v-card class="confirm">
         <h1>Remove {{ doomed?.name }}?</h1>
         <p>The system and all its readings leave this browser. Save it as a file first if it may be wanted again.</p>
-        <div class="row end"><button class="button" type="button" @click="doomed = null">Keep it</button><button class="button danger" type="button" @click="removeNow">Remove</button></div>
+        <div class="row end">
+          <button class="button" type="button" @click="doomed = null">Keep it</button
+          ><button class="button danger" type="button" @click="removeNow">Remove</button>
+        </div>
       </v-card>
     </v-dialog>
     <NewSystem v-if="creating" v-model="creating" />

@@ -2,7 +2,7 @@ import type { SystemRecord } from '@yes-clear/core/file';
 import { dateAfter, logFindings, probeRoles, saltRemoved, trackResin, type ResinTracking } from '@yes-clear/core/log';
 import { reportTrain, tapWater, trainSentence, type Finding } from '@yes-clear/core/train';
 import { descentInput } from '../descent/useDescentInput';
-import type { DescentInput } from '../descent/layout';
+import type { DescentInput } from '../descent/drawing';
 
 export type Urgency = 'now' | 'month' | 'fine';
 

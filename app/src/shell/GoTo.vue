@@ -42,7 +42,16 @@ function key(event: KeyboardEvent): void {
     <v-card class="go">
       <input v-model="text" autofocus aria-label="Go to" placeholder="Go to…" @keydown="key" />
       <ul role="listbox" aria-label="Places">
-        <li v-for="(place, i) in found" :key="place.title + place.where" role="option" :aria-selected="i === at" @click="go(i)" @mousemove="at = i"><strong>{{ place.title }}</strong> <span class="muted">{{ place.where }}</span></li>
+        <li
+          v-for="(place, i) in found"
+          :key="place.title + place.where"
+          role="option"
+          :aria-selected="i === at"
+          @click="go(i)"
+          @mousemove="at = i"
+        >
+          <strong>{{ place.title }}</strong> <span class="muted">{{ place.where }}</span>
+        </li>
         <li v-if="found.length === 0" class="muted">Nothing is called “{{ text }}”.</li>
       </ul>
     </v-card>

@@ -14,7 +14,9 @@ defineProps<{ title: string; subtitle: string; saved?: string }>();
     </RouterLink>
     <div class="title">
       <strong>{{ title }}</strong>
-      <span>{{ subtitle }}<template v-if="saved"> · {{ saved }}</template></span>
+      <span
+        >{{ subtitle }}<template v-if="saved"> · {{ saved }}</template></span
+      >
     </div>
     <div class="middle"><slot /></div>
     <div class="tools"><slot name="tools" /></div>

@@ -9,10 +9,18 @@ const SAYS = { done: 'done', attention: 'needs attention', nothing: 'nothing yet
 
 <template>
   <nav class="rail" aria-label="Phases">
-    <RouterLink v-for="(phase, i) in PHASES" :key="phase.key" :to="{ name: phase.key, params: { id: systemId } }" :class="{ active: active === phase.key }" :aria-current="active === phase.key ? 'page' : undefined">
+    <RouterLink
+      v-for="(phase, i) in PHASES"
+      :key="phase.key"
+      :to="{ name: phase.key, params: { id: systemId } }"
+      :class="{ active: active === phase.key }"
+      :aria-current="active === phase.key ? 'page' : undefined"
+    >
       <span class="number">{{ i + 1 }}</span>
       <span class="name">{{ phase.label }}</span>
-      <span class="dot" :class="states[phase.key]"><span class="hidden">{{ SAYS[states[phase.key]] }}</span></span>
+      <span class="dot" :class="states[phase.key]"
+        ><span class="hidden">{{ SAYS[states[phase.key]] }}</span></span
+      >
     </RouterLink>
   </nav>
 </template>

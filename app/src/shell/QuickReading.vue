@@ -61,23 +61,46 @@ async function save(): Promise<void> {
       </div>
       <p v-if="rows.length === 0" class="muted">There is no system yet. Make one first, then its readings have a place.</p>
       <div v-else class="systems" role="radiogroup" aria-label="System">
-        <button v-for="row in rows" :key="row.id" type="button" role="radio" class="button small" :class="{ primary: chosen === row.id }" :aria-checked="chosen === row.id" @click="chosen = row.id">{{ row.system.name }}</button>
+        <button
+          v-for="row in rows"
+          :key="row.id"
+          type="button"
+          role="radio"
+          class="button small"
+          :class="{ primary: chosen === row.id }"
+          :aria-checked="chosen === row.id"
+          @click="chosen = row.id"
+        >
+          {{ row.system.name }}
+        </button>
       </div>
       <template v-if="system && parsed">
         <QuickLineField ref="field" v-model="text" :system="system" :parsed="parsed" @submit="save" />
         <p class="spelled" aria-live="polite">
           <span v-if="text && parsed.problem" class="problem">{{ parsed.problem }}</span>
           <template v-else-if="text">{{ parsed.spelled }}</template>
-          <span v-else class="muted">{{ system.train.probes.map((probe) => probe.name.toLowerCase()).join(', then ') }}; then pressure, temperature, product/waste a minute.</span>
+          <span v-else class="muted"
+            >{{ system.train.probes.map((probe) => probe.name.toLowerCase()).join(', then ') }}; then pressure, temperature, product/waste a
+            minute.</span
+          >
         </p>
         <div class="pads">
           <div class="probes">
             <button v-for="(probe, i) in probes" :key="probe.id" type="button" class="probe" :class="{ on: at === i }" @click="at = i">
-              <span>{{ probe.name }}</span><strong>{{ parts[i] || '–' }}</strong><span>{{ unitOf(probe.instrumentId) }}</span>
+              <span>{{ probe.name }}</span><strong>{{ parts[i] || '–' }}</strong
+              ><span>{{ unitOf(probe.instrumentId) }}</span>
             </button>
           </div>
           <div class="keys">
-            <button v-for="key in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '⌫']" :key="key" type="button" :aria-label="key === '⌫' ? 'delete' : key" @click="press(key)">{{ key }}</button>
+            <button
+              v-for="key in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '⌫']"
+              :key="key"
+              type="button"
+              :aria-label="key === '⌫' ? 'delete' : key"
+              @click="press(key)"
+            >
+              {{ key }}
+            </button>
           </div>
         </div>
         <button class="button primary log" type="button" :disabled="parsed.problem !== null" @click="save">Log it <kbd>↵</kbd></button>

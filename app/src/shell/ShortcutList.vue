@@ -9,7 +9,12 @@ const open = defineModel<boolean>({ required: true });
     <v-card class="panel-card" title="">
       <h1>Shortcuts</h1>
       <dl>
-        <template v-for="[key, does] in SHORTCUTS" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ does }}</dd></template>
+        <template v-for="[key, does] in SHORTCUTS" :key="key"
+          ><dt>
+            <kbd>{{ key }}</kbd>
+          </dt>
+          <dd>{{ does }}</dd></template
+        >
       </dl>
       <div class="row"><button class="button" type="button" @click="open = false">Close</button></div>
     </v-card>

@@ -44,10 +44,16 @@ function switchUnits(system: 'trade' | 'metric'): void {
 <template>
   <div>
     <template v-if="current.system.value">
-      <HeaderBar :title="current.system.value.name" :subtitle="`${current.system.value.site} · ${order} of ${ids.length} ${ids.length === 1 ? 'system' : 'systems'}`" :saved="saved">
+      <HeaderBar
+        :title="current.system.value.name"
+        :subtitle="`${current.system.value.site} · ${order} of ${ids.length} ${ids.length === 1 ? 'system' : 'systems'}`"
+        :saved="saved"
+      >
         <PhaseRail :system-id="id" :active="phase" :states="states" />
         <template #tools>
-          <button class="button quick" type="button" @click="quick.start(id)"><span class="long">Quick reading</span><span class="short">Read</span> <kbd>R</kbd></button>
+          <button class="button quick" type="button" @click="quick.start(id)">
+            <span class="long">Quick reading</span><span class="short">Read</span> <kbd>R</kbd>
+          </button>
           <UnitToggle :model-value="current.units.value.system" @update:model-value="switchUnits" />
         </template>
       </HeaderBar>
@@ -55,7 +61,10 @@ function switchUnits(system: 'trade' | 'metric'): void {
     </template>
     <template v-else-if="current.missing.value">
       <HeaderBar title="Not here" subtitle="This browser holds no such system" />
-      <div class="gone panel"><p>This system is not kept in this browser. It may have been removed, or it lives in a file elsewhere.</p><RouterLink class="button" to="/">To Rounds</RouterLink></div>
+      <div class="gone panel">
+        <p>This system is not kept in this browser. It may have been removed, or it lives in a file elsewhere.</p>
+        <RouterLink class="button" to="/">To Rounds</RouterLink>
+      </div>
     </template>
     <QuickReading v-if="quick.open" />
   </div>

@@ -12,7 +12,17 @@ const CHOICES = [
 
 <template>
   <div class="units" role="radiogroup" aria-label="Units">
-    <button v-for="choice in CHOICES" :key="choice.key" type="button" role="radio" :aria-checked="modelValue === choice.key" :title="choice.long" @click="$emit('update:modelValue', choice.key)">{{ choice.label }}</button>
+    <button
+      v-for="choice in CHOICES"
+      :key="choice.key"
+      type="button"
+      role="radio"
+      :aria-checked="modelValue === choice.key"
+      :title="choice.long"
+      @click="$emit('update:modelValue', choice.key)"
+    >
+      {{ choice.label }}
+    </button>
   </div>
 </template>
 

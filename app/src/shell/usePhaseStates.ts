@@ -7,7 +7,8 @@ import type { PhaseKey } from './router';
 export type PhaseState = 'done' | 'attention' | 'nothing';
 export type PhaseStates = Record<PhaseKey, PhaseState>;
 
-const worst = (findings: readonly Finding[]): PhaseState => (findings.some((f) => f.severity === 'bad' || f.severity === 'mind') ? 'attention' : 'done');
+const worst = (findings: readonly Finding[]): PhaseState =>
+  findings.some((f) => f.severity === 'bad' || f.severity === 'mind') ? 'attention' : 'done';
 
 /** How each phase of a system stands, for the dots in the rail. */
 export function usePhaseStates(current: CurrentSystem): ComputedRef<PhaseStates> {

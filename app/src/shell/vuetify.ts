@@ -8,8 +8,14 @@ export const vuetify = createVuetify({
   theme: {
     defaultTheme: 'light',
     themes: {
-      light: { dark: false, colors: { background: '#F3F0E8', surface: '#FFFDF8', primary: '#0C5460', error: '#A3301F', warning: '#A86200', success: '#2B7550' } },
-      dark: { dark: true, colors: { background: '#14201F', surface: '#1B2A2A', primary: '#7CC3CF', error: '#F08C78', warning: '#E0A552', success: '#7FC8A0' } },
+      light: {
+        dark: false,
+        colors: { background: '#F3F0E8', surface: '#FFFDF8', primary: '#0C5460', error: '#A3301F', warning: '#A86200', success: '#2B7550' },
+      },
+      dark: {
+        dark: true,
+        colors: { background: '#14201F', surface: '#1B2A2A', primary: '#7CC3CF', error: '#F08C78', warning: '#E0A552', success: '#7FC8A0' },
+      },
     },
   },
   defaults: {

@@ -99,11 +99,23 @@ export function provideCurrentSystem(id: () => string): CurrentSystem {
   }
 
   const current: CurrentSystem = {
-    system, readings, units, water, report, tracking, error, now, missing,
+    system,
+    readings,
+    units,
+    water,
+    report,
+    tracking,
+    error,
+    now,
+    missing,
     logFindings: computed(() =>
-      system.value && report.value?.ok ? logFindings(system.value, readings.value, report.value.value.solved, tracking.value, now.value) : [],
+      system.value && report.value?.ok
+        ? logFindings(system.value, readings.value, report.value.value.solved, tracking.value, now.value)
+        : [],
     ),
-    edit, addReading, removeReading,
+    edit,
+    addReading,
+    removeReading,
   };
   provide(KEY, current);
   return current;

@@ -6,8 +6,22 @@ import { changedKeys, restored } from './restore';
 
 /** One thing a person did, with what is needed to take it back. */
 export type Edit =
-  | { readonly kind: 'system'; readonly systemId: string; readonly label: string; readonly before: System; readonly after: System; readonly at: number }
-  | { readonly kind: 'reading'; readonly systemId: string; readonly label: string; readonly before: Reading | null; readonly after: Reading | null; readonly at: number };
+  | {
+      readonly kind: 'system';
+      readonly systemId: string;
+      readonly label: string;
+      readonly before: System;
+      readonly after: System;
+      readonly at: number;
+    }
+  | {
+      readonly kind: 'reading';
+      readonly systemId: string;
+      readonly label: string;
+      readonly before: Reading | null;
+      readonly after: Reading | null;
+      readonly at: number;
+    };
 
 /** Typing in one field is one edit while the pauses are shorter than this, ms. */
 const ONE_EDIT_MS = 1500;
@@ -25,7 +39,11 @@ export const useHistory = defineStore('history', () => {
     undone.value = [];
     const previous = done.value[done.value.length - 1];
     const continues =
-      previous?.kind === 'system' && edit.kind === 'system' && previous.systemId === edit.systemId && previous.label === edit.label && edit.at - previous.at < ONE_EDIT_MS;
+      previous?.kind === 'system' &&
+      edit.kind === 'system' &&
+      previous.systemId === edit.systemId &&
+      previous.label === edit.label &&
+      edit.at - previous.at < ONE_EDIT_MS;
     if (continues) done.value = [...done.value.slice(0, -1), { ...edit, before: previous.before }];
     else done.value = [...done.value, edit].slice(-DEPTH);
   }

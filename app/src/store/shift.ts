@@ -19,7 +19,9 @@ export function shiftedRecord(record: SystemRecord, savedAt: string, now: Date):
       source: { ...system.source, sample: { ...system.source.sample, takenOn: day(system.source.sample.takenOn) } },
       train: {
         ...system.train,
-        stages: system.train.stages.map((stage) => ('fittedOn' in stage && stage.fittedOn !== null ? { ...stage, fittedOn: day(stage.fittedOn) } : stage)),
+        stages: system.train.stages.map((stage) =>
+          'fittedOn' in stage && stage.fittedOn !== null ? { ...stage, fittedOn: day(stage.fittedOn) } : stage,
+        ),
       },
       build: { ...system.build, ratios: system.build.ratios.map((ratio) => ({ ...ratio, at: instant(ratio.at) })) },
     },

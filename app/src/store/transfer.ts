@@ -12,7 +12,13 @@ function download(name: string, text: string): void {
 
 /** A file name of a title: lower case, hyphens. */
 export function fileName(title: string): string {
-  const plain = title.normalize('NFKD').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '');
+  const plain = title
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/ß/g, 'ss')
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '');
   return `${plain === '' ? 'system' : plain}${FILE_ENDING}`;
 }
 
@@ -29,7 +35,8 @@ export async function exportEverything(): Promise<void> {
   await writeFact('lastBackupAt', now);
 }
 
-export type ImportOutcome = { readonly ok: true; readonly records: readonly SystemRecord[] } | { readonly ok: false; readonly error: FileError };
+export type ImportOutcome =
+  { readonly ok: true; readonly records: readonly SystemRecord[] } | { readonly ok: false; readonly error: FileError };
 
 /** Reads a file and stores what it holds; a file that is not wholly understood changes nothing. */
 export async function importFile(file: File): Promise<ImportOutcome> {

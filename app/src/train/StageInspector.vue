@@ -59,49 +59,221 @@ const facts = computed<readonly (readonly [string, string])[]>(() => {
 <template>
   <section class="sheet inspector" :aria-label="stage.name">
     <div class="head">
-      <input class="title" :value="stage.name" aria-label="Name of the stage" maxlength="40" @change="set({ name: ($event.target as HTMLInputElement).value.trim() || stage.name })" />
+      <input
+        class="title"
+        :value="stage.name"
+        aria-label="Name of the stage"
+        maxlength="40"
+        @change="set({ name: ($event.target as HTMLInputElement).value.trim() || stage.name })"
+      />
       <button class="button small plain" type="button" @click="emit('close')">Close</button>
     </div>
     <div class="fields">
       <template v-if="stage.kind === 'sediment' || stage.kind === 'carbon'">
-        <QuantityField v-if="stage.kind === 'sediment'" look="row" label="Pore size, µm" dimension="count" :low="0.1" :high="200" :units="units" :model-value="stage.micron" @update:model-value="set({ micron: $event })" />
+        <QuantityField
+          v-if="stage.kind === 'sediment'"
+          look="row"
+          label="Pore size, µm"
+          dimension="count"
+          :low="0.1"
+          :high="200"
+          :units="units"
+          :model-value="stage.micron"
+          @update:model-value="set({ micron: $event })"
+        />
         <template v-else>
           <v-select :items="MEDIA" :model-value="stage.medium" aria-label="Medium" @update:model-value="set({ medium: $event })" />
-          <QuantityField look="row" label="Volume of carbon" dimension="volumeL" unit="L" :low="0.05" :high="1000" :units="units" :model-value="stage.volumeL" @update:model-value="set({ volumeL: $event })" />
-          <QuantityField look="row" label="Rated for" dimension="volumeL" :low="1" :high="10000000" :units="units" :model-value="stage.ratedL" @update:model-value="set({ ratedL: $event })" />
+          <QuantityField
+            look="row"
+            label="Volume of carbon"
+            dimension="volumeL"
+            unit="L"
+            :low="0.05"
+            :high="1000"
+            :units="units"
+            :model-value="stage.volumeL"
+            @update:model-value="set({ volumeL: $event })"
+          />
+          <QuantityField
+            look="row"
+            label="Rated for"
+            dimension="volumeL"
+            :low="1"
+            :high="10000000"
+            :units="units"
+            :model-value="stage.ratedL"
+            @update:model-value="set({ ratedL: $event })"
+          />
         </template>
-        <QuantityField look="row" label="Clogged by" dimension="fraction" unit="%" :high="0.95" :units="units" :model-value="stage.loading" @update:model-value="set({ loading: $event })" />
-        <QuantityField look="row" label="Loss when clean, 1 gal/min" dimension="pressureBar" :high="1" :units="units" :model-value="stage.cleanLossBar" @update:model-value="set({ cleanLossBar: $event })" />
+        <QuantityField
+          look="row"
+          label="Clogged by"
+          dimension="fraction"
+          unit="%"
+          :high="0.95"
+          :units="units"
+          :model-value="stage.loading"
+          @update:model-value="set({ loading: $event })"
+        />
+        <QuantityField
+          look="row"
+          label="Loss when clean, 1 gal/min"
+          dimension="pressureBar"
+          :high="1"
+          :units="units"
+          :model-value="stage.cleanLossBar"
+          @update:model-value="set({ cleanLossBar: $event })"
+        />
       </template>
       <template v-else-if="stage.kind === 'membrane'">
-        <v-select :items="ELEMENTS" :model-value="stage.elementClass" aria-label="Element class" @update:model-value="set({ elementClass: $event })" />
-        <v-select :items="ARRANGEMENTS" :model-value="stage.arrangement" aria-label="Arrangement" @update:model-value="set({ arrangement: $event })" />
-        <QuantityField look="row" label="Line pressure" dimension="pressureBar" :units="units" :model-value="system.source.linePressureBar" @update:model-value="$event !== null && emit('source', { linePressureBar: $event })" />
-        <QuantityField look="row" label="Restrictor length" dimension="lengthMm" unit="cm" :low="10" :high="2000" :units="units" :model-value="stage.restrictor.lengthMm" @update:model-value="set({ restrictor: { ...stage.restrictor, lengthMm: $event } })" />
-        <QuantityField look="row" label="Restrictor bore" dimension="lengthMm" unit="mm" :low="0.2" :high="3" :units="units" :model-value="stage.restrictor.boreMm" @update:model-value="set({ restrictor: { ...stage.restrictor, boreMm: $event } })" />
+        <v-select
+          :items="ELEMENTS"
+          :model-value="stage.elementClass"
+          aria-label="Element class"
+          @update:model-value="set({ elementClass: $event })"
+        />
+        <v-select
+          :items="ARRANGEMENTS"
+          :model-value="stage.arrangement"
+          aria-label="Arrangement"
+          @update:model-value="set({ arrangement: $event })"
+        />
+        <QuantityField
+          look="row"
+          label="Line pressure"
+          dimension="pressureBar"
+          :units="units"
+          :model-value="system.source.linePressureBar"
+          @update:model-value="$event !== null && emit('source', { linePressureBar: $event })"
+        />
+        <QuantityField
+          look="row"
+          label="Restrictor length"
+          dimension="lengthMm"
+          unit="cm"
+          :low="10"
+          :high="2000"
+          :units="units"
+          :model-value="stage.restrictor.lengthMm"
+          @update:model-value="set({ restrictor: { ...stage.restrictor, lengthMm: $event } })"
+        />
+        <QuantityField
+          look="row"
+          label="Restrictor bore"
+          dimension="lengthMm"
+          unit="mm"
+          :low="0.2"
+          :high="3"
+          :units="units"
+          :model-value="stage.restrictor.boreMm"
+          @update:model-value="set({ restrictor: { ...stage.restrictor, boreMm: $event } })"
+        />
         <details>
           <summary>Ageing</summary>
-          <QuantityField look="row" label="Output against new" dimension="fraction" unit="%" :low="0.05" :high="5" :units="units" :model-value="stage.waterFactor" @update:model-value="set({ waterFactor: $event })" />
-          <QuantityField look="row" label="Salt passage against new" dimension="fraction" unit="%" :low="0.05" :high="100" :units="units" :model-value="stage.saltFactor" @update:model-value="set({ saltFactor: $event })" />
+          <QuantityField
+            look="row"
+            label="Output against new"
+            dimension="fraction"
+            unit="%"
+            :low="0.05"
+            :high="5"
+            :units="units"
+            :model-value="stage.waterFactor"
+            @update:model-value="set({ waterFactor: $event })"
+          />
+          <QuantityField
+            look="row"
+            label="Salt passage against new"
+            dimension="fraction"
+            unit="%"
+            :low="0.05"
+            :high="100"
+            :units="units"
+            :model-value="stage.saltFactor"
+            @update:model-value="set({ saltFactor: $event })"
+          />
         </details>
       </template>
       <template v-else-if="stage.kind === 'resin'">
         <v-select :items="RESINS" :model-value="stage.resinClass" aria-label="Resin" @update:model-value="set({ resinClass: $event })" />
-        <QuantityField look="row" label="Volume of resin" dimension="volumeL" unit="L" :low="0.05" :high="1000" :units="units" :model-value="stage.volumeL" @update:model-value="set({ volumeL: $event })" />
-        <QuantityField look="row" label="Depth of the bed" dimension="lengthMm" unit="cm" :low="50" :high="3000" :units="units" :model-value="stage.depthMm" @update:model-value="set({ depthMm: $event })" />
-        <QuantityField look="row" label="Packing (0.9 tight, 0.75 loose)" dimension="fraction" unit="%" :low="0.5" :high="1" :units="units" :model-value="stage.packing" @update:model-value="set({ packing: $event })" />
+        <QuantityField
+          look="row"
+          label="Volume of resin"
+          dimension="volumeL"
+          unit="L"
+          :low="0.05"
+          :high="1000"
+          :units="units"
+          :model-value="stage.volumeL"
+          @update:model-value="set({ volumeL: $event })"
+        />
+        <QuantityField
+          look="row"
+          label="Depth of the bed"
+          dimension="lengthMm"
+          unit="cm"
+          :low="50"
+          :high="3000"
+          :units="units"
+          :model-value="stage.depthMm"
+          @update:model-value="set({ depthMm: $event })"
+        />
+        <QuantityField
+          look="row"
+          label="Packing (0.9 tight, 0.75 loose)"
+          dimension="fraction"
+          unit="%"
+          :low="0.5"
+          :high="1"
+          :units="units"
+          :model-value="stage.packing"
+          @update:model-value="set({ packing: $event })"
+        />
       </template>
       <template v-else>
-        <QuantityField look="row" label="Volume" dimension="volumeL" :low="0.1" :high="100000" :units="units" :model-value="stage.volumeL" @update:model-value="set({ volumeL: $event })" />
-        <QuantityField look="row" label="Height above the unit" dimension="lengthMm" unit="m" :high="50000" :units="units" :model-value="stage.liftM * 1000" @update:model-value="set({ liftM: ($event ?? 0) / 1000 })" />
-        <label class="check"><input type="checkbox" :checked="stage.openToAir" @change="set({ openToAir: ($event.target as HTMLInputElement).checked })" /> Open to the air</label>
+        <QuantityField
+          look="row"
+          label="Volume"
+          dimension="volumeL"
+          :low="0.1"
+          :high="100000"
+          :units="units"
+          :model-value="stage.volumeL"
+          @update:model-value="set({ volumeL: $event })"
+        />
+        <QuantityField
+          look="row"
+          label="Height above the unit"
+          dimension="lengthMm"
+          unit="m"
+          :high="50000"
+          :units="units"
+          :model-value="stage.liftM * 1000"
+          @update:model-value="set({ liftM: ($event ?? 0) / 1000 })"
+        />
+        <label class="check"
+          ><input type="checkbox" :checked="stage.openToAir" @change="set({ openToAir: ($event.target as HTMLInputElement).checked })" />
+          Open to the air</label
+        >
       </template>
-      <label v-if="'fittedOn' in stage" class="date"><span>Fitted on</span><input type="date" :value="stage.fittedOn ?? ''" @change="set({ fittedOn: ($event.target as HTMLInputElement).value || null })" /></label>
+      <label v-if="'fittedOn' in stage" class="date"
+        ><span>Fitted on</span
+        ><input type="date" :value="stage.fittedOn ?? ''" @change="set({ fittedOn: ($event.target as HTMLInputElement).value || null })"
+      /></label>
     </div>
-    <dl v-if="facts.length > 0" class="facts"><template v-for="[name, text] in facts" :key="name"><dt>{{ name }}</dt><dd>{{ text }}</dd></template></dl>
+    <dl v-if="facts.length > 0" class="facts">
+      <template v-for="[name, text] in facts" :key="name"
+        ><dt>{{ name }}</dt>
+        <dd>{{ text }}</dd></template
+      >
+    </dl>
     <div class="actions">
-      <button class="button small" type="button" :disabled="first" aria-label="Move one place towards the tap" @click="emit('move', -1)">← Earlier</button>
-      <button class="button small" type="button" :disabled="last" aria-label="Move one place away from the tap" @click="emit('move', 1)">Later →</button>
+      <button class="button small" type="button" :disabled="first" aria-label="Move one place towards the tap" @click="emit('move', -1)">
+        ← Earlier
+      </button>
+      <button class="button small" type="button" :disabled="last" aria-label="Move one place away from the tap" @click="emit('move', 1)">
+        Later →
+      </button>
       <button class="button small danger" type="button" @click="emit('remove')">Remove</button>
     </div>
   </section>

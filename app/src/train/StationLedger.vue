@@ -44,14 +44,39 @@ const dragging = ref(false);
     <div class="line head" role="row" :style="{ gridTemplateColumns: columns }">
       <span role="columnheader" class="name"></span>
       <span role="columnheader">Tap</span>
-      <VueDraggable v-model="order" class="stages" :animation="150" :style="{ gridColumn: '3 / -1' }" @start="dragging = true" @end="dragging = false">
-        <button v-for="stage in order" :key="stage.id" type="button" role="columnheader" class="stage" :class="{ on: selected === stage.id }" :style="{ width: `${columnWidth}px` }" :title="`${stage.name}: click to open, drag to move`" @click="emit('select', stage.id)">{{ stage.name }}</button>
+      <VueDraggable
+        v-model="order"
+        class="stages"
+        :animation="150"
+        :style="{ gridColumn: '3 / -1' }"
+        @start="dragging = true"
+        @end="dragging = false"
+      >
+        <button
+          v-for="stage in order"
+          :key="stage.id"
+          type="button"
+          role="columnheader"
+          class="stage"
+          :class="{ on: selected === stage.id }"
+          :style="{ width: `${columnWidth}px` }"
+          :title="`${stage.name}: click to open, drag to move`"
+          @click="emit('select', stage.id)"
+        >
+          {{ stage.name }}
+        </button>
       </VueDraggable>
     </div>
     <div v-for="row in rows" :key="row.label" class="line" role="row" :style="{ gridTemplateColumns: columns }">
       <span role="rowheader" class="name">{{ row.label }}</span>
       <span role="cell">{{ row.cell(solved.stations[0]!) }}</span>
-      <span v-for="stage in system.train.stages" :key="stage.id" role="cell" :class="{ on: selected === stage.id, none: !stationOf.has(stage.id), zero: stationOf.has(stage.id) && row.cell(stationOf.get(stage.id)!) === '0' }">{{ stationOf.has(stage.id) ? row.cell(stationOf.get(stage.id)!) : '–' }}</span>
+      <span
+        v-for="stage in system.train.stages"
+        :key="stage.id"
+        role="cell"
+        :class="{ on: selected === stage.id, none: !stationOf.has(stage.id), zero: stationOf.has(stage.id) && row.cell(stationOf.get(stage.id)!) === '0' }"
+        >{{ stationOf.has(stage.id) ? row.cell(stationOf.get(stage.id)!) : '–' }}</span
+      >
     </div>
   </div>
 </template>

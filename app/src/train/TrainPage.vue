@@ -90,9 +90,17 @@ useKey('a', () => (adding.value = true));
       <div class="page-head">
         <h1>{{ title }}</h1>
         <v-menu v-model="adding" location="bottom end">
-          <template #activator="{ props: activator }"><button class="button primary" type="button" v-bind="activator">Add stage <kbd>A</kbd></button></template>
+          <template #activator="{ props: activator }"
+            ><button class="button primary" type="button" v-bind="activator">Add stage <kbd>A</kbd></button></template
+          >
           <v-list>
-            <v-list-item v-for="choice in KINDS" :key="choice.kind" :title="choice.label" :subtitle="choice.says" @click="add(choice.kind)" />
+            <v-list-item
+              v-for="choice in KINDS"
+              :key="choice.kind"
+              :title="choice.label"
+              :subtitle="choice.says"
+              @click="add(choice.kind)"
+            />
           </v-list>
         </v-menu>
       </div>
@@ -103,24 +111,62 @@ useKey('a', () => (adding.value = true));
         <template v-if="solved && input">
           <div class="sheet scroller">
             <DescentPicture
-              :input="input" size="large" :sentence="trainSentence(solved.solved, system.units)" :selected="selected" :column-width="columnWidth" :left="LEFT"
-              @select="selected = $event" @move="(id, by) => edits.move(id, by)" @remove="remove"
+              :input="input"
+              size="large"
+              :sentence="trainSentence(solved.solved, system.units)"
+              :selected="selected"
+              :column-width="columnWidth"
+              :left="LEFT"
+              @select="selected = $event"
+              @move="(id, by) => edits.move(id, by)"
+              @remove="remove"
             />
-            <StationLedger :system="system" :solved="solved.solved" :left="LEFT" :column-width="columnWidth" :selected="selected" @select="selected = $event" @order="edits.order" />
+            <StationLedger
+              :system="system"
+              :solved="solved.solved"
+              :left="LEFT"
+              :column-width="columnWidth"
+              :selected="selected"
+              @select="selected = $event"
+              @order="edits.order"
+            />
           </div>
-          <dl class="sheet foot"><div v-for="[figure, says] in foot" :key="says"><dt>{{ figure }}</dt><dd>{{ says }}</dd></div></dl>
+          <dl class="sheet foot">
+            <div v-for="[figure, says] in foot" :key="says">
+              <dt>{{ figure }}</dt>
+              <dd>{{ says }}</dd>
+            </div>
+          </dl>
         </template>
         <div v-if="error && system.train.stages.length > 0" class="sheet panel chips">
           <h3>Stages</h3>
-          <button v-for="s in system.train.stages" :key="s.id" type="button" class="button small" :class="{ primary: selected === s.id }" @click="selected = s.id">{{ s.name }}</button>
+          <button
+            v-for="s in system.train.stages"
+            :key="s.id"
+            type="button"
+            class="button small"
+            :class="{ primary: selected === s.id }"
+            @click="selected = s.id"
+          >
+            {{ s.name }}
+          </button>
         </div>
       </div>
     </main>
     <aside class="stack">
       <StageInspector
-        v-if="stage" :key="stage.id" :stage="stage" :system="system" :solved="solved?.solved ?? null" :first="index === 0" :last="index === system.train.stages.length - 1"
-        @change="edits.change(stage.id, $event)" @source="(changes) => current.edit('line pressure', (s) => ({ ...s, source: { ...s.source, ...changes } }))"
-        @move="edits.move(stage.id, $event)" @remove="remove(stage.id)" @close="selected = null"
+        v-if="stage"
+        :key="stage.id"
+        :stage="stage"
+        :system="system"
+        :solved="solved?.solved ?? null"
+        :first="index === 0"
+        :last="index === system.train.stages.length - 1"
+        @change="edits.change(stage.id, $event)"
+        @source="(changes) => current.edit('line pressure', (s) => ({ ...s, source: { ...s.source, ...changes } }))"
+        @move="edits.move(stage.id, $event)"
+        @remove="remove(stage.id)"
+        @close="selected = null"
       />
       <FindingsList v-if="solved" title="What this train does" :findings="solved.findings" @mend="mend" />
       <p class="small muted">Membranes must never see chlorine or hot water. Plumbing to the mains follows your local code.</p>

@@ -12,7 +12,9 @@ export function useTrainEdits(current: CurrentSystem) {
     current.edit(label, (system) => ({ ...system, train: { ...system.train, stages: change(system.train.stages) } }));
 
   function change(id: string, changes: Partial<Stage>): void {
-    stages(`stage ${id} ${Object.keys(changes).join()}`, (list) => list.map((stage) => (stage.id === id ? ({ ...stage, ...changes } as Stage) : stage)));
+    stages(`stage ${id} ${Object.keys(changes).join()}`, (list) =>
+      list.map((stage) => (stage.id === id ? ({ ...stage, ...changes } as Stage) : stage)),
+    );
   }
   function add(kind: StageKind): string {
     const id = `${kind}-${crypto.randomUUID().slice(0, 8)}`;
@@ -37,7 +39,9 @@ export function useTrainEdits(current: CurrentSystem) {
     });
   }
   function order(ids: readonly string[]): void {
-    stages('stages reordered', (list) => ids.map((id) => list.find((stage) => stage.id === id)).filter((stage): stage is Stage => stage !== undefined));
+    stages('stages reordered', (list) =>
+      ids.map((id) => list.find((stage) => stage.id === id)).filter((stage): stage is Stage => stage !== undefined),
+    );
   }
   function remove(id: string): void {
     // A probe behind a stage that goes moves to the stage before it.

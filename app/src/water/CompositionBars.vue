@@ -36,16 +36,32 @@ const SAYS: Record<Origin, string> = { measured: 'measured', derived: 'follows f
 
 <template>
   <figure class="bars" aria-label="Composition in milliequivalents per litre">
-    <div class="heads"><strong>Cations <span>{{ sums[0].toFixed(2) }} meq/L</span></strong><strong>Anions <span>{{ sums[1].toFixed(2) }} meq/L</span></strong></div>
+    <div class="heads">
+      <strong
+        >Cations <span>{{ sums[0].toFixed(2) }} meq/L</span></strong
+      ><strong
+        >Anions <span>{{ sums[1].toFixed(2) }} meq/L</span></strong
+      >
+    </div>
     <div v-for="(pair, i) in rows" :key="i" class="pair">
       <div v-for="(bar, side) in pair" :key="side" class="half" :class="side === 0 ? 'left' : 'right'">
         <template v-if="bar">
-          <span class="label">{{ bar.label }}<small>{{ figure(bar.mgL) }} mg/L</small></span>
-          <span class="space"><i :class="bar.origin" :style="{ width: width(bar) }" :title="`${bar.label} ${bar.meq.toFixed(2)} meq/L, ${SAYS[bar.origin]}`" /><em>{{ bar.meq.toFixed(2) }}</em></span>
+          <span class="label"
+            >{{ bar.label }}<small>{{ figure(bar.mgL) }} mg/L</small></span
+          >
+          <span class="space"
+            ><i
+              :class="bar.origin"
+              :style="{ width: width(bar) }"
+              :title="`${bar.label} ${bar.meq.toFixed(2)} meq/L, ${SAYS[bar.origin]}`"
+            /><em>{{ bar.meq.toFixed(2) }}</em></span
+          >
         </template>
       </div>
     </div>
-    <figcaption><span v-for="(says, origin) in SAYS" :key="origin"><i :class="origin" />{{ says }}</span></figcaption>
+    <figcaption>
+      <span v-for="(says, origin) in SAYS" :key="origin"><i :class="origin" />{{ says }}</span>
+    </figcaption>
   </figure>
 </template>
 

@@ -21,8 +21,18 @@ const word = computed(() => (props.hardnessMgL <= 60 ? 'soft' : props.hardnessMg
 <template>
   <div class="scroll">
     <table class="figures">
-      <thead><tr><th>This water is {{ word }}</th><th v-for="scale in SCALES" :key="scale">{{ scale }}</th></tr></thead>
-      <tbody><tr v-for="kind in kinds" :key="kind.label"><td>{{ kind.label }}</td><td v-for="scale in SCALES" :key="scale">{{ formatIn(kind.value, 'hardnessMgL', scale).number }}</td></tr></tbody>
+      <thead>
+        <tr>
+          <th>This water is {{ word }}</th>
+          <th v-for="scale in SCALES" :key="scale">{{ scale }}</th>
+        </tr>
+      </thead>
+      <tbody>
+        <tr v-for="kind in kinds" :key="kind.label">
+          <td>{{ kind.label }}</td>
+          <td v-for="scale in SCALES" :key="scale">{{ formatIn(kind.value, 'hardnessMgL', scale).number }}</td>
+        </tr>
+      </tbody>
     </table>
   </div>
 </template>

@@ -66,25 +66,121 @@ const plainUnits = computed(() => ({ system: 'metric' as const, hardness: 'mg/L 
       <div class="page-head"><h1>What comes out of the tap</h1></div>
       <section class="sheet panel entry">
         <div class="grid">
-          <div class="labelled"><span>Kind of supply</span><v-select :items="characters" :model-value="system.source.sample.character" aria-label="Kind of supply" @update:model-value="setSample('kind of supply', { character: $event })" /></div>
-          <div class="labelled"><span>Meter scale</span><v-select :items="SCALES" item-value="key" item-title="title" :model-value="scaleKey" aria-label="Meter scale" @update:model-value="setScale" /></div>
-          <QuantityField label="Meter reading" dimension="count" :unit="undefined" optional :low="0" :high="200000" :units="plainUnits" :model-value="system.source.sample.reading" :note="`as the meter shows it, ${readingUnit}`" @update:model-value="setSample('reading', { reading: $event })" />
-          <QuantityField label="Water temperature" dimension="temperatureC" :units="system.units" :model-value="system.source.sample.temperatureC" @update:model-value="$event !== null && setSample('temperature', { temperatureC: $event })" />
-          <QuantityField label="Total hardness" dimension="hardnessMgL" optional :units="system.units" :model-value="system.source.sample.hardnessMgL" @update:model-value="setSample('hardness', { hardnessMgL: $event })" />
-          <QuantityField label="Alkalinity" dimension="alkalinityMgL" optional :units="system.units" :model-value="system.source.sample.alkalinityMgL" @update:model-value="setSample('alkalinity', { alkalinityMgL: $event })" />
-          <QuantityField label="pH" dimension="ph" optional :units="system.units" :model-value="system.source.sample.pH" @update:model-value="setSample('pH', { pH: $event })" />
-          <div class="labelled"><span>Hardness is shown in</span><v-select :items="hardnessUnits" :model-value="system.units.hardness" aria-label="Hardness unit" @update:model-value="current.edit('hardness unit', (s) => ({ ...s, units: { ...s.units, hardness: $event } }))" /></div>
+          <div class="labelled">
+            <span>Kind of supply</span
+            ><v-select
+              :items="characters"
+              :model-value="system.source.sample.character"
+              aria-label="Kind of supply"
+              @update:model-value="setSample('kind of supply', { character: $event })"
+            />
+          </div>
+          <div class="labelled">
+            <span>Meter scale</span
+            ><v-select
+              :items="SCALES"
+              item-value="key"
+              item-title="title"
+              :model-value="scaleKey"
+              aria-label="Meter scale"
+              @update:model-value="setScale"
+            />
+          </div>
+          <QuantityField
+            label="Meter reading"
+            dimension="count"
+            :unit="undefined"
+            optional
+            :low="0"
+            :high="200000"
+            :units="plainUnits"
+            :model-value="system.source.sample.reading"
+            :note="`as the meter shows it, ${readingUnit}`"
+            @update:model-value="setSample('reading', { reading: $event })"
+          />
+          <QuantityField
+            label="Water temperature"
+            dimension="temperatureC"
+            :units="system.units"
+            :model-value="system.source.sample.temperatureC"
+            @update:model-value="$event !== null && setSample('temperature', { temperatureC: $event })"
+          />
+          <QuantityField
+            label="Total hardness"
+            dimension="hardnessMgL"
+            optional
+            :units="system.units"
+            :model-value="system.source.sample.hardnessMgL"
+            @update:model-value="setSample('hardness', { hardnessMgL: $event })"
+          />
+          <QuantityField
+            label="Alkalinity"
+            dimension="alkalinityMgL"
+            optional
+            :units="system.units"
+            :model-value="system.source.sample.alkalinityMgL"
+            @update:model-value="setSample('alkalinity', { alkalinityMgL: $event })"
+          />
+          <QuantityField
+            label="pH"
+            dimension="ph"
+            optional
+            :units="system.units"
+            :model-value="system.source.sample.pH"
+            @update:model-value="setSample('pH', { pH: $event })"
+          />
+          <div class="labelled">
+            <span>Hardness is shown in</span
+            ><v-select
+              :items="hardnessUnits"
+              :model-value="system.units.hardness"
+              aria-label="Hardness unit"
+              @update:model-value="current.edit('hardness unit', (s) => ({ ...s, units: { ...s.units, hardness: $event } }))"
+            />
+          </div>
         </div>
         <div class="grid second">
-          <QuantityField label="Line pressure" dimension="pressureBar" :units="system.units" :model-value="system.source.linePressureBar" @update:model-value="$event !== null && setSource('line pressure', { linePressureBar: $event })" />
-          <QuantityField label="Coldest water of the year" dimension="temperatureC" :units="system.units" :model-value="system.source.lowestTemperatureC" @update:model-value="$event !== null && setSource('coldest water', { lowestTemperatureC: $event })" />
-          <QuantityField label="Free chlorine" dimension="concentrationMgL" :high="20" :units="system.units" :model-value="system.source.sample.chlorineMgL" @update:model-value="$event !== null && setSample('chlorine', { chlorineMgL: $event })" />
-          <QuantityField label="Chloramine" dimension="concentrationMgL" :high="20" :units="system.units" :model-value="system.source.sample.chloramineMgL" @update:model-value="$event !== null && setSample('chloramine', { chloramineMgL: $event })" />
+          <QuantityField
+            label="Line pressure"
+            dimension="pressureBar"
+            :units="system.units"
+            :model-value="system.source.linePressureBar"
+            @update:model-value="$event !== null && setSource('line pressure', { linePressureBar: $event })"
+          />
+          <QuantityField
+            label="Coldest water of the year"
+            dimension="temperatureC"
+            :units="system.units"
+            :model-value="system.source.lowestTemperatureC"
+            @update:model-value="$event !== null && setSource('coldest water', { lowestTemperatureC: $event })"
+          />
+          <QuantityField
+            label="Free chlorine"
+            dimension="concentrationMgL"
+            :high="20"
+            :units="system.units"
+            :model-value="system.source.sample.chlorineMgL"
+            @update:model-value="$event !== null && setSample('chlorine', { chlorineMgL: $event })"
+          />
+          <QuantityField
+            label="Chloramine"
+            dimension="concentrationMgL"
+            :high="20"
+            :units="system.units"
+            :model-value="system.source.sample.chloramineMgL"
+            @update:model-value="$event !== null && setSample('chloramine', { chloramineMgL: $event })"
+          />
         </div>
-        <FindingCard v-if="error" :finding="{ severity: 'bad', title: 'These numbers do not make one water', why: error.message }" data-testid="water-error" />
+        <FindingCard
+          v-if="error"
+          :finding="{ severity: 'bad', title: 'These numbers do not make one water', why: error.message }"
+          data-testid="water-error"
+        />
       </section>
       <section v-if="completed" class="sheet panel"><CompositionBars :completed="completed" /></section>
-      <section v-if="completed && state" class="sheet scales"><HardnessScales :hardness-mg-l="state.hardnessMgL" :alkalinity-mg-l="completed.water.alkalinityMgL" /></section>
+      <section v-if="completed && state" class="sheet scales">
+        <HardnessScales :hardness-mg-l="state.hardnessMgL" :alkalinity-mg-l="completed.water.alkalinityMgL" />
+      </section>
     </main>
     <aside>
       <TrainStrip />

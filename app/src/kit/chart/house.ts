@@ -58,12 +58,36 @@ export function annotationsOf(
   today: number | null,
 ): Record<string, object> {
   return {
-    ...(band ? { band: { type: 'box', yMin: Math.max(low, band.from), yMax: Math.min(high, band.to), backgroundColor: colours.goal, borderWidth: 0, drawTime: 'beforeDraw' } } : {}),
+    ...(band
+      ? {
+          band: {
+            type: 'box',
+            yMin: Math.max(low, band.from),
+            yMax: Math.min(high, band.to),
+            backgroundColor: colours.goal,
+            borderWidth: 0,
+            drawTime: 'beforeDraw',
+          },
+        }
+      : {}),
     ...(today !== null
       ? {
           today: {
-            type: 'line', xMin: today, xMax: today, borderColor: colours.ink, borderWidth: 1.2,
-            label: { display: true, content: 'today', position: 'end', backgroundColor: 'transparent', color: colours.ink, font: colours.font, xAdjust: 24, padding: 0 },
+            type: 'line',
+            xMin: today,
+            xMax: today,
+            borderColor: colours.ink,
+            borderWidth: 1.2,
+            label: {
+              display: true,
+              content: 'today',
+              position: 'end',
+              backgroundColor: 'transparent',
+              color: colours.ink,
+              font: colours.font,
+              xAdjust: 24,
+              padding: 0,
+            },
           },
         }
       : {}),

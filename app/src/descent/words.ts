@@ -1,0 +1,130 @@
+import type { DescentInput, Frame, Pipe, ProbeMark, Vessel } from './drawing';
+import { placeLabels, type Box, type LabelWish, type PlacedLabel } from './labels';
+
+/** What is drawn already, and must not be covered. */
+export interface Drawn {
+  readonly vessels: readonly Vessel[];
+  readonly pipes: readonly Pipe[];
+  readonly probes: readonly ProbeMark[];
+  readonly band: Box | null;
+  readonly waste: Pipe | null;
+}
+
+/** Room a line takes, as obstacles for words. */
+function pipeBoxes(pipe: Pipe): Box[] {
+  return pipe.points.slice(1).map(([x2, y2], i) => {
+    const [x1, y1] = pipe.points[i]!;
+    const half = pipe.width / 2 + 2;
+    return { x: Math.min(x1, x2), y: Math.min(y1, y2) - half, width: Math.abs(x2 - x1), height: Math.abs(y2 - y1) + 2 * half };
+  });
+}
+
+/** The words of the large picture, most important first. */
+export function largeLabels(
+  input: DescentInput,
+  frame: Frame,
+  drawn: Drawn,
+  x: (column: number) => number,
+  y: (ec: number) => number,
+): PlacedLabel[] {
+  const obstacles: Box[] = [
+    ...drawn.vessels.map((vessel) => vessel.box),
+    ...drawn.pipes.flatMap(pipeBoxes),
+    ...drawn.probes.flatMap((probe) =>
+      [probe.y, probe.baselineY, probe.latestY]
+        .filter((at): at is number => at !== null)
+        .map((at) => ({ x: probe.x - 8, y: at - 8, width: 16, height: 16 })),
+    ),
+  ];
+  const tapY = y(input.stations[0]?.state.ec25UScm ?? 1);
+  const names: LabelWish[] = drawn.vessels.map((vessel) => {
+    const middle = vessel.box.x + vessel.box.width / 2;
+    const above = { x: middle, y: vessel.box.y - 8, anchor: 'middle' as const };
+    const below = { x: middle, y: vessel.box.y + vessel.box.height + 17, anchor: 'middle' as const };
+    const short = vessel.name.length > 12 ? `${vessel.name.slice(0, 10)}…` : vessel.name;
+    const belowLeft = { x: vessel.box.x + vessel.box.width, y: below.y, anchor: 'end' as const };
+    const spots = vessel.kind === 'membrane' ? [below, belowLeft, above] : [above, below];
+    return {
+      id: `name-${vessel.stageId}`,
+      texts: [vessel.name, short],
+      size: 13.4,
+      bold: true,
+      look: 'name',
+      spots: [...spots, { ...above, y: above.y - 16 }, { ...below, y: below.y + 16 }],
+    };
+  });
+  const tap: LabelWish = {
+    id: 'tap',
+    texts: input.tapTexts,
+    size: 13.4,
+    bold: true,
+    look: 'name',
+    spots: [
+      { x: x(0) - frame.columnWidth * 0.1, y: tapY - 14, anchor: 'middle' },
+      { x: x(0) - frame.columnWidth * 0.1, y: tapY + 24, anchor: 'middle' },
+    ],
+  };
+  const probes: LabelWish[] = input.probes.flatMap((probe) => {
+    const mark = drawn.probes.find((candidate) => candidate.id === probe.id);
+    if (!mark) return [];
+    const lowest = Math.max(mark.y, mark.latestY ?? mark.y, mark.baselineY ?? mark.y);
+    const highest = Math.min(mark.y, mark.latestY ?? mark.y, mark.baselineY ?? mark.y);
+    return [
+      {
+        id: `probe-${probe.id}`,
+        texts: probe.texts,
+        size: 13,
+        bold: false,
+        look: 'figure' as const,
+        spots: [
+          { x: mark.x, y: lowest + 24, anchor: 'middle' as const },
+          { x: mark.x, y: highest - 14, anchor: 'middle' as const },
+          { x: mark.x + 12, y: lowest + 24, anchor: 'start' as const },
+          { x: mark.x - 12, y: lowest + 24, anchor: 'end' as const },
+          { x: mark.x, y: lowest + 40, anchor: 'middle' as const },
+          { x: mark.x, y: highest - 30, anchor: 'middle' as const },
+        ],
+      },
+    ];
+  });
+  const waste: LabelWish[] =
+    drawn.waste && input.waste
+      ? [
+          {
+            id: 'waste',
+            texts: input.waste.texts,
+            size: 13,
+            bold: false,
+            look: 'quiet',
+            spots: [
+              { x: drawn.waste.points[1]![0] + 7, y: drawn.waste.points[1]![1] + 4.5, anchor: 'start' },
+              { x: drawn.waste.points[0]![0] + 4, y: drawn.waste.points[0]![1] - 12, anchor: 'start' },
+              { x: drawn.waste.points[0]![0] + 4, y: drawn.waste.points[0]![1] - 30, anchor: 'start' },
+            ],
+          },
+        ]
+      : [];
+  const goal: LabelWish[] =
+    drawn.band && input.goal
+      ? [
+          {
+            id: 'goal',
+            texts: input.goal.texts,
+            size: 13,
+            bold: true,
+            look: 'goal',
+            spots: [
+              { x: frame.left + 8, y: drawn.band.y + drawn.band.height - 8, anchor: 'start' },
+              { x: frame.left + 8, y: drawn.band.y + 16, anchor: 'start' },
+              { x: frame.left + 8, y: drawn.band.y - 6, anchor: 'start' },
+            ],
+          },
+        ]
+      : [];
+  return placeLabels([tap, ...probes, ...names, ...waste, ...goal], obstacles, {
+    x: frame.left - 4,
+    y: 2,
+    width: frame.width - frame.left + 4,
+    height: frame.height - 4,
+  });
+}

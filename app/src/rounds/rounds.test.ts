@@ -1,0 +1,54 @@
+import { readDocument, type SystemRecord } from '@yes-clear/core/file';
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { roundOf } from './useRounds';
+
+const NOW = '2026-11-23T10:00:00Z';
+function demo(name: string): SystemRecord {
+  const outcome = readDocument(readFileSync(new URL(`../../../demo/${name}.yesclear.json`, import.meta.url), 'utf8'));
+  if (!outcome.ok) throw new Error(outcome.error.message);
+  return outcome.records[0]!;
+}
+const coral = demo('skerrow-shore-coral-nursery');
+
+describe('a round', () => {
+  it('shows what is left, what is held back, and the sentence that matters most', () => {
+    const round = roundOf(coral, NOW);
+    expect(round.resinLeft).toBeGreaterThan(0.3);
+    expect(round.resinLeft).toBeLessThan(0.6);
+    expect(round.saltRemoved).toBeCloseTo(1 - 7 / 302, 6);
+    expect(round.urgency).toBe('month');
+    expect(round.finding!.title).toMatch(/^Have resin ready by \d+ December$/);
+  });
+  it('lists what falls due with its date: resin by its forecast, filters by six months', () => {
+    const { due } = roundOf(demo('lintel-pane-van-tank'), NOW);
+    const filter = due.find((item) => item.says.includes('pre-filter'))!;
+    expect(filter.at.slice(0, 10)).toBe('2026-12-08');
+    expect(due.some((item) => item.says.includes('have resin ready'))).toBe(true);
+  });
+  it('a system without readings is judged by its train', () => {
+    const round = roundOf({ ...coral, readings: [] }, NOW);
+    expect([round.resinLeft, round.finding?.id]).toEqual([null, 'scale']);
+    expect(round.saltRemoved).toBeGreaterThan(0.97);
+  });
+  it('a product above the goal asks for action now', () => {
+    const last = coral.readings.at(-1)!;
+    const spoiled = {
+      ...last,
+      id: 'x',
+      at: '2026-11-23T09:00:00Z',
+      values: last.values.map((value, i) => (i === 2 ? { ...value, shown: 9 } : value)),
+    };
+    const round = roundOf({ ...coral, readings: [...coral.readings, spoiled] }, NOW);
+    expect(round.urgency).toBe('now');
+    expect(round.finding!.title).toContain('Product reads');
+  });
+  it('a water that contradicts itself stands under act now, with the reason and no NaN', () => {
+    const { system } = coral;
+    const wrong = { ...system, source: { ...system.source, sample: { ...system.source.sample, hardnessMgL: 900 } } };
+    const round = roundOf({ system: wrong, readings: coral.readings }, NOW);
+    expect([round.urgency, round.picture]).toEqual(['now', null]);
+    expect(round.finding!.why).toContain('Hardness 900');
+    expect(JSON.stringify(round)).not.toContain('NaN');
+  });
+});

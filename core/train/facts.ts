@@ -1,0 +1,77 @@
+import { bedThroughput, ionicLoad, type BedThroughput } from '../exchange';
+import type { System } from '../file';
+import { checkGoal, demandLPerDay, goalLimits, type LimitCheck } from '../goal';
+import type { Outcome } from '../quantity';
+import type { Water } from '../water';
+import { scaleOutlook, type ScaleOutlook } from './scaling';
+import { polishedStation, productStation, solveTrain, stageBed, type ResinUse, type SolvedTrain } from './solve';
+
+/** What is known of a solved train: what the findings are made from, and what the foot line shows. */
+export interface TrainFacts {
+  readonly solved: SolvedTrain;
+  readonly checks: readonly LimitCheck[];
+  readonly winter: { readonly temperatureC: number; readonly productLPerDay: number; readonly ratio: number | null } | null;
+  readonly scale: ScaleOutlook | null;
+  readonly resin: { readonly throughput: BedThroughput; readonly beds: number; readonly carbonShare: number } | null;
+  readonly demandLPerDay: number;
+  /** Hours the unit runs for a day's need; null when it makes nothing. */
+  readonly runHoursPerDay: number | null;
+}
+
+/**
+ * Solves a system's train on its tap water and gathers what follows from it.
+ *
+ * @param feed the completed tap water, see `tapWater`
+ * @param use equivalents each resin has taken up, from the log
+ */
+export function gatherFacts(system: System, feed: Water, use: ResinUse = {}): Outcome<TrainFacts> {
+  const solved = solveTrain(system.train, system.source, feed, use);
+  if (!solved.ok) return solved;
+  const preference = system.units;
+  const product = productStation(solved.value);
+  const limits = goalLimits(system.goal, preference.ppmFactor);
+  const need = demandLPerDay(system.goal);
+  const made = solved.value.productLPerH * 24;
+  const producing = solved.value.productLPerH > 0;
+  const facts: TrainFacts = {
+    solved: solved.value,
+    // Conductivity is judged where the meter is read; everything else as it is drawn.
+    checks: checkGoal(limits, product.water, { ...product.state, ec25UScm: polishedStation(solved.value).state.ec25UScm }),
+    winter: winterOutput(system, feed, use),
+    scale: solved.value.unit ? scaleOutlook(solved.value.unit, system.train.scaleActionIndex) : null,
+    resin: resinLife(system, solved.value),
+    demandLPerDay: need,
+    runHoursPerDay: producing ? (24 * need) / made : null,
+  };
+  return { ok: true, value: facts };
+}
+
+/** Output and ratio at the lowest water temperature of the year. */
+function winterOutput(system: System, feed: Water, use: ResinUse): TrainFacts['winter'] {
+  const temperatureC = system.source.lowestTemperatureC;
+  if (temperatureC >= feed.temperatureC - 0.5) return null;
+  const cold = solveTrain(system.train, system.source, { ...feed, temperatureC }, use);
+  if (!cold.ok || !cold.value.unit) return null;
+  return { temperatureC, productLPerDay: cold.value.productLPerH * 24, ratio: cold.value.unit.wasteToProduct };
+}
+
+/** Litres the resin stages of a train treat, taken together, when new. */
+function resinLife(system: System, solved: SolvedTrain): TrainFacts['resin'] {
+  const first = solved.resins[0];
+  if (!first || solved.productLPerH <= 0) return null;
+  const beds = solved.resins.map((resin) => {
+    const stage = system.train.stages.find((candidate) => candidate.id === resin.stageId);
+    return stage?.kind === 'resin' ? stageBed(stage) : null;
+  });
+  if (beds.some((bed) => bed === null)) return null;
+  const load = ionicLoad(first.feed);
+  return {
+    throughput: bedThroughput(
+      beds.map((bed) => bed!),
+      solved.resins.map((resin) => resin.utilisation),
+      load,
+    ),
+    beds: beds.length,
+    carbonShare: load.anionMeqL > 0 ? load.carbonMeqL / load.anionMeqL : 0,
+  };
+}

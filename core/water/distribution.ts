@@ -1,0 +1,303 @@
+import type { Equilibria } from './equilibria';
+
+/** Totals in mol per kg of water; each holds all its species, ion pairs included. */
+export interface Totals {
+  readonly ca: number;
+  readonly mg: number;
+  readonly na: number;
+  readonly k: number;
+  readonly nh4: number;
+  readonly fe: number;
+  readonly ba: number;
+  readonly sr: number;
+  readonly cl: number;
+  readonly so4: number;
+  readonly no3: number;
+  readonly f: number;
+  readonly po4: number;
+  readonly si: number;
+  readonly b: number;
+  /** Free chlorine, HOCl + OCl. */
+  readonly ocl: number;
+}
+
+/** What is known of the carbonate system besides the pH: total carbon, alkalinity (eq/kg) or CO2 pressure (atm). */
+export type CarbonateKnown =
+  | { readonly by: 'carbon'; readonly molPerKg: number }
+  | { readonly by: 'alkalinity'; readonly eqPerKg: number }
+  | { readonly by: 'air'; readonly pCO2Atm: number };
+
+/** Concentrations of all species, mol per kg of water, at one pH. */
+export interface Species {
+  readonly pH: number;
+  readonly ionicStrength: number;
+  readonly gamma1: number;
+  readonly gamma2: number;
+  readonly gamma0: number;
+  readonly h: number;
+  readonly oh: number;
+  readonly ca: number;
+  readonly mg: number;
+  readonly na: number;
+  readonly k: number;
+  readonly co2: number;
+  readonly hco3: number;
+  readonly co3: number;
+  readonly caHco3: number;
+  readonly caCo3: number;
+  readonly mgHco3: number;
+  readonly mgCo3: number;
+  readonly naHco3: number;
+  readonly naCo3: number;
+  readonly so4: number;
+  readonly hso4: number;
+  readonly caSo4: number;
+  readonly mgSo4: number;
+  readonly naSo4: number;
+  readonly kSo4: number;
+  readonly nh4: number;
+  readonly nh3: number;
+  readonly h3po4: number;
+  readonly h2po4: number;
+  readonly hpo4: number;
+  readonly po4: number;
+  readonly h4sio4: number;
+  readonly h3sio4: number;
+  readonly boh3: number;
+  readonly boh4: number;
+  readonly hocl: number;
+  readonly ocl: number;
+  readonly hf: number;
+  readonly f: number;
+  /** CO2 + HCO3 + CO3 with their pairs, mol/kg. */
+  readonly carbon: number;
+  /** eq/kg. */
+  readonly alkalinity: number;
+  /** The ionic strength passed 0.5 mol/kg, where the activity law stops being sound. */
+  readonly strongBrine: boolean;
+}
+
+/** Where the inner iteration stands; handing it on makes the next pH converge in a few rounds. */
+export interface Seed {
+  I: number;
+  ca: number;
+  mg: number;
+  na: number;
+  k: number;
+  so4: number;
+  hco3: number;
+  /** The last round changed nothing that matters. */
+  settled: boolean;
+}
+
+/** Starts from a similar water already solved: most of the rounds are saved. */
+export const seedFrom = (near: Species): Seed => ({
+  I: near.ionicStrength,
+  ca: near.ca,
+  mg: near.mg,
+  na: near.na,
+  k: near.k,
+  so4: near.so4,
+  hco3: near.hco3,
+  settled: false,
+});
+
+export const firstSeed = (t: Totals): Seed => ({
+  I: 0.5 * (4 * (t.ca + t.mg + t.fe + t.ba + t.sr + t.so4) + t.na + t.k + t.nh4 + t.cl + t.no3 + t.f + t.po4),
+  ca: t.ca,
+  mg: t.mg,
+  na: t.na,
+  k: t.k,
+  so4: t.so4,
+  hco3: 0,
+  settled: false,
+});
+
+/** Relative change below which a quantity has settled. */
+const SETTLED = 1e-11;
+const moved = (now: number, before: number): boolean => Math.abs(now - before) > SETTLED * Math.abs(now) + 1e-25;
+
+/**
+ * One round of successive substitution at a given pH: activities and pairs from the seed, then the seed
+ * moved to the new free ions and ionic strength. Davies activity law to I = 0.5 mol/kg, held above.
+ *
+ * @returns the species of this round, exact once `seed.settled`; null when alkalinity and pH contradict
+ */
+export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equilibria, slope: number, seed: Seed): Species | null {
+  const aH = 10 ** -pH;
+  const { I, ca, mg, na, k, so4, hco3 } = seed;
+  const capped = Math.min(I, 0.5);
+  const root = Math.sqrt(capped);
+  const gamma1 = 10 ** (-slope * (root / (1 + root) - 0.3 * capped));
+  const gamma2 = gamma1 ** 4;
+  const gamma3 = gamma1 ** 9;
+  const gamma0 = 10 ** (0.1 * Math.min(I, 1));
+  const h = aH / gamma1;
+  const oh = K.kw / (aH * gamma1);
+
+  // Weak acids other than carbonic: each from its total.
+  const nh4 = t.nh4 / (1 + (K.ammonium * gamma1) / (aH * gamma0));
+  const nh3 = t.nh4 - nh4;
+  const p1 = (K.phosphoric1 * gamma0) / (aH * gamma1);
+  const p2 = (K.phosphoric2 * gamma1) / (aH * gamma2);
+  const p3 = (K.phosphoric3 * gamma2) / (aH * gamma3);
+  const h2po4 = t.po4 === 0 ? 0 : t.po4 / (1 / p1 + 1 + p2 * (1 + p3));
+  const h3po4 = h2po4 / p1;
+  const hpo4 = h2po4 * p2;
+  const po4 = hpo4 * p3;
+  const h4sio4 = t.si / (1 + (K.silicic * gamma0) / (aH * gamma1));
+  const h3sio4 = t.si - h4sio4;
+  const boh3 = t.b / (1 + (K.boric * gamma0) / (aH * gamma1));
+  const boh4 = t.b - boh3;
+  const hocl = t.ocl / (1 + (K.hypochlorous * gamma0) / (aH * gamma1));
+  const ocl = t.ocl - hocl;
+  const f = t.f / (1 + (aH * gamma1) / (K.hydrofluoric * gamma0));
+  const hf = t.f - f;
+
+  // Conditional pair constants, then free sulfate and bicarbonate.
+  const oneOne = (gamma1 * gamma1) / gamma0;
+  const twoTwo = (gamma2 * gamma2) / gamma0;
+  const kCaHco3 = K.caHco3 * gamma2;
+  const kMgHco3 = K.mgHco3 * gamma2;
+  const kNaHco3 = K.naHco3 * oneOne;
+  const kCaCo3 = K.caCo3 * twoTwo;
+  const kMgCo3 = K.mgCo3 * twoTwo;
+  const kNaCo3 = K.naCo3 * gamma2;
+  const kCaSo4 = K.caSo4 * twoTwo;
+  const kMgSo4 = K.mgSo4 * twoTwo;
+  const kNaSo4 = K.naSo4 * gamma2;
+  const kKSo4 = K.kSo4 * gamma2;
+  const hso4PerSo4 = (aH * gamma2) / (gamma1 * K.bisulfate);
+  const newSo4 = t.so4 / (1 + hso4PerSo4 + kCaSo4 * ca + kMgSo4 * mg + kNaSo4 * na + kKSo4 * k);
+  const hso4 = newSo4 * hso4PerSo4;
+
+  const co2PerHco3 = (gamma1 * aH) / (K.k1 * gamma0);
+  const co3PerHco3 = (K.k2 * gamma1) / (aH * gamma2);
+  const bicarbonatePairs = kCaHco3 * ca + kMgHco3 * mg + kNaHco3 * na;
+  const carbonatePairs = kCaCo3 * ca + kMgCo3 * mg + kNaCo3 * na;
+  const rest = oh - h - hso4 - hf + nh3 + h3sio4 + hpo4 + 2 * po4 - h3po4 + boh4 + ocl;
+  let newHco3: number;
+  if (known.by === 'carbon') {
+    newHco3 = known.molPerKg / (co2PerHco3 + 1 + bicarbonatePairs + co3PerHco3 * (1 + carbonatePairs));
+  } else if (known.by === 'alkalinity') {
+    newHco3 = (known.eqPerKg - rest) / (1 + bicarbonatePairs + 2 * co3PerHco3 * (1 + carbonatePairs));
+    if (newHco3 < 0) {
+      if (newHco3 < -1e-9) return null;
+      newHco3 = 0;
+    }
+  } else {
+    newHco3 = (K.k1 * K.kh * known.pCO2Atm) / (aH * gamma1);
+  }
+  const co3 = newHco3 * co3PerHco3;
+
+  const newCa = t.ca / (1 + kCaHco3 * newHco3 + kCaCo3 * co3 + kCaSo4 * newSo4);
+  const newMg = t.mg / (1 + kMgHco3 * newHco3 + kMgCo3 * co3 + kMgSo4 * newSo4);
+  const newNa = t.na / (1 + kNaHco3 * newHco3 + kNaCo3 * co3 + kNaSo4 * newSo4);
+  const newK = t.k / (1 + kKSo4 * newSo4);
+
+  const caHco3 = kCaHco3 * newCa * newHco3;
+  const mgHco3 = kMgHco3 * newMg * newHco3;
+  const naCo3 = kNaCo3 * newNa * co3;
+  const naSo4 = kNaSo4 * newNa * newSo4;
+  const kSo4 = kKSo4 * newK * newSo4;
+  const newI =
+    0.5 *
+    (4 * (newCa + newMg + t.fe + t.ba + t.sr + co3 + newSo4 + hpo4) +
+      9 * po4 +
+      newNa +
+      newK +
+      nh4 +
+      h +
+      oh +
+      t.cl +
+      t.no3 +
+      f +
+      newHco3 +
+      hso4 +
+      h2po4 +
+      h3sio4 +
+      boh4 +
+      ocl +
+      caHco3 +
+      mgHco3 +
+      naCo3 +
+      naSo4 +
+      kSo4);
+
+  seed.settled = !(
+    moved(newI, I) ||
+    moved(newCa, ca) ||
+    moved(newMg, mg) ||
+    moved(newNa, na) ||
+    moved(newSo4, so4) ||
+    moved(newHco3, hco3)
+  );
+  seed.I = newI;
+  seed.ca = newCa;
+  seed.mg = newMg;
+  seed.na = newNa;
+  seed.k = newK;
+  seed.so4 = newSo4;
+  seed.hco3 = newHco3;
+  const caCo3 = kCaCo3 * newCa * co3;
+  const mgCo3 = kMgCo3 * newMg * co3;
+  const naHco3 = kNaHco3 * newNa * newHco3;
+  const co2 = newHco3 * co2PerHco3;
+  const hco3All = newHco3 + caHco3 + mgHco3 + naHco3;
+  const co3All = co3 + caCo3 + mgCo3 + naCo3;
+  return {
+    pH,
+    ionicStrength: newI,
+    gamma1,
+    gamma2,
+    gamma0,
+    h,
+    oh,
+    ca: newCa,
+    mg: newMg,
+    na: newNa,
+    k: newK,
+    co2,
+    hco3: newHco3,
+    co3,
+    caHco3,
+    caCo3,
+    mgHco3,
+    mgCo3,
+    naHco3,
+    naCo3,
+    so4: newSo4,
+    hso4,
+    caSo4: kCaSo4 * newCa * newSo4,
+    mgSo4: kMgSo4 * newMg * newSo4,
+    naSo4,
+    kSo4,
+    nh4,
+    nh3,
+    h3po4,
+    h2po4,
+    hpo4,
+    po4,
+    h4sio4,
+    h3sio4,
+    boh3,
+    boh4,
+    hocl,
+    ocl,
+    hf,
+    f,
+    carbon: co2 + hco3All + co3All,
+    alkalinity: hco3All + 2 * co3All + rest,
+    strongBrine: newI > 0.5,
+  };
+}
+
+/** Rounds at a fixed pH until nothing moves; at most 24 were ever needed from 0 to 125 °C and twice seawater. */
+export function distribute(t: Totals, pH: number, known: CarbonateKnown, K: Equilibria, slope: number, seed: Seed): Species | null {
+  let species: Species | null = null;
+  for (let round = 0; round < 300; round++) {
+    species = oneRound(t, pH, known, K, slope, seed);
+    if (!species || seed.settled) return species;
+  }
+  return species;
+}
