@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../train';
 import { readDocument, systemSchema, writeDocument, TEMPLATE_IDS, type FileOutcome, type Reading, type SystemRecord } from './index';
@@ -97,4 +98,33 @@ describe('a file', () => {
     expect(message(altered((d) => ((d.records[0]!.readings as unknown as { systemId: string }[])[0]!.systemId = 'zz')))).toContain(
       'readings[0].systemId is "zz"',
     ));
+  it('spoiled anywhere it is refused with a path, or read: never an exception, never a half', () => {
+    /** Every path inside the saved data. */
+    const paths = (data: unknown, at: (string | number)[] = []): (string | number)[][] =>
+      typeof data === 'object' && data !== null
+        ? Object.entries(data).flatMap(([key, inner]) => [
+            [...at, Array.isArray(data) ? Number(key) : key],
+            ...paths(inner, [...at, Array.isArray(data) ? Number(key) : key]),
+          ])
+        : [];
+    const all = paths(JSON.parse(saved));
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...all),
+        fc.oneof(fc.constant(undefined), fc.constant(null), fc.double(), fc.string(), fc.boolean(), fc.constant([]), fc.constant({})),
+        (path, spoiled) => {
+          const data = JSON.parse(saved);
+          put(data, path, spoiled);
+          const outcome = readDocument(JSON.stringify(data));
+          if (outcome.ok) {
+            expect(outcome.records).toHaveLength(1);
+          } else {
+            expect(outcome.error.message.length).toBeGreaterThan(20);
+            for (const issue of outcome.error.issues) expect(issue.path).not.toBe('');
+          }
+        },
+      ),
+      { numRuns: 400 },
+    );
+  });
 });

@@ -1,3 +1,4 @@
+import { bisect, cumulativeStdNormalProbability, probit } from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
 import { expectNear } from '../testing/close';
 import { findRoot, findRootNear, normalCumulative, normalQuantile, solveLinear } from './index';
@@ -31,6 +32,17 @@ describe('the normal distribution', () => {
   it('stays finite at the ends', () => {
     expect(Number.isFinite(normalQuantile(0))).toBe(true);
     expect(Number.isFinite(normalQuantile(1))).toBe(true);
+  });
+});
+
+describe('against simple-statistics, a general-purpose library', () => {
+  it('the cumulative and the quantile agree over the useful range', () => {
+    for (let z = -3; z <= 3; z += 0.25) expectNear(normalCumulative(z), cumulativeStdNormalProbability(z), 1.5e-4, `Φ(${z})`);
+    for (const p of [0.02, 0.1, 0.25, 0.5, 0.75, 0.9, 0.98]) expectNear(normalQuantile(p), probit(p), 5e-3, `probit ${p}`);
+  });
+  it('its bisection finds the same root', () => {
+    const f = (x: number): number => Math.cos(x) - x;
+    expectNear(findRoot(f, 0, 1)!.x, bisect(f, 0, 1, 200, 1e-12), 1e-10);
   });
 });
 

@@ -1,0 +1,9 @@
+/** The part of the odex package used as a reference; the package itself ships sources that strict checking refuses. */
+declare class Solver {
+  constructor(n: number);
+  absoluteTolerance: number;
+  relativeTolerance: number;
+  solve(f: (x: number, y: number[]) => number[], x: number, y0: number[], xEnd: number): { y: number[] };
+}
+declare const odex: { Solver: typeof Solver };
+export default odex;
