@@ -86,8 +86,8 @@ describe('the march against a general ODE package', () => {
     const setup = marchSetup(ELEMENT_ROWS[id], value(permeabilityOf(ELEMENT_ROWS[id], 'astmD4516')), CLEAN, feed, t, 'astmD4516');
     const march = marchElement(setup, feedLPerH, feed.mmolL, bar, 0)!;
     const reference = integrateElement(id, feedLPerH, mgL, bar, t);
-    expectWithin(march.permeateLPerH, reference.permeateLPerH, 2e-4, 'flow');
-    expectWithin((march.permeateMmolH[0]! / march.permeateLPerH) * 58.443, reference.permeateMgL, 2e-4, 'strength');
+    expectWithin(march.permeateLPerH, reference.permeateLPerH, 4e-4, 'flow');
+    expectWithin((march.permeateMmolH[0]! / march.permeateLPerH) * 58.443, reference.permeateMgL, 4e-4, 'strength');
   });
   it('squeezed to a trickle, the salt stops it: the waste comes to rest near the line pressure', () => {
     const feed = sodiumChloride(250);
