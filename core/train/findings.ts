@@ -35,7 +35,7 @@ const RATIO_HIGH = 6;
 export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   const preference = system.units;
   const found: (Finding | null)[] = [
-    producing(facts),
+    producing(facts, preference),
     reachesGoal(facts, preference),
     ...membraneSafety(system, facts, preference),
     enoughWater(facts, preference),
@@ -53,12 +53,12 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   return [...goal, ...others.sort((a, b) => rank[a.severity] - rank[b.severity])];
 }
 
-function producing({ solved }: TrainFacts): Finding | null {
+function producing({ solved }: TrainFacts, preference: UnitPreference): Finding | null {
   if (!solved.unit?.noProduction) return null;
   return {
     id: 'noProduction',
     severity: 'bad',
-    title: 'The membrane makes 0 L/day',
+    title: `The membrane makes ${words(preference).perDay(0)}`,
     why: 'The pressure before it does not exceed the pressure behind it. Raise the line pressure, or lower the tank and the lift.',
   };
 }

@@ -30,13 +30,15 @@ export function descentInput(
   return {
     stages: system.train.stages,
     stations: solved.stations,
-    waste: solved.waste
-      ? {
-          after: solved.waste.after,
-          ec25UScm: solved.waste.state.ec25UScm,
-          texts: [`waste to drain · ${wasteWater} · ${ratio}`, `waste · ${wasteWater} · ${ratio}`, `waste ${ratio}`],
-        }
-      : null,
+    // Standing water is no waste.
+    waste:
+      solved.waste && solved.waste.flowLPerH > 0
+        ? {
+            after: solved.waste.after,
+            ec25UScm: solved.waste.state.ec25UScm,
+            texts: [`waste to drain · ${wasteWater} · ${ratio}`, `waste · ${wasteWater} · ${ratio}`, `waste ${ratio}`],
+          }
+        : null,
     goal: limit ? { low: limit.low, high: limit.high, texts: goalTexts(limit.low, limit.high, system) } : null,
     probes: system.train.probes.map((probe) => {
       const latest = seenAt(last, probe, system, solved);

@@ -15,6 +15,8 @@ const props = defineProps<{
   optional?: boolean;
   look?: 'row' | 'big' | 'column';
   note?: string;
+  /** Understood, but at odds with another field: marked without a message of its own. */
+  blamed?: boolean;
 }>();
 const emit = defineEmits<{ 'update:modelValue': [value: number | null]; typed: [text: string] }>();
 const id = useId();
@@ -35,7 +37,7 @@ const { text, error, symbol, hint, typed, left } = useQuantityInput({
 </script>
 
 <template>
-  <div class="quantity" :class="[look ?? 'column', { wrong: error }]">
+  <div class="quantity" :class="[look ?? 'column', { wrong: error, blamed }]">
     <label :for="id">{{ label }}</label>
     <div class="box">
       <input
@@ -70,7 +72,7 @@ input { flex: 1 1 0; min-width: 0; width: 100%; border: 0; outline: 0; backgroun
 input::placeholder { color: var(--muted); opacity: 0.75; font-family: var(--digits); font-size: 13.5px; }
 .unit { color: var(--muted); font-size: 13.3px; padding-left: 8px; white-space: nowrap; }
 .says { min-height: 0; font-size: 13px; color: var(--muted); }
-.wrong .box { border-color: var(--bad); box-shadow: inset 0 0 0 1px var(--bad); }
+.wrong .box, .blamed .box { border-color: var(--bad); box-shadow: inset 0 0 0 1px var(--bad); }
 .wrong .says { color: var(--bad); font-weight: 550; }
 .row { grid-template-columns: minmax(0, 1fr) 132px; align-items: center; column-gap: 8px; }
 .row label { font-weight: 450; font-size: 13.6px; }

@@ -121,8 +121,10 @@ document.title = 'Yes Clear';
           <h2>Next 30 days</h2>
           <ol v-if="due.length > 0" class="due">
             <li v-for="item in due" :key="item.id + item.says">
-              <span :class="{ late: dueDay(item.at) === 'overdue' }">{{ dueDay(item.at) }}</span
-              ><RouterLink :to="{ name: 'log', params: { id: item.id } }">{{ item.says }}</RouterLink>
+              <span :class="{ late: dueDay(item.at) === 'overdue' }">{{ dueDay(item.at) }}</span><RouterLink
+                :to="{ name: 'log', params: { id: item.id } }"
+                >{{ item.says }}</RouterLink
+              >
             </li>
           </ol>
           <p v-else class="muted small">Nothing falls due.</p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The bar every page stands under: mark, title, whatever belongs in the middle, and the tools. */
-defineProps<{ title: string; subtitle: string; saved?: string }>();
+defineProps<{ title: string; subtitle: string }>();
 </script>
 
 <template>
@@ -14,9 +14,7 @@ defineProps<{ title: string; subtitle: string; saved?: string }>();
     </RouterLink>
     <div class="title">
       <strong>{{ title }}</strong>
-      <span
-        >{{ subtitle }}<template v-if="saved"> · {{ saved }}</template></span
-      >
+      <span>{{ subtitle }}</span>
     </div>
     <div class="middle"><slot /></div>
     <div class="tools"><slot name="tools" /></div>

@@ -25,8 +25,11 @@ const ids = useLive(() => database.systems.toArray(), []);
 const order = computed(() => [...ids.value].sort((a, b) => a.system.createdAt.localeCompare(b.system.createdAt)).findIndex((row) => row.id === props.id) + 1);
 const phase = computed(() => PHASES.find((candidate) => candidate.key === route.name)?.key ?? null);
 const history = useHistory();
-/** When the last edit was kept; nothing to say before the first. */
-const saved = computed(() => (history.lastSavedAt === null ? '' : `saved ${new Date(history.lastSavedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`));
+/** When the last edit was kept; null before the first. */
+const saved = computed(() =>
+  history.lastSavedAt === null ? null : `saved ${new Date(history.lastSavedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`,
+);
+const place = computed(() => `${order.value} of ${ids.value.length} ${ids.value.length === 1 ? 'system' : 'systems'}`);
 const title = computed(() => current.system.value?.name ?? '');
 watchEffect(() => {
   document.title = title.value === '' ? 'Yes Clear' : `${title.value} – Yes Clear`;
@@ -44,11 +47,7 @@ function switchUnits(system: 'trade' | 'metric'): void {
 <template>
   <div>
     <template v-if="current.system.value">
-      <HeaderBar
-        :title="current.system.value.name"
-        :subtitle="`${current.system.value.site} · ${order} of ${ids.length} ${ids.length === 1 ? 'system' : 'systems'}`"
-        :saved="saved"
-      >
+      <HeaderBar :title="current.system.value.name" :subtitle="`${current.system.value.site} · ${saved ?? place}`">
         <PhaseRail :system-id="id" :active="phase" :states="states" />
         <template #tools>
           <button class="button quick" type="button" @click="quick.start(id)">

@@ -38,7 +38,8 @@ const columnWidth = computed(() => Math.max(94, Math.floor((Math.max(300, width.
 const title = computed(() => {
   if (!system.value || !solved.value) return 'Train';
   const say = words(system.value.units);
-  const stations = solved.value.solved.stations;
+  const { stations, unit } = solved.value.solved;
+  if (unit?.noProduction) return 'Nothing comes through this train';
   const from = stations[0]!.state.ec25UScm;
   const to = (stations.findLast((station) => station.kind !== 'tank') ?? stations[0]!).state.ec25UScm;
   const count = system.value.train.stages.length;

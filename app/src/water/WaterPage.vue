@@ -16,6 +16,18 @@ const current = useCurrentSystem();
 const { system, water } = current;
 const completed = computed(() => (water.value?.ok ? water.value.value : null));
 const error = computed(() => (water.value && !water.value.ok ? water.value.error : null));
+/** Which entered values the contradiction is about. */
+const blamed = computed(() => {
+  const field = error.value?.field;
+  const sample = system.value?.source.sample;
+  const conductivity = field === 'ec25UScm' || field === 'reading';
+  return {
+    reading: conductivity,
+    hardness: field === 'hardnessMgL' || (field === 'ec25UScm' && sample?.hardnessMgL !== null),
+    alkalinity: field === 'alkalinityMgL' || field === 'pH' || (field === 'ec25UScm' && sample?.alkalinityMgL !== null),
+    pH: field === 'pH',
+  };
+});
 const state = computed(() => {
   const settled = completed.value ? settleWater(completed.value.water) : null;
   return settled?.ok ? settled.value : null;
@@ -88,6 +100,7 @@ const plainUnits = computed(() => ({ system: 'metric' as const, hardness: 'mg/L 
           </div>
           <QuantityField
             label="Meter reading"
+            :blamed="blamed.reading"
             dimension="count"
             :unit="undefined"
             optional
@@ -107,6 +120,7 @@ const plainUnits = computed(() => ({ system: 'metric' as const, hardness: 'mg/L 
           />
           <QuantityField
             label="Total hardness"
+            :blamed="blamed.hardness"
             dimension="hardnessMgL"
             optional
             :units="system.units"
@@ -115,6 +129,7 @@ const plainUnits = computed(() => ({ system: 'metric' as const, hardness: 'mg/L 
           />
           <QuantityField
             label="Alkalinity"
+            :blamed="blamed.alkalinity"
             dimension="alkalinityMgL"
             optional
             :units="system.units"
@@ -123,6 +138,7 @@ const plainUnits = computed(() => ({ system: 'metric' as const, hardness: 'mg/L 
           />
           <QuantityField
             label="pH"
+            :blamed="blamed.pH"
             dimension="ph"
             optional
             :units="system.units"
@@ -184,7 +200,7 @@ const plainUnits = computed(() => ({ system: 'metric' as const, hardness: 'mg/L 
     </main>
     <aside>
       <TrainStrip />
-      <FindingsList title="What this water means" :findings="findings" />
+      <FindingsList v-if="findings.length > 0" title="What this water means" :findings="findings" />
     </aside>
   </div>
 </template>
