@@ -176,3 +176,26 @@ test('works without a network once it has been here', async ({ browser }) => {
   await expect(page.getByRole('cell', { name: '305' }).first()).toBeVisible();
   await context.close();
 });
+
+test('everything is saved to one file and comes back from it', async ({ page }) => {
+  await page.goto('/');
+  await expect(page.getByRole('article')).toHaveCount(2);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save everything' }).click()]);
+  await expect(page.getByText('Last backup file: today.')).toBeVisible();
+  await page.getByRole('button', { name: 'Remove the demo' }).click();
+  await expect(page.getByRole('article')).toHaveCount(0);
+  await page.getByTestId('file').setInputFiles((await download.path())!);
+  await expect(page.getByText('Opened 2 systems.')).toBeVisible();
+  await expect(page.getByRole('article')).toHaveCount(2);
+});
+
+test('on a phone the units switch with the one button there is', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  const page = await context.newPage();
+  await openDemo(page, CORAL, 'train');
+  await page.getByRole('radio', { name: 'ppm · psi' }).click();
+  await expect(page.getByRole('rowheader', { name: 'Pressure bar' })).toBeVisible();
+  await page.getByRole('radio', { name: 'µS · bar' }).click();
+  await expect(page.getByRole('rowheader', { name: 'Pressure psi' })).toBeVisible();
+  await context.close();
+});

@@ -2,9 +2,9 @@ export * from './classes';
 export * from './channel';
 export * from './temperature';
 export * from './species';
-export * from './osmosis';
-export * from './flux';
-export * from './march';
 export * from './derive';
 export * from './restrictor';
 export * from './unit';
+// The march works on typed arrays inside the room; what leaves it is plain data.
+export { CLEAN, SLICES, type FoulingFactors, type Permeability } from './march';
+export type { OsmoticLaw } from './osmosis';

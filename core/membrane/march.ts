@@ -77,7 +77,7 @@ export function marchSetup(
 export function marchElement(
   setup: MarchSetup,
   feedLPerH: number,
-  concentration: Float64Array,
+  concentration: ArrayLike<number>,
   feedPressureBar: number,
   permeatePressureBar: number,
 ): MarchResult | null {

@@ -13,9 +13,6 @@ import {
   feedSpecies,
   feedViscosity,
   lengthForRatio,
-  marchElement,
-  marchSetup,
-  osmoticFunction,
   permeabilityOf,
   restrictorFlowLPerH,
   restrictorPressureBar,
@@ -33,6 +30,8 @@ import {
   type UnitConditions,
   type VesselRank,
 } from './index';
+import { marchElement, marchSetup } from './march';
+import { osmoticFunction } from './osmosis';
 
 const NACL = 58.443;
 const GPD = L_PER_US_GALLON / 24;

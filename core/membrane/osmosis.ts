@@ -9,7 +9,7 @@ import { SPECIES_ROWS, type SpeciesId } from './species';
 export type OsmoticLaw = 'mixture' | 'astmD4516' | 'vanTHoff';
 
 /** bar from the amounts of the feed's species, mmol/L, in the feed's order. */
-export type OsmoticFunction = (mmolL: Float64Array) => number;
+export type OsmoticFunction = (mmolL: ArrayLike<number>) => number;
 
 const GROUP: Partial<Record<SpeciesId, OsmoticGroup>> = {
   Ca: 'ca',
@@ -37,7 +37,7 @@ const GROUP: Partial<Record<SpeciesId, OsmoticGroup>> = {
 };
 
 /** Mass of all dissolved, mg/L. */
-export function massMgL(ids: readonly SpeciesId[]): (mmolL: Float64Array) => number {
+export function massMgL(ids: readonly SpeciesId[]): (mmolL: ArrayLike<number>) => number {
   const grams = Float64Array.from(ids, (id) => SPECIES_ROWS[id].gPerMol);
   return (mmolL) => {
     let sum = 0;

@@ -3,19 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { findRoot } from '../numeric';
 import { BAR_PER_PSI } from '../quantity';
 import { expectWithin, value } from '../testing/close';
-import {
-  CLEAN,
-  channelOf,
-  channelState,
-  ELEMENT_ROWS,
-  feedFluid,
-  marchElement,
-  marchSetup,
-  permeabilityOf,
-  saltFactor,
-  sodiumChloride,
-  waterFactor,
-} from './index';
+import { CLEAN, channelOf, channelState, ELEMENT_ROWS, feedFluid, permeabilityOf, saltFactor, sodiumChloride, waterFactor } from './index';
+import { marchElement, marchSetup } from './march';
 import type { ElementClass } from '../file';
 
 /**
@@ -91,7 +80,14 @@ describe('the march against a general ODE package', () => {
   });
   it('squeezed to a trickle, the salt stops it: the waste comes to rest near the line pressure', () => {
     const feed = sodiumChloride(250);
-    const setup = marchSetup(ELEMENT_ROWS['1812-75'], value(permeabilityOf(ELEMENT_ROWS['1812-75'], 'astmD4516')), CLEAN, feed, 25, 'astmD4516');
+    const setup = marchSetup(
+      ELEMENT_ROWS['1812-75'],
+      value(permeabilityOf(ELEMENT_ROWS['1812-75'], 'astmD4516')),
+      CLEAN,
+      feed,
+      25,
+      'astmD4516',
+    );
     const march = marchElement(setup, 8, feed.mmolL, 5, 0)!;
     const wasteMgL = march.concentrateMmolL[0]! * 58.443;
     expect(wasteMgL).toBeGreaterThan(3000);

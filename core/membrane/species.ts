@@ -58,13 +58,13 @@ export type SpeciesId = keyof typeof SPECIES_ROWS;
 /** A feed as the membrane sees it: parallel arrays of the species present, mmol/L. */
 export interface FeedSpecies {
   readonly ids: readonly SpeciesId[];
-  readonly mmolL: Float64Array;
+  readonly mmolL: readonly number[];
 }
 
 /** Builds a feed from given amounts, dropping what is absent. */
 export function feedSpecies(mmolL: Partial<Record<SpeciesId, number>>): FeedSpecies {
   const ids = (Object.keys(SPECIES_ROWS) as SpeciesId[]).filter((id) => (mmolL[id] ?? 0) > 0);
-  return { ids, mmolL: Float64Array.from(ids, (id) => mmolL[id] ?? 0) };
+  return { ids, mmolL: ids.map((id) => mmolL[id] ?? 0) };
 }
 
 /** Speciates a water and lists what will be transported; ion pairs are undone, charge is closed by `plus`/`minus`. */

@@ -67,7 +67,7 @@ interface UnitRun {
   readonly permeateLPerH: number;
   readonly permeateMmolH: Float64Array;
   readonly concentrateLPerH: number;
-  readonly concentrateMmolL: Float64Array;
+  readonly concentrateMmolL: ArrayLike<number>;
   readonly concentratePressureBar: number;
   readonly ranks: readonly RankState[];
 }
@@ -84,7 +84,7 @@ function runRanks(
   permeateBar: number,
 ): UnitRun | null {
   let flow = feedLPerH;
-  let concentration: Float64Array = setup.feed.mmolL;
+  let concentration: ArrayLike<number> = setup.feed.mmolL;
   let pressure = feedBar;
   let permeateLPerH = 0;
   const permeateMmolH = new Float64Array(concentration.length);

@@ -1,9 +1,16 @@
 <script setup lang="ts">
 import type { UnitSystem } from '@yes-clear/core/quantity';
+import { useMediaQuery } from '@vueuse/core';
 
 /** ppm and psi, or µS and bar. Switching never changes a stored value. */
-defineProps<{ modelValue: UnitSystem }>();
-defineEmits<{ 'update:modelValue': [system: UnitSystem] }>();
+const props = defineProps<{ modelValue: UnitSystem }>();
+const emit = defineEmits<{ 'update:modelValue': [system: UnitSystem] }>();
+/** On a phone only the chosen one is shown; pressing it chooses the other. */
+const narrow = useMediaQuery('(max-width: 860px)');
+function choose(key: UnitSystem): void {
+  const other = key === 'trade' ? 'metric' : 'trade';
+  emit('update:modelValue', narrow.value && key === props.modelValue ? other : key);
+}
 const CHOICES = [
   { key: 'trade', label: 'ppm · psi', long: 'ppm, psi, °F, gallons' },
   { key: 'metric', label: 'µS · bar', long: 'µS/cm, bar, °C, litres' },
@@ -19,7 +26,7 @@ const CHOICES = [
       role="radio"
       :aria-checked="modelValue === choice.key"
       :title="choice.long"
-      @click="$emit('update:modelValue', choice.key)"
+      @click="choose(choice.key)"
     >
       {{ choice.label }}
     </button>
