@@ -38,6 +38,34 @@ const instrument = computed(() => system.value?.instruments.find((candidate) => 
 const setSource = (label: string, changes: Partial<System['source']>): void => current.edit(label, (s) => ({ ...s, source: { ...s.source, ...changes } }));
 const setSample = (label: string, changes: Partial<Sample>): void => current.edit(label, (s) => ({ ...s, source: { ...s.source, sample: { ...s.source.sample, ...changes } } }));
 
+/** A field that must hold a number keeps the last one while it is empty. */
+const needed = (write: (value: number) => void) => (value: number | null) => {
+  if (value !== null) write(value);
+};
+/** What was measured of the sample beside the meter. */
+const sampleFields = computed(() => {
+  const sample = system.value?.source.sample;
+  if (!sample) return [];
+  return [
+    { label: 'Water temperature', dimension: 'temperatureC' as const, modelValue: sample.temperatureC, write: needed((temperatureC) => setSample('temperature', { temperatureC })) },
+    { label: 'Total hardness', dimension: 'hardnessMgL' as const, optional: true, blamed: blamed.value.hardness, modelValue: sample.hardnessMgL, write: (hardnessMgL: number | null) => setSample('hardness', { hardnessMgL }) },
+    { label: 'Alkalinity', dimension: 'alkalinityMgL' as const, optional: true, blamed: blamed.value.alkalinity, modelValue: sample.alkalinityMgL, write: (alkalinityMgL: number | null) => setSample('alkalinity', { alkalinityMgL }) },
+    { label: 'pH', dimension: 'ph' as const, optional: true, blamed: blamed.value.pH, modelValue: sample.pH, write: (pH: number | null) => setSample('pH', { pH }) },
+  ];
+});
+/** What belongs to the place rather than to the sample. */
+const siteFields = computed(() => {
+  const source = system.value?.source;
+  if (!source) return [];
+  const { chlorineMgL, chloramineMgL } = source.sample;
+  return [
+    { label: 'Line pressure', dimension: 'pressureBar' as const, modelValue: source.linePressureBar, write: needed((linePressureBar) => setSource('line pressure', { linePressureBar })) },
+    { label: 'Coldest water of the year', dimension: 'temperatureC' as const, modelValue: source.lowestTemperatureC, write: needed((lowestTemperatureC) => setSource('coldest water', { lowestTemperatureC })) },
+    { label: 'Free chlorine', dimension: 'concentrationMgL' as const, high: 20, modelValue: chlorineMgL, write: needed((value) => setSample('chlorine', { chlorineMgL: value })) },
+    { label: 'Chloramine', dimension: 'concentrationMgL' as const, high: 20, modelValue: chloramineMgL, write: needed((value) => setSample('chloramine', { chloramineMgL: value })) },
+  ];
+});
+
 /** Scales a pen or in-line meter may have; the factor ones are what instruments print. */
 const SCALES: readonly { readonly key: string; readonly title: string; readonly scale: MeterScale; readonly factor: number | null }[] = [
   { key: 'ec', title: 'Conductivity, µS/cm', scale: { kind: 'conductivity' }, factor: null },
@@ -79,8 +107,8 @@ const plainUnits = computed(() => ({ system: 'metric' as const, hardness: 'mg/L 
       <section class="sheet panel entry">
         <div class="grid">
           <div class="labelled">
-            <span>Kind of supply</span
-            ><v-select
+            <span>Kind of supply</span>
+            <v-select
               :items="characters"
               :model-value="system.source.sample.character"
               aria-label="Kind of supply"
@@ -88,8 +116,8 @@ const plainUnits = computed(() => ({ system: 'metric' as const, hardness: 'mg/L 
             />
           </div>
           <div class="labelled">
-            <span>Meter scale</span
-            ><v-select
+            <span>Meter scale</span>
+            <v-select
               :items="SCALES"
               item-value="key"
               item-title="title"
@@ -100,54 +128,26 @@ const plainUnits = computed(() => ({ system: 'metric' as const, hardness: 'mg/L 
           </div>
           <QuantityField
             label="Meter reading"
-            :blamed="blamed.reading"
             dimension="count"
-            :unit="undefined"
             optional
             :low="0"
             :high="200000"
             :units="plainUnits"
+            :blamed="blamed.reading"
             :model-value="system.source.sample.reading"
             :note="`as the meter shows it, ${readingUnit}`"
             @update:model-value="setSample('reading', { reading: $event })"
           />
           <QuantityField
-            label="Water temperature"
-            dimension="temperatureC"
+            v-for="{ write, ...field } in sampleFields"
+            :key="field.label"
+            v-bind="field"
             :units="system.units"
-            :model-value="system.source.sample.temperatureC"
-            @update:model-value="$event !== null && setSample('temperature', { temperatureC: $event })"
-          />
-          <QuantityField
-            label="Total hardness"
-            :blamed="blamed.hardness"
-            dimension="hardnessMgL"
-            optional
-            :units="system.units"
-            :model-value="system.source.sample.hardnessMgL"
-            @update:model-value="setSample('hardness', { hardnessMgL: $event })"
-          />
-          <QuantityField
-            label="Alkalinity"
-            :blamed="blamed.alkalinity"
-            dimension="alkalinityMgL"
-            optional
-            :units="system.units"
-            :model-value="system.source.sample.alkalinityMgL"
-            @update:model-value="setSample('alkalinity', { alkalinityMgL: $event })"
-          />
-          <QuantityField
-            label="pH"
-            :blamed="blamed.pH"
-            dimension="ph"
-            optional
-            :units="system.units"
-            :model-value="system.source.sample.pH"
-            @update:model-value="setSample('pH', { pH: $event })"
+            @update:model-value="write($event)"
           />
           <div class="labelled">
-            <span>Hardness is shown in</span
-            ><v-select
+            <span>Hardness is shown in</span>
+            <v-select
               :items="hardnessUnits"
               :model-value="system.units.hardness"
               aria-label="Hardness unit"
@@ -157,34 +157,11 @@ const plainUnits = computed(() => ({ system: 'metric' as const, hardness: 'mg/L 
         </div>
         <div class="grid second">
           <QuantityField
-            label="Line pressure"
-            dimension="pressureBar"
+            v-for="{ write, ...field } in siteFields"
+            :key="field.label"
+            v-bind="field"
             :units="system.units"
-            :model-value="system.source.linePressureBar"
-            @update:model-value="$event !== null && setSource('line pressure', { linePressureBar: $event })"
-          />
-          <QuantityField
-            label="Coldest water of the year"
-            dimension="temperatureC"
-            :units="system.units"
-            :model-value="system.source.lowestTemperatureC"
-            @update:model-value="$event !== null && setSource('coldest water', { lowestTemperatureC: $event })"
-          />
-          <QuantityField
-            label="Free chlorine"
-            dimension="concentrationMgL"
-            :high="20"
-            :units="system.units"
-            :model-value="system.source.sample.chlorineMgL"
-            @update:model-value="$event !== null && setSample('chlorine', { chlorineMgL: $event })"
-          />
-          <QuantityField
-            label="Chloramine"
-            dimension="concentrationMgL"
-            :high="20"
-            :units="system.units"
-            :model-value="system.source.sample.chloramineMgL"
-            @update:model-value="$event !== null && setSample('chloramine', { chloramineMgL: $event })"
+            @update:model-value="write($event)"
           />
         </div>
         <FindingCard

@@ -1,0 +1,79 @@
+import { stageSchema, TEMPLATE_IDS, type Stage } from '@yes-clear/core/file';
+import { newStage, solveTrain, systemFromTemplate, tapWater } from '@yes-clear/core/train';
+import { describe, expect, it } from 'vitest';
+import { stageFacts } from './stageFacts';
+import { stageFields } from './stageFields';
+
+const KINDS = ['sediment', 'carbon', 'membrane', 'resin', 'tank'] as const;
+const source = { linePressureBar: 4 };
+const applied = (stage: Stage, change: { stage: Partial<Stage> } | { source: object }): Stage =>
+  'stage' in change ? ({ ...stage, ...change.stage } as Stage) : stage;
+
+describe('the fields of a stage', () => {
+  it.each(KINDS)('%s: whatever a field accepts, the file accepts too, and no more', (kind) => {
+    const stage = newStage(kind, 'x') as Stage;
+    for (const spec of stageFields(stage, source).quantities) {
+      for (const edge of [spec.low, spec.high]) {
+        if (edge === undefined) continue;
+        expect(stageSchema.safeParse(applied(stage, spec.change(edge))).success, `${spec.label} ${edge}`).toBe(true);
+      }
+      if (spec.high !== undefined && spec.label !== 'Line pressure') {
+        expect(stageSchema.safeParse(applied(stage, spec.change(spec.high * 1.01))).success, `${spec.label} above ${spec.high}`).toBe(
+          false,
+        );
+      }
+    }
+  });
+  it.each(KINDS)('%s: a field shows what it last wrote', (kind) => {
+    const stage = newStage(kind, 'x') as Stage;
+    const before = stageFields(stage, source).quantities;
+    before.forEach((spec, i) => {
+      const change = spec.change(spec.value * 1.02);
+      const after = 'source' in change ? stageFields(stage, { ...source, ...change.source }) : stageFields(applied(stage, change), source);
+      expect(after.quantities[i]!.value).toBeCloseTo(spec.value * 1.02, 9);
+    });
+  });
+  it.each(KINDS)('%s: every choice is one the file knows', (kind) => {
+    const stage = newStage(kind, 'x') as Stage;
+    for (const spec of stageFields(stage, source).choices) {
+      expect(spec.items.some((item) => item.value === spec.value)).toBe(true);
+      for (const item of spec.items) expect(stageSchema.safeParse({ ...stage, ...spec.change(item.value) }).success, item.title).toBe(true);
+    }
+  });
+  it('line pressure belongs to the source, not to the membrane', () => {
+    const spec = stageFields(newStage('membrane', 'x'), source).quantities.find((candidate) => candidate.label === 'Line pressure')!;
+    expect(spec.change(5)).toEqual({ source: { linePressureBar: 5 } });
+  });
+  it('ageing is folded away', () => {
+    const { quantities } = stageFields(newStage('membrane', 'x'), source);
+    expect(quantities.filter((spec) => spec.advanced).map((spec) => spec.label)).toEqual([
+      'Output against new',
+      'Salt passage against new',
+    ]);
+  });
+});
+
+describe('the figures of a stage', () => {
+  it.each(TEMPLATE_IDS)('%s: each is a text with its unit, none of them NaN', (template) => {
+    const system = systemFromTemplate({ id: 's', name: 'n', site: 's', template, at: '2026-01-01T00:00:00Z' });
+    const water = tapWater(system.source, system.instruments);
+    const solved = water.ok ? solveTrain(system.train, system.source, water.value.water) : water;
+    if (!solved.ok) throw new Error(solved.error.message);
+    for (const stage of system.train.stages) {
+      for (const [name, text] of stageFacts(stage, solved.value, system.units)) expect(text, name).not.toMatch(/NaN|undefined|Infinity/);
+    }
+    const membrane = system.train.stages.find((stage) => stage.kind === 'membrane');
+    if (!membrane) return;
+    const facts = Object.fromEntries(stageFacts(membrane, solved.value, system.units));
+    expect(facts['Salt held back']).toMatch(/^9\d(\.\d)?\u202f%$/);
+    expect(facts['Flux']).toMatch(membrane.kind === 'membrane' && membrane.arrangement === 'series' ? /and/ : /^\d+\.\d L\/m²h$/);
+  });
+  it('a membrane that makes nothing has no flux to show', () => {
+    const system = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
+    const water = tapWater(system.source, system.instruments);
+    const solved = water.ok ? solveTrain(system.train, { linePressureBar: 0 }, water.value.water) : water;
+    if (!solved.ok) throw new Error(solved.error.message);
+    const facts = Object.fromEntries(stageFacts(system.train.stages[2]!, solved.value, system.units));
+    expect([facts['Salt held back'], facts['Flux']]).toEqual(['–', '–']);
+  });
+});
