@@ -41,3 +41,9 @@ export async function ledgerRow(page: Page, label: string | RegExp): Promise<str
 
 export const phase = (page: Page, name: string): Promise<void> =>
   page.getByRole('navigation', { name: 'Phases' }).getByRole('link', { name }).click();
+
+/** Picks from a list by its label; the field around the combobox is what a finger hits. */
+export async function choose(page: Page, label: string, option: string | RegExp): Promise<void> {
+  await page.locator('.v-field', { has: page.getByRole('combobox', { name: label }) }).click();
+  await page.getByRole('option', { name: option }).click();
+}

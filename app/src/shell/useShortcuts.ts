@@ -1,9 +1,10 @@
 import { onKeyStroke } from '@vueuse/core';
 
-/** Whether a key press belongs to a field someone is typing in. */
+/** Whether a key press belongs to a field someone is typing in; a list or a tick box takes no letters. */
 function typing(event: KeyboardEvent): boolean {
-  const target = event.target as HTMLElement | null;
-  return target !== null && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+  const target = event.target;
+  if (target instanceof HTMLInputElement) return target.inputMode !== 'none' && target.type !== 'checkbox';
+  return target instanceof HTMLTextAreaElement || (target instanceof HTMLElement && target.isContentEditable);
 }
 
 /** A plain-key shortcut: never while typing, never with a modifier, never under an open dialog. */
