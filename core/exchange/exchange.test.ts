@@ -164,6 +164,11 @@ describe('tracking', () => {
     expectWithin(Math.exp(after.lnMean), 7.492, 0.001);
     expectWithin(after.sd, 0.171, 0.001);
   });
+  it('far above the belief the tail is taken directly, not as one less almost one', () => {
+    const after = updateCapacity({ lnMean: 0, sd: 0.0578 }, { kind: 'removedBefore', loadEq: 3.385, loadSd: 0.1 });
+    expect(after.lnMean).toBeGreaterThan(0.1);
+    expect(after.sd).toBeGreaterThan(0.04);
+  });
   it('27: what is left after 2.0 eq at 0.04 eq a day', () => {
     const belief = updateCapacity(prior, { kind: 'breakthrough', loadEq: 4.8, loadSd: 0.1 });
     const f = forecastCartridge(belief, 2, 0.1, 0.04);

@@ -42,8 +42,8 @@ export function updateCapacity(belief: CapacityBelief, seen: CapacityObservation
   }
   const t = Math.sqrt(s2 + observed2);
   const z = (Math.log(seen.loadEq) - belief.lnMean) / t;
-  // Beyond z = 8 density and tail both vanish; their ratio tends to z + 1/z.
-  const hazard = z > 8 ? z + 1 / z : normalDensity(z) / (1 - normalCumulative(z));
+  // The tail is taken directly, for 1 − Φ cancels to nothing; beyond z = 8 the ratio tends to z + 1/z.
+  const hazard = z > 8 ? z + 1 / z : normalDensity(z) / normalCumulative(-z);
   return {
     lnMean: belief.lnMean + (s2 * hazard) / t,
     sd: Math.sqrt(s2 - (s2 * s2 * hazard * (hazard - z)) / (t * t)),
