@@ -9,6 +9,7 @@ import TrainStrip from '../kit/TrainStrip.vue';
 import { useQuickLine } from '../kit/useQuickLine';
 import { useNotice } from '../shell/useNotice';
 import { useCurrentSystem } from '../store/current';
+import { logReading, removeReading } from '../store/readings';
 import ReadingTable from './ReadingTable.vue';
 import { probeChart, removalChart, resinChart } from './useLogSeries';
 
@@ -22,11 +23,11 @@ const { text, parsed, make, clear } = useQuickLine(() => system.value);
 async function log(): Promise<void> {
   const reading = make();
   if (!reading) return;
-  await current.addReading(reading);
+  await logReading(reading);
   clear();
 }
 async function remove(reading: Reading): Promise<void> {
-  await current.removeReading(reading);
+  await removeReading(reading);
   notice.say('Reading removed. Ctrl+Z brings it back.');
 }
 const from = computed(() => (readings.value[0] ? Date.parse(readings.value[0].at) - 3 * 86_400_000 : 0));

@@ -4,7 +4,7 @@ import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import QuickLineField from '../kit/QuickLineField.vue';
 import { useQuickLine } from '../kit/useQuickLine';
 import { database } from '../store/database';
-import { useHistory } from '../store/history';
+import { logReading } from '../store/readings';
 import { useLive } from '../store/systems';
 import { useNotice } from './useNotice';
 import { useQuickReading } from './useQuickReading';
@@ -12,7 +12,6 @@ import { useQuickReading } from './useQuickReading';
 /** A reading from anywhere: one typed line, or big keys for a wet thumb. */
 const quick = useQuickReading();
 const notice = useNotice();
-const history = useHistory();
 const rows = useLive(() => database.systems.toArray(), []);
 const chosen = ref<string | null>(quick.systemId);
 const system = computed(() => rows.value.find((row) => row.id === chosen.value)?.system ?? null);
@@ -43,8 +42,7 @@ const unitOf = (instrumentId: string): string => {
 async function save(): Promise<void> {
   const reading = make();
   if (!reading || !system.value) return;
-  await database.readings.put(reading);
-  history.record({ kind: 'reading', systemId: reading.systemId, label: 'reading logged', before: null, after: reading, at: Date.now() });
+  await logReading(reading);
   notice.say(`Logged for ${system.value.name}.`);
   clear();
   at.value = 0;

@@ -5,7 +5,6 @@ import { reportTrain, tapWater, type Finding, type ResinUse, type TrainReport } 
 import type { CompletedWater } from '@yes-clear/core/water';
 import { useNow } from '@vueuse/core';
 import { computed, inject, provide, shallowRef, watch, type ComputedRef, type InjectionKey, type ShallowRef } from 'vue';
-import { database } from './database';
 import { useHistory } from './history';
 import { oneRecord, useLive, writeSystem } from './systems';
 
@@ -24,8 +23,6 @@ export interface CurrentSystem {
   readonly missing: ShallowRef<boolean>;
   /** Changes the system; saved at once, undoable under the label. */
   edit(label: string, change: (system: System) => System): void;
-  addReading(reading: Reading): Promise<void>;
-  removeReading(reading: Reading): Promise<void>;
 }
 
 const KEY: InjectionKey<CurrentSystem> = Symbol('current system');
@@ -88,16 +85,6 @@ export function provideCurrentSystem(id: () => string): CurrentSystem {
       });
   }
 
-  async function addReading(reading: Reading): Promise<void> {
-    await database.readings.put(reading);
-    history.record({ kind: 'reading', systemId: reading.systemId, label: 'reading logged', before: null, after: reading, at: Date.now() });
-  }
-
-  async function removeReading(reading: Reading): Promise<void> {
-    await database.readings.delete(reading.id);
-    history.record({ kind: 'reading', systemId: reading.systemId, label: 'reading removed', before: reading, after: null, at: Date.now() });
-  }
-
   const current: CurrentSystem = {
     system,
     readings,
@@ -114,8 +101,6 @@ export function provideCurrentSystem(id: () => string): CurrentSystem {
         : [],
     ),
     edit,
-    addReading,
-    removeReading,
   };
   provide(KEY, current);
   return current;

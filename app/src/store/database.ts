@@ -10,7 +10,7 @@ export interface SystemRow {
 
 /** Small facts about this browser, not about any system. */
 export interface FactRow {
-  readonly key: 'demoOffered' | 'lastBackupAt' | 'theme';
+  readonly key: 'demoOffered' | 'lastBackupAt';
   readonly value: string;
 }
 
