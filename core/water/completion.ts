@@ -1,9 +1,12 @@
 import { findRoot } from '../numeric';
 import { fail, firstError, ok, outOfRange, type Outcome } from '../quantity';
 import { CHARACTER_ROWS, characterWater, scaledSolutes, type Character } from './characters';
-import { lowestEc25, type KnownOfWater } from './consistency';
-import { sequentialLeastSquares, type LinearRow } from './leastSquares';
-import { CACO3_G_PER_EQ, MOLAR_MASS, SOLUTES, solutesMgL, type Solute } from './solutes';
+import { conductivityAtPH } from './conductivityAtPH';
+import { consistentEc, consistentHardness, HARDNESS_PER_MG, plain } from './contradictions';
+import { conductivityGradient, sequentialLeastSquares, type LinearRow } from './leastSquares';
+import { chargeBalance, type ChargeBalance } from './standardChecks';
+import { CACO3_G_PER_EQ, MOLAR_MASS, SOLUTES, solutesMgL, type Solute, type SolutesMgL } from './solutes';
+import { conditionedSpread, MEASURED_SHARE, meterSpread, priorSpread, type NoisyRow } from './uncertainty';
 import { alkalinityByBalance, settleWater, waterFromPH, type Water } from './water';
 
 /** How sure a number is: entered, fixed by what was entered, or filled in from the kind of supply. */
@@ -18,13 +21,29 @@ export interface PartialAnalysis {
   readonly alkalinityMgL?: number;
   readonly pH?: number;
   readonly mgL?: Partial<Record<Solute, number>>;
+  /** Not found above these, mg/L: counted with half of it, and as assumed. */
+  readonly below?: Partial<Record<Solute, number>>;
+  /** Known ± of the kit's figures, mg/L as CaCO3; 5 % otherwise. */
+  readonly plusMinus?: { readonly hardnessMgL?: number; readonly alkalinityMgL?: number };
+  /** Close the charge of a complete analysis on sodium, or on chloride when anions are short. */
+  readonly closeBalance?: boolean;
 }
+
+/** From what a water was completed: one reading, some measured values, or a whole analysis. */
+export type Rung = 'reading' | 'kit' | 'report';
 
 export interface CompletedWater {
   readonly water: Water;
+  readonly rung: Rung;
   readonly origins: Readonly<Record<Solute | 'alkalinity' | 'pH', Origin>>;
+  /** One standard deviation, mg/L (alkalinity as CaCO3). */
+  readonly plusMinusMgL: Readonly<Record<Solute | 'alkalinity', number>>;
   /** Strength of the assumed part against the listed character. */
   readonly factor: number;
+  /** Charges as entered, before any closing. */
+  readonly balance: ChargeBalance;
+  /** Ion the balance of a whole analysis was closed on, if asked for. */
+  readonly closedOn: 'Na' | 'Cl' | null;
   /** A contradiction small enough to work with, in one sentence. */
   readonly warning: string | null;
 }
@@ -48,6 +67,7 @@ function analysisError(a: PartialAnalysis): ReturnType<typeof outOfRange> {
     high: number,
     unit: string,
   ): ReturnType<typeof outOfRange> => (value === undefined ? null : outOfRange(field, label, value, low, high, unit));
+  const total = SOLUTES.reduce((sum, s) => sum + (a.mgL?.[s] ?? 0), 0);
   return firstError(
     outOfRange('temperatureC', 'Temperature', a.temperatureC, 0, 60, '°C'),
     optional('ec25UScm', 'Conductivity', a.ec25UScm, 0.055, 200_000, 'µS/cm'),
@@ -55,6 +75,8 @@ function analysisError(a: PartialAnalysis): ReturnType<typeof outOfRange> {
     optional('alkalinityMgL', 'Alkalinity', a.alkalinityMgL, 0, 20_000, 'mg/L as CaCO₃'),
     optional('pH', 'pH', a.pH, 0, 14, ''),
     ...SOLUTES.map((s) => optional(`mgL.${s}`, s, a.mgL?.[s], 0, 300_000, 'mg/L')),
+    ...SOLUTES.map((s) => optional(`below.${s}`, `${s} below`, a.below?.[s], 0, 300_000, 'mg/L')),
+    outOfRange('mgL', 'The sum of all ions', total, 0, 200_000, 'mg/L'),
   );
 }
 
@@ -63,16 +85,22 @@ function analysisError(a: PartialAnalysis): ReturnType<typeof outOfRange> {
  * Conductivity rises with strength, so a bracket on its logarithm always works.
  */
 function characterFactor(character: Character, ec25UScm: number): Outcome<number> {
-  const ecAt = (lnFactor: number): number => {
-    const water = characterWater(character, Math.exp(lnFactor));
-    if (!water.ok) return Number.NaN;
-    const state = settleWater(water.value);
-    return state.ok ? Math.log(state.value.ec25UScm / ec25UScm) : Number.NaN;
+  const { pH } = CHARACTER_ROWS[character];
+  const atPH = pH === null ? null : conductivityAtPH(pH);
+  const ec25 = (factor: number): number => {
+    if (atPH) {
+      const mgL = scaledSolutes(character, factor);
+      return atPH(mgL, alkalinityByBalance(mgL));
+    }
+    const water = characterWater(character, factor);
+    const state = water.ok ? settleWater(water.value) : water;
+    return state.ok ? state.value.ec25UScm : Number.NaN;
   };
+  const ecAt = (lnFactor: number): number => Math.log(ec25(Math.exp(lnFactor)) / ec25UScm);
   // Listed waters conduct close to in proportion: a narrow bracket is nearly always enough.
   const listed = ecAt(0);
-  const near = findRoot(ecAt, -listed - 0.3, -listed + 0.3, 1e-10);
-  const root = near ?? findRoot(ecAt, Math.log(1e-5), Math.log(1e3), 1e-10);
+  const near = findRoot(ecAt, -listed - 0.3, -listed + 0.3, 1e-9);
+  const root = near ?? findRoot(ecAt, Math.log(1e-5), Math.log(1e3), 1e-9);
   if (!root) {
     return fail('ec25UScm', ec25UScm, 'a reading above pure water', 'This reading is too pure to be a supply: enter it as product water.');
   }
@@ -82,8 +110,10 @@ function characterFactor(character: Character, ec25UScm: number): Outcome<number
 /** Factor when no conductivity was measured: by hardness, or failing that by alkalinity. */
 function factorWithoutEc(a: PartialAnalysis): Outcome<number> {
   const listed = scaledSolutes(a.character, 1);
-  const listedHardness = CACO3_G_PER_EQ * (toMeq('Ca', listed.Ca) + toMeq('Mg', listed.Mg));
-  if (a.hardnessMgL !== undefined && a.hardnessMgL > 0) return ok(a.hardnessMgL / listedHardness);
+  const listedHardness = listed.Ca * HARDNESS_PER_MG.Ca + listed.Mg * HARDNESS_PER_MG.Mg;
+  const ions = (a.mgL?.Ca ?? 0) * HARDNESS_PER_MG.Ca + (a.mgL?.Mg ?? 0) * HARDNESS_PER_MG.Mg;
+  const hardness = a.hardnessMgL ?? ions;
+  if (hardness > 0) return ok(hardness / listedHardness);
   if (a.alkalinityMgL !== undefined && a.alkalinityMgL > 0) return ok(a.alkalinityMgL / alkalinityByBalance(listed));
   return fail(
     'ec25UScm',
@@ -93,89 +123,139 @@ function factorWithoutEc(a: PartialAnalysis): Outcome<number> {
   );
 }
 
+/** The analysis with every "<x" counted as half of it. */
+const withHalves = (a: PartialAnalysis): PartialAnalysis => ({
+  ...a,
+  mgL: { ...Object.fromEntries(Object.entries(a.below ?? {}).map(([solute, limit]) => [solute, limit / 2])), ...a.mgL },
+});
+
+/** Whether every major ion is known, so that nothing is left to close the charge with. */
+function isWhole(a: PartialAnalysis): boolean {
+  const has = (solute: Solute): boolean => a.mgL?.[solute] !== undefined;
+  const hardnessKnown = (has('Ca') && has('Mg')) || a.hardnessMgL !== undefined;
+  return hardnessKnown && a.alkalinityMgL !== undefined && has('Na') && has('Cl') && has('SO4');
+}
+
 /**
- * Completes what is known to an electroneutral water.
+ * Completes what is known to one water.
  *
- * One meter reading alone scales the kind of supply to it (rung a). With hardness, alkalinity, pH or single
- * ions, measured values are kept as they are and the rest moves as little as possible from the scaled supply
- * so that charge, hardness and conductivity all hold (rung b: least squares with bounds).
+ * One meter reading alone scales the kind of supply to it. With hardness, alkalinity, pH or single ions, measured
+ * values are kept as they are and the rest moves as little as possible from the scaled supply so that charge,
+ * hardness and conductivity all hold (least squares with bounds). A whole analysis is kept as it stands: what does
+ * not fit in it is said by `standardChecks`, and closed only on request.
  *
  * @returns an error naming exactly the numbers that contradict each other, when they do
  */
-export function completeWater(analysis: PartialAnalysis): Outcome<CompletedWater> {
-  const invalid = analysisError(analysis);
+export function completeWater(entered: PartialAnalysis): Outcome<CompletedWater> {
+  const invalid = analysisError(entered);
   if (invalid) return { ok: false, error: invalid };
-  const consistent = consistentEc(analysis);
+  const halved = withHalves(entered);
+  const hardness = consistentHardness(halved);
+  if (!hardness.ok) return hardness;
+  const whole = isWhole(halved);
+  const { hardnessMgL: _typed, ...rest } = halved;
+  const analysis: PartialAnalysis = hardness.value.hardnessMgL === undefined ? rest : { ...rest, hardnessMgL: hardness.value.hardnessMgL };
+
+  const consistent = whole ? ok({ ec25UScm: analysis.ec25UScm, warning: null }) : consistentEc(analysis);
   if (!consistent.ok) return consistent;
   const { ec25UScm, warning } = consistent.value;
-
   const factor = ec25UScm === undefined ? factorWithoutEc(analysis) : characterFactor(analysis.character, ec25UScm);
   if (!factor.ok) return factor;
 
-  const measured = measuredMeq(analysis);
-  const nothingElse = Object.keys(measured).length === 0 && analysis.hardnessMgL === undefined && analysis.pH === undefined;
+  if (whole) return completeWhole(entered, analysis, factor.value);
+  const nothingElse = hardness.value.hardnessMgL === undefined && analysis.alkalinityMgL === undefined && analysis.pH === undefined;
   if (nothingElse && Object.keys(analysis.mgL ?? {}).length === 0) {
     const water = characterWater(analysis.character, factor.value);
     if (!water.ok) return water;
-    return ok({
-      water: { ...water.value, temperatureC: analysis.temperatureC },
-      origins: originsOf(analysis, measured, null),
-      factor: factor.value,
-      warning,
-    });
+    return ok(finish(entered, { ...water.value, temperatureC: analysis.temperatureC }, 'reading', factor.value, null, warning));
   }
-  return completeByLeastSquares(analysis, measured, factor.value, ec25UScm, warning);
+  return completeByLeastSquares(entered, analysis, factor.value, ec25UScm, warning);
 }
 
-/** One set of entered numbers and the least conductivity a water with them can have. */
-interface Demand {
-  readonly says: string;
-  readonly names: string;
-  readonly leastUScm: number;
-}
-
-/** What each set of entered numbers demands, smallest set first. */
-function conductivityDemands(a: PartialAnalysis): Demand[] {
+/** Keeps a whole analysis as measured; what it leaves out is filled from the kind of supply. */
+function completeWhole(entered: PartialAnalysis, a: PartialAnalysis, factor: number): Outcome<CompletedWater> {
+  const scaled = scaledSolutes(a.character, factor);
+  const mgL: Record<Solute, number> = { ...scaled, ...a.mgL };
+  if (a.hardnessMgL !== undefined) splitHardness(mgL, a, scaled);
+  const alkalinityMgL = a.alkalinityMgL!;
+  const balance = chargeBalance(mgL, alkalinityMgL);
+  const missing = balance.anionsMeqL - balance.cationsMeqL;
+  const closedOn = a.closeBalance && Math.abs(missing) > 1e-9 ? (missing > 0 ? 'Na' : 'Cl') : null;
+  if (closedOn) mgL[closedOn] += Math.abs(missing) * MOLAR_MASS[closedOn];
   const pH = a.pH ?? CHARACTER_ROWS[a.character].pH ?? 7;
-  const { hardnessMgL, alkalinityMgL } = a;
-  const demands: Demand[] = [];
-  const add = (says: string, names: string, known: Omit<KnownOfWater, 'pH'>): void => {
-    demands.push({ says, names, leastUScm: lowestEc25({ ...known, pH }) });
+  const water = waterFromPH(mgL, alkalinityMgL, pH, a.pH === undefined ? 25 : a.temperatureC);
+  if (!water.ok) return water;
+  const completed = finish(entered, { ...water.value, temperatureC: a.temperatureC }, 'report', factor, closedOn, null);
+  return ok({ ...completed, balance, closedOn });
+}
+
+/** Shares a hardness between calcium and magnesium: what one of them leaves, or as the kind of supply has it. */
+function splitHardness(mgL: Record<Solute, number>, a: PartialAnalysis, scaled: SolutesMgL): void {
+  const ca = a.mgL?.Ca;
+  const mg = a.mgL?.Mg;
+  const hardness = a.hardnessMgL!;
+  if (ca !== undefined) mgL.Mg = Math.max(0, hardness - ca * HARDNESS_PER_MG.Ca) / HARDNESS_PER_MG.Mg;
+  else if (mg !== undefined) mgL.Ca = Math.max(0, hardness - mg * HARDNESS_PER_MG.Mg) / HARDNESS_PER_MG.Ca;
+  else {
+    const listed = scaled.Ca * HARDNESS_PER_MG.Ca + scaled.Mg * HARDNESS_PER_MG.Mg;
+    mgL.Ca = (scaled.Ca * hardness) / listed;
+    mgL.Mg = (scaled.Mg * hardness) / listed;
+  }
+}
+
+/** Whether a conductivity still tells something: a major cation and a major anion must both be free to move. */
+function conductivityTells(a: PartialAnalysis): boolean {
+  const free = (solute: Solute): boolean => a.mgL?.[solute] === undefined;
+  const cation = free('Na') || (a.hardnessMgL === undefined && (free('Ca') || free('Mg')));
+  return cation && (free('Cl') || free('SO4') || a.alkalinityMgL === undefined);
+}
+
+function completeByLeastSquares(
+  entered: PartialAnalysis,
+  a: PartialAnalysis,
+  factor: number,
+  ec25UScm: number | undefined,
+  warning: string | null,
+): Outcome<CompletedWater> {
+  const scaled = scaledSolutes(a.character, factor);
+  const scaledAlkalinity = alkalinityByBalance(scaled);
+  const pH = a.pH ?? CHARACTER_ROWS[a.character].pH ?? 7;
+  const measured = measuredMeq(a);
+  const reference = MOVABLE.map((key) => toMeq(key, key === 'alkalinity' ? Math.max(0, scaledAlkalinity) : scaled[key]));
+  const start = MOVABLE.map((key, i) => measured[key] ?? reference[i]!);
+  const free = MOVABLE.map((key) => measured[key] === undefined);
+
+  const solutesFrom = (e: readonly number[]): SolutesMgL => {
+    const mgL: Record<Solute, number> = { ...scaled, ...a.mgL };
+    MOVABLE.forEach((key, i) => {
+      if (key !== 'alkalinity' && free[i]) mgL[key] = toMgL(key, Math.max(0, e[i]!));
+    });
+    return mgL;
   };
-  if (alkalinityMgL !== undefined) add(`Alkalinity ${round(alkalinityMgL)} mg/L as CaCO₃ needs`, 'alkalinity', { alkalinityMgL });
-  if (hardnessMgL !== undefined) add(`Hardness ${round(hardnessMgL)} mg/L as CaCO₃ needs`, 'hardness', { hardnessMgL });
-  if (hardnessMgL !== undefined && alkalinityMgL !== undefined) {
-    const says = `Hardness ${round(hardnessMgL)} and alkalinity ${round(alkalinityMgL)} mg/L as CaCO₃ need`;
-    add(says, 'hardness, alkalinity', { hardnessMgL, alkalinityMgL });
-  }
-  if (a.mgL && Object.keys(a.mgL).length > 0) add('The ions entered need', 'the ions', { mgL: a.mgL, hardnessMgL, alkalinityMgL });
-  return demands;
-}
+  const alkalinityFrom = (e: readonly number[]): number => a.alkalinityMgL ?? toMgL('alkalinity', e[MOVABLE.indexOf('alkalinity')]!);
+  // What the immovable ions (fluoride, ammonium, strontium …) leave to be balanced by the movable ones.
+  const immovable = MOVABLE.reduce(
+    (sum, key, i) => (key === 'alkalinity' ? sum : sum - SIGN[key] * start[i]!),
+    alkalinityByBalance(solutesMgL(solutesFrom(start))) / CACO3_G_PER_EQ,
+  );
+  const charge: LinearRow = { coefficients: MOVABLE.map((key) => SIGN[key]), right: -immovable };
+  const hardness: LinearRow | null =
+    a.hardnessMgL === undefined
+      ? null
+      : { coefficients: MOVABLE.map((key) => (key === 'Ca' || key === 'Mg' ? 1 : 0)), right: a.hardnessMgL / CACO3_G_PER_EQ };
+  const ecOf = conductivityAtPH(pH);
+  const bound =
+    ec25UScm === undefined || !conductivityTells(a)
+      ? null
+      : { target: ec25UScm, of: (e: readonly number[]) => ecOf(solutesFrom(e), alkalinityFrom(e)) };
+  const e = sequentialLeastSquares(start, reference, free, hardness ? [charge, hardness] : [charge], bound);
+  if (!e) return impossible(a, bound !== null, start, immovable);
 
-/** Tests the entered numbers for contradiction; nudges the conductivity up when they miss by less than 5 %. */
-function consistentEc(a: PartialAnalysis): Outcome<{ ec25UScm: number | undefined; warning: string | null }> {
-  if (a.ec25UScm === undefined) return ok({ ec25UScm: undefined, warning: null });
-  const entered = a.ec25UScm;
-  const demands = conductivityDemands(a);
-  // The largest demand is what would have to be met; the smallest set that fails is where to look.
-  const largest = demands.reduce<Demand | null>((most, demand) => (most && most.leastUScm >= demand.leastUScm ? most : demand), null);
-  if (!largest || largest.leastUScm <= entered) return ok({ ec25UScm: entered, warning: null });
-  const least = `at least ${round(largest.leastUScm)} µS/cm`;
-  if (largest.leastUScm > entered * 1.05) {
-    const alone = demands.find((demand) => demand !== largest && demand.leastUScm > entered * 1.05);
-    const also = alone ? ` (${alone.names} alone ${round(alone.leastUScm)})` : '';
-    return fail(
-      'ec25UScm',
-      entered,
-      least,
-      `${largest.says} ${least}${also}; the conductivity entered is ${round(entered)}. Check ${largest.names}, conductivity (was it ppm?).`,
-    );
-  }
-  const used = largest.leastUScm * 1.001;
-  return ok({ ec25UScm: used, warning: `${largest.says} ${least}; ${round(entered)} was entered. Worked with ${round(used)}.` });
+  const water = waterFromPH(solutesFrom(e), alkalinityFrom(e), pH, a.pH === undefined ? 25 : a.temperatureC);
+  if (!water.ok) return water;
+  const closing = closingIon(e, reference, free);
+  return ok(finish(entered, { ...water.value, temperatureC: a.temperatureC }, 'kit', factor, closing, warning));
 }
-
-const round = (value: number): string => String(Math.abs(value) >= 100 ? Math.round(value) : Number(value.toPrecision(3)));
 
 /** The measured ones of the movable quantities, meq/L. */
 function measuredMeq(a: PartialAnalysis): Partial<Record<Movable, number>> {
@@ -187,61 +267,30 @@ function measuredMeq(a: PartialAnalysis): Partial<Record<Movable, number>> {
   return meq;
 }
 
-function completeByLeastSquares(
-  a: PartialAnalysis,
-  measured: Partial<Record<Movable, number>>,
-  factor: number,
-  ec25UScm: number | undefined,
-  warning: string | null,
-): Outcome<CompletedWater> {
-  const scaled = scaledSolutes(a.character, factor);
-  const scaledAlkalinity = alkalinityByBalance(scaled);
-  const pH = a.pH ?? CHARACTER_ROWS[a.character].pH ?? 7;
-  const reference = MOVABLE.map((key) => toMeq(key, key === 'alkalinity' ? Math.max(0, scaledAlkalinity) : scaled[key]));
-  const start = MOVABLE.map((key, i) => measured[key] ?? reference[i]!);
-  const free = MOVABLE.map((key) => measured[key] === undefined);
-
-  const solutesFrom = (e: readonly number[]): Partial<Record<Solute, number>> => {
-    const mgL: Partial<Record<Solute, number>> = { ...scaled, ...a.mgL };
-    MOVABLE.forEach((key, i) => {
-      if (key !== 'alkalinity') mgL[key] = toMgL(key, Math.max(0, e[i]!));
-    });
-    return mgL;
-  };
-  const alkalinityFrom = (e: readonly number[]): number => toMgL('alkalinity', e[MOVABLE.indexOf('alkalinity')]!);
-  // What the immovable ions (fluoride, ammonium, strontium …) leave to be balanced by the movable ones.
-  const immovable = MOVABLE.reduce(
-    (sum, key) => (key === 'alkalinity' ? sum : sum - SIGN[key] * toMeq(key, solutesFrom(start)[key] ?? 0)),
-    alkalinityByBalance(solutesMgL(solutesFrom(start))) / CACO3_G_PER_EQ,
-  );
-  const ecOf = (e: readonly number[]): number => {
-    const water = waterFromPH(solutesFrom(e), alkalinityFrom(e), pH, 25);
-    if (!water.ok) return Number.NaN;
-    const state = settleWater(water.value, pH);
-    return state.ok ? state.value.ec25UScm : Number.NaN;
-  };
-
-  const rows: LinearRow[] = [{ coefficients: MOVABLE.map((key) => SIGN[key]), right: -immovable }];
-  if (a.hardnessMgL !== undefined) {
-    rows.push({ coefficients: MOVABLE.map((key) => (key === 'Ca' || key === 'Mg' ? 1 : 0)), right: a.hardnessMgL / CACO3_G_PER_EQ });
-  }
-  const e = sequentialLeastSquares(start, reference, free, rows, ec25UScm === undefined ? null : { target: ec25UScm, of: ecOf });
-  if (!e) {
+/** Why no neutral water has the entered values, in the numbers a person can check. */
+function impossible(a: PartialAnalysis, withConductivity: boolean, start: readonly number[], immovable: number): Outcome<never> {
+  const names = namesOf(a);
+  if (withConductivity)
     return fail(
       'ec25UScm',
       a.ec25UScm ?? null,
       'numbers that fit one water',
-      `No electrically neutral water has all these values at once. Check ${namesOf(a)}.`,
+      `No electrically neutral water has all these values at once. Check ${names}.`,
     );
-  }
-  const water = waterFromPH(solutesFrom(e), alkalinityFrom(e), pH, a.pH === undefined ? 25 : a.temperatureC);
-  if (!water.ok) return water;
-  return ok({
-    water: { ...water.value, temperatureC: a.temperatureC },
-    origins: originsOf(a, measured, closingIon(e, reference, free)),
-    factor,
-    warning,
-  });
+  const side = (sign: 1 | -1): number =>
+    MOVABLE.reduce((sum, key, i) => (SIGN[key] === sign && isMeasured(a, key) ? sum + start[i]! : sum), Math.max(0, sign * immovable));
+  const [cations, anions] = [side(1), side(-1)];
+  return fail(
+    cations > anions ? 'mgL.Cl' : 'mgL.Na',
+    Number((cations - anions).toPrecision(3)),
+    'cations and anions that can balance',
+    `Cations entered sum to ${plain(cations)} meq/L and anions to ${plain(anions)} meq/L, and nothing left open can take up the difference. Check ${names}.`,
+  );
+}
+
+function isMeasured(a: PartialAnalysis, key: Movable): boolean {
+  if (key === 'alkalinity') return a.alkalinityMgL !== undefined;
+  return a.mgL?.[key] !== undefined || ((key === 'Ca' || key === 'Mg') && a.hardnessMgL !== undefined);
 }
 
 const namesOf = (a: PartialAnalysis): string =>
@@ -269,7 +318,29 @@ function closingIon(e: readonly number[], reference: readonly number[], free: re
   return closing;
 }
 
-function originsOf(a: PartialAnalysis, measured: Partial<Record<Movable, number>>, closing: Movable | null): CompletedWater['origins'] {
+/** Marks and spreads of a completed water. */
+function finish(
+  entered: PartialAnalysis,
+  water: Water,
+  rung: Rung,
+  factor: number,
+  closing: Movable | null,
+  warning: string | null,
+): CompletedWater {
+  const origins = originsOf(entered, closing);
+  return {
+    water,
+    rung,
+    origins,
+    plusMinusMgL: spreads(entered, water, origins),
+    factor,
+    balance: chargeBalance(water.mgL, water.alkalinityMgL),
+    closedOn: null,
+    warning,
+  };
+}
+
+function originsOf(a: PartialAnalysis, closing: Movable | null): CompletedWater['origins'] {
   const origins = { alkalinity: 'assumed', pH: a.pH === undefined ? 'assumed' : 'measured' } as Record<
     Solute | 'alkalinity' | 'pH',
     Origin
@@ -279,7 +350,49 @@ function originsOf(a: PartialAnalysis, measured: Partial<Record<Movable, number>
     if (origins.Ca === 'assumed') origins.Ca = 'derived';
     if (origins.Mg === 'assumed') origins.Mg = 'derived';
   }
-  if (measured.alkalinity !== undefined) origins.alkalinity = 'measured';
-  if (closing !== null && origins[closing] === 'assumed') origins[closing] = 'derived';
+  if (a.alkalinityMgL !== undefined) origins.alkalinity = 'measured';
+  if (closing !== null && (origins[closing] === 'assumed' || a.closeBalance)) origins[closing] = 'derived';
   return origins;
+}
+
+/** One standard deviation of each amount, from what was measured and what charge, hardness and conductivity leave open. */
+function spreads(a: PartialAnalysis, water: Water, origins: CompletedWater['origins']): CompletedWater['plusMinusMgL'] {
+  const all = {} as Record<Solute | 'alkalinity', number>;
+  for (const solute of SOLUTES) {
+    all[solute] = a.mgL?.[solute] === undefined ? 0.5 * water.mgL[solute] : MEASURED_SHARE * water.mgL[solute];
+    if (a.below?.[solute] !== undefined) all[solute] = a.below[solute] / 2;
+  }
+  const e = MOVABLE.map((key) => Math.max(0, toMeq(key, key === 'alkalinity' ? water.alkalinityMgL : water.mgL[key])));
+  const prior = MOVABLE.map((key, i) => {
+    const known = key === 'alkalinity' ? a.plusMinus?.alkalinityMgL : undefined;
+    if (known !== undefined) return known / CACO3_G_PER_EQ;
+    return a.below?.[key as Solute] !== undefined ? toMeq(key, all[key]) : priorSpread(e[i]!, origins[key] === 'measured');
+  });
+  const rows: NoisyRow[] = [{ coefficients: MOVABLE.map((key) => SIGN[key]), spread: 0.005 }];
+  if (a.hardnessMgL !== undefined) {
+    const plusMinus = a.plusMinus?.hardnessMgL ?? MEASURED_SHARE * a.hardnessMgL;
+    rows.push({ coefficients: MOVABLE.map((key) => (key === 'Ca' || key === 'Mg' ? 1 : 0)), spread: plusMinus / CACO3_G_PER_EQ });
+  }
+  if (a.ec25UScm !== undefined) {
+    const state = settleWater(water);
+    const pH = state.ok ? state.value.pH : 7;
+    const ecOf = conductivityAtPH(pH);
+    const of = (amounts: readonly number[]): number => {
+      const mgL: Record<Solute, number> = { ...water.mgL };
+      MOVABLE.forEach((key, i) => {
+        if (key !== 'alkalinity') mgL[key] = toMgL(key, amounts[i]!);
+      });
+      return ecOf(mgL, toMgL('alkalinity', amounts[MOVABLE.indexOf('alkalinity')]!));
+    };
+    const coefficients = conductivityGradient(
+      e,
+      e.map(() => true),
+      of,
+    );
+    if (coefficients.every(Number.isFinite)) rows.push({ coefficients, spread: meterSpread(a.ec25UScm) });
+  }
+  conditionedSpread(prior, rows).forEach((spread, i) => {
+    all[MOVABLE[i]!] = toMgL(MOVABLE[i]!, spread);
+  });
+  return all;
 }

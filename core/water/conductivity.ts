@@ -41,21 +41,41 @@ const IONS = {
   kSo4: [-1, 28, 0.0205, 6e-5],
 } as const satisfies Record<string, IonRow>;
 
-type Ion = keyof typeof IONS;
-const ION_ROWS = Object.entries(IONS) as [Ion, IonRow][];
+const ROWS: readonly IonRow[] = Object.values(IONS);
+const COUNT = ROWS.length;
+const CHARGE = Int8Array.from(ROWS, ([charge]) => charge);
 
-/** mol/kg of an ion: the free species where speciation split it off, the total for the inert ones. */
-function molality(ion: Ion, species: Species, totals: Totals): number {
-  switch (ion) {
-    case 'cl':
-    case 'no3':
-    case 'fe':
-    case 'ba':
-    case 'sr':
-      return totals[ion];
-    default:
-      return species[ion];
-  }
+/** mol/kg of each ion in the order of the table: the free species where speciation split it off, the total for the inert ones. */
+function molalities(s: Species, t: Totals): number[] {
+  return [
+    s.h, s.oh, s.na, t.cl, s.k, s.so4, s.nh4, t.no3, s.ca, s.hco3, s.mg, s.co3, t.fe, t.ba, t.sr, s.f, s.hso4, s.h2po4, s.hpo4, s.po4,
+    s.h3sio4, s.boh4, s.ocl, s.caHco3, s.mgHco3, s.naCo3, s.naSo4, s.kSo4,
+  ]; // prettier-ignore
+}
+
+/** What the law needs of the solvent at a temperature, and each ion's limiting conductivity there. */
+interface AtTemperature {
+  readonly temperatureC: number;
+  readonly lambda: Float64Array;
+  /** Permittivity times absolute temperature. */
+  readonly eT: number;
+  readonly electrophoresis: number;
+}
+
+let last: AtTemperature | null = null;
+
+/** Nearly every call of a session asks for 25 °C; the last temperature is remembered. */
+function atTemperature(temperatureC: number): AtTemperature {
+  if (last?.temperatureC === temperatureC) return last;
+  const d = temperatureC - 25;
+  const eT = permittivity(temperatureC) * (temperatureC + 273.15);
+  last = {
+    temperatureC,
+    lambda: Float64Array.from(ROWS, ([, lambda25, a, b]) => lambda25 * (1 + a * d + b * d * d)),
+    eT,
+    electrophoresis: 41.25 / (0.01 * viscosityMPaS(temperatureC) * Math.sqrt(eT)),
+  };
+  return last;
 }
 
 /**
@@ -68,31 +88,26 @@ function molality(ion: Ion, species: Species, totals: Totals): number {
  * @param waterKgPerL kilograms of water per litre of solution at that temperature
  */
 export function conductivityUScm(species: Species, totals: Totals, temperatureC: number, waterKgPerL: number): number {
-  const d = temperatureC - 25;
-  const present: { eq: number; lambda: number; z: number }[] = [];
+  const { lambda, eT, electrophoresis } = atTemperature(temperatureC);
+  const mol = molalities(species, totals);
   let cationEq = 0;
   let cationEqZ = 0;
   let cationLambda = 0;
   let anionEq = 0;
   let anionEqZ = 0;
   let anionLambda = 0;
-  let ionic = 0;
-  for (const [ion, [charge, lambda25, a, b]] of ION_ROWS) {
-    const molPerL = molality(ion, species, totals) * waterKgPerL;
-    if (molPerL === 0) continue;
+  for (let i = 0; i < COUNT; i++) {
+    const charge = CHARGE[i]!;
     const z = Math.abs(charge);
-    const eq = molPerL * z;
-    const lambda = lambda25 * (1 + a * d + b * d * d);
-    present.push({ eq, lambda, z });
-    ionic += 0.5 * eq * z;
+    const eq = mol[i]! * waterKgPerL * z;
     if (charge > 0) {
       cationEq += eq;
       cationEqZ += eq * z;
-      cationLambda += eq * lambda;
+      cationLambda += eq * lambda[i]!;
     } else {
       anionEq += eq;
       anionEqZ += eq * z;
-      anionLambda += eq * lambda;
+      anionLambda += eq * lambda[i]!;
     }
   }
   if (cationEq === 0 || anionEq === 0) return 0;
@@ -100,17 +115,16 @@ export function conductivityUScm(species: Species, totals: Totals, temperatureC:
   const zMinus = anionEqZ / anionEq;
   const lPlus = cationLambda / cationEq;
   const lMinus = anionLambda / anionEq;
-  const eT = permittivity(temperatureC) * (temperatureC + 273.15);
   const q = (zPlus * zMinus * (lPlus + lMinus)) / ((zPlus + zMinus) * (zPlus * lMinus + zMinus * lPlus));
   const relaxation = (2.801e6 * zPlus * zMinus * q) / (eT ** 1.5 * (1 + Math.sqrt(q)));
-  const electrophoresis = 41.25 / (0.01 * viscosityMPaS(temperatureC) * Math.sqrt(eT));
   const ionSize = 4 + 2 * ((zPlus + zMinus) / 2 - 1);
-  const root = Math.sqrt(ionic);
+  const root = Math.sqrt(0.5 * (cationEqZ + anionEqZ));
   const damping = root / (1 + (50.29 / Math.sqrt(eT)) * ionSize * root);
   let sum = 0;
-  for (const { eq, lambda, z } of present) {
-    const slowed = lambda - (relaxation * lambda + electrophoresis * z) * damping;
-    if (slowed > 0) sum += eq * slowed;
+  for (let i = 0; i < COUNT; i++) {
+    const z = Math.abs(CHARGE[i]!);
+    const slowed = lambda[i]! - (relaxation * lambda[i]! + electrophoresis * z) * damping;
+    if (slowed > 0) sum += mol[i]! * waterKgPerL * z * slowed;
   }
   return 1000 * sum;
 }

@@ -1,6 +1,8 @@
 import { findRoot } from '../numeric';
-import { fail, ok, type Outcome } from '../quantity';
+import { fail, ok, outOfRange, type Outcome } from '../quantity';
 import { equilibria } from './equilibria';
+import { HOTTEST_C } from './saturation';
+import { MOLAR_MASS } from './solutes';
 import { closedSpecies, molalWater, type MolalWater, type Water } from './water';
 
 /** Saturation with calcite: how eager (index) and how much (mg/L as CaCO3). */
@@ -33,9 +35,19 @@ const noCalcium = (water: Water): Outcome<never> | null =>
     ? null
     : fail('mgL.Ca', water.mgL.Ca, 'calcium and alkalinity above 0', 'No calcite index: no calcium or no alkalinity.');
 
+function tooHot(temperatureC: number): Outcome<never> | null {
+  const error = outOfRange('temperatureC', 'Temperature', temperatureC, 0, HOTTEST_C, '°C');
+  return error && { ok: false, error };
+}
+
+/** The most lime that can fall when steam or boiling carries the CO2 away: calcium or alkalinity, mg/L as CaCO3. */
+export function steamedScaleMgL(water: Water): number {
+  return Math.max(0, Math.min((water.mgL.Ca / MOLAR_MASS.Ca) * 100.087, water.alkalinityMgL));
+}
+
 /** Saturation index of calcite at a temperature, closed vessel: carbon and alkalinity carried, pH solved anew. */
 export function calciteIndex(water: Water, temperatureC: number): Outcome<number> {
-  const missing = noCalcium(water);
+  const missing = noCalcium(water) ?? tooHot(temperatureC);
   if (missing) return missing;
   const here = indexAt(molalWater(water), temperatureC);
   if (!here) return fail('carbonMmolL', water.carbonMmolL, 'a composition with a pH', 'No pH fits this water.');
@@ -47,7 +59,7 @@ export function calciteIndex(water: Water, temperatureC: number): Outcome<number
  * Expect ±0.1 and ±5 mg/L at 125 °C, where the constants are extrapolated.
  */
 export function calciteState(water: Water, temperatureC: number): Outcome<CalciteState> {
-  const missing = noCalcium(water);
+  const missing = noCalcium(water) ?? tooHot(temperatureC);
   if (missing) return missing;
   const molal = molalWater(water);
   const here = indexAt(molal, temperatureC);

@@ -62,10 +62,11 @@ const tooStrong = (s: Species): boolean => s.ionicStrength > 3;
  *
  * @param totals mol/kg
  * @param K constants at the temperature to which the pH belongs
+ * @param near a similar water already solved; only saves time
  * @returns species, or an error naming pH and alkalinity when they contradict each other
  */
-export function speciateAtPH(totals: Totals, pH: number, known: CarbonateKnown, K: Equilibria): Outcome<Species> {
-  const species = distribute(totals, pH, known, K, K.slope, firstSeed(totals));
+export function speciateAtPH(totals: Totals, pH: number, known: CarbonateKnown, K: Equilibria, near?: Species): Outcome<Species> {
+  const species = distribute(totals, pH, known, K, K.slope, near ? seedFrom(near) : firstSeed(totals));
   if (!species) {
     const alkalinityMgL = known.by === 'alkalinity' ? Math.round(known.eqPerKg * 50043.5 * 10) / 10 : null;
     return fail(

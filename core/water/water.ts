@@ -1,4 +1,4 @@
-import { ok, firstError, outOfRange, type Outcome } from '../quantity';
+import { fail, ok, firstError, outOfRange, type Outcome } from '../quantity';
 import { conductivityUScm } from './conductivity';
 import { equilibria } from './equilibria';
 import { waterKgPerL } from './properties';
@@ -173,6 +173,9 @@ export function uncompensatedUScm(water: Water): Outcome<number> {
   return ok(conductivityUScm(species.value, molal.totals, water.temperatureC, waterKgPerL(water.temperatureC, molal.tdsMgL)));
 }
 
+/** What water holds under an atmosphere of pure CO2 near freezing (Henry's law): no supply has more. */
+const MOST_CO2_MMOL_L = 80;
+
 /**
  * A water from its analysis with a measured pH (mode a): total carbon follows from pH and alkalinity
  * at the temperature of the measurement, and is conserved from there on.
@@ -184,6 +187,16 @@ export function waterFromPH(mgL: Partial<Record<Solute, number>>, alkalinityMgL:
   const molal = molalWater({ mgL: solutes, alkalinityMgL, carbonMmolL: 0 });
   const species = speciateAtPH(molal.totals, pH, { by: 'alkalinity', eqPerKg: molal.alkalinityEqPerKg }, equilibria(temperatureC));
   if (!species.ok) return species;
+  const co2MmolL = species.value.co2 * molal.waterKgPerL25 * 1000;
+  if (co2MmolL > MOST_CO2_MMOL_L) {
+    const alkalinity = Math.round(alkalinityMgL * 10) / 10;
+    return fail(
+      'pH',
+      pH,
+      'a pH and an alkalinity that fit together',
+      `pH ${Number(pH.toPrecision(3))} with alkalinity ${alkalinity} mg/L as CaCO₃ would need ${(co2MmolL * 0.04401).toPrecision(2)} g/L of carbon dioxide, more than water holds. Check both.`,
+    );
+  }
   return ok({ mgL: solutes, alkalinityMgL, carbonMmolL: species.value.carbon * molal.waterKgPerL25 * 1000, temperatureC });
 }
 

@@ -1,0 +1,35 @@
+import { HCO3_PER_ALKALINITY } from './solutes';
+import { dissolvedMgL, type Water } from './water';
+
+export type HardnessSchool = 'usgs' | 'beverage';
+
+/** Word for a hardness in mg/L as CaCO3. USGS: an edge belongs to the softer class. Beverage trade: common practice. */
+export function hardnessWord(hardnessMgL: number, school: HardnessSchool = 'usgs'): string {
+  if (school === 'beverage') return hardnessMgL < 180 ? 'soft enough' : hardnessMgL <= 300 ? 'moderately hard' : 'very hard';
+  if (hardnessMgL <= 60) return 'soft';
+  if (hardnessMgL <= 120) return 'moderately hard';
+  return hardnessMgL <= 180 ? 'hard' : 'very hard';
+}
+
+/** Word for the taste of dissolved solids in mg/L; an edge belongs to the stronger class. WHO (recalled). */
+export function palatabilityWord(tdsMgL: number): string {
+  if (tdsMgL < 300) return 'excellent';
+  if (tdsMgL < 600) return 'good';
+  if (tdsMgL < 900) return 'fair';
+  return tdsMgL < 1200 ? 'poor' : 'unacceptable';
+}
+
+/** Share of a bicarbonate's mass that stays when it is dried: the rest leaves as CO2 and water. */
+const DRIED_BICARBONATE = 0.4917;
+
+/** What stays in a dish dried at 180 °C, mg/L: the sum of ions with bicarbonate turned to carbonate. */
+export function dryResidueMgL(water: Water): number {
+  const bicarbonate = HCO3_PER_ALKALINITY * Math.max(0, water.alkalinityMgL);
+  return dissolvedMgL(water.mgL, water.alkalinityMgL) - (1 - DRIED_BICARBONATE) * bicarbonate;
+}
+
+/** Temporary hardness goes with boiling; the rest is permanent. mg/L as CaCO3. */
+export function hardnessParts(hardnessMgL: number, alkalinityMgL: number): { readonly temporary: number; readonly permanent: number } {
+  const temporary = Math.min(hardnessMgL, Math.max(0, alkalinityMgL));
+  return { temporary, permanent: hardnessMgL - temporary };
+}
