@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { migrated } from './migrate';
 import { readingSchema, systemSchema, type Reading, type System } from './schema';
 
 /** A system with everything that was read on it. */
@@ -8,7 +9,7 @@ export interface SystemRecord {
 }
 
 export const FILE_FORMAT = 'yes-clear';
-export const FILE_VERSION = 1;
+export const FILE_VERSION = 2;
 export const FILE_ENDING = '.yesclear.json';
 
 const recordSchema = z.strictObject({ system: systemSchema, readings: z.array(readingSchema) });
@@ -48,7 +49,7 @@ export function writeDocument(records: readonly SystemRecord[], savedAt: string)
 const refuse = (message: string, issues: readonly FileIssue[] = []): FileOutcome => ({ ok: false, error: { message, issues } });
 
 /**
- * Reads a file: JSON, then the marks of a Yes Clear file, then every field, then the references between them.
+ * Reads a file: JSON, then the marks of a Yes Clear file, then an older version brought up, then every field, then the references between them.
  * Nothing is repaired or guessed; a file is taken whole or not at all.
  */
 export function readDocument(text: string): FileOutcome {
@@ -61,6 +62,7 @@ export function readDocument(text: string): FileOutcome {
   }
   const foreign = foreignReason(data);
   if (foreign) return refuse(foreign);
+  data = migrated(data);
   const parsed = documentSchema.safeParse(data);
   if (!parsed.success) {
     const issues = parsed.error.issues.map((issue) => describe(issue, data));
@@ -143,12 +145,23 @@ function brokenReferences({ system, readings }: SystemRecord, at: string): FileI
   if (stages.size !== system.train.stages.length + 1) {
     issues.push({ path: `${at}.system.train.stages`, value: 'the same id twice', expected: 'a different id for every stage' });
   }
+  const { source } = system;
   need(
-    instruments.has(system.source.sample.instrumentId),
-    'system.source.sample.instrumentId',
-    system.source.sample.instrumentId,
-    'the id of an instrument in this file',
+    source.samples.some((sample) => sample.id === source.sampleId),
+    'system.source.sampleId',
+    source.sampleId,
+    'the id of one of its samples',
   );
+  if (new Set(source.samples.map((sample) => sample.id)).size !== source.samples.length) {
+    issues.push({ path: `${at}.system.source.samples`, value: 'the same id twice', expected: 'a different id for every sample' });
+  }
+  const sampled = [
+    ...source.samples.map((sample, i) => ({ sample, path: `system.source.samples[${i}]` })),
+    ...(source.second ? [{ sample: source.second.sample, path: 'system.source.second.sample' }] : []),
+  ];
+  for (const { sample, path } of sampled) {
+    need(instruments.has(sample.instrumentId), `${path}.instrumentId`, sample.instrumentId, 'the id of an instrument in this file');
+  }
   system.train.probes.forEach((probe, i) => {
     need(stages.has(probe.after), `system.train.probes[${i}].after`, probe.after, '"tap" or the id of a stage');
     need(

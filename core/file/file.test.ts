@@ -1,7 +1,18 @@
+import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../train';
-import { readDocument, systemSchema, writeDocument, TEMPLATE_IDS, type FileOutcome, type Reading, type SystemRecord } from './index';
+import { demandLPerWeek } from '../goal';
+import {
+  currentSample,
+  readDocument,
+  systemSchema,
+  writeDocument,
+  TEMPLATE_IDS,
+  type FileOutcome,
+  type Reading,
+  type SystemRecord,
+} from './index';
 
 const record: SystemRecord = {
   system: systemFromTemplate({ id: 'sys-1', name: 'Bench unit', site: 'Workshop', template: 'marinePair', at: '2026-11-23T10:00:00Z' }),
@@ -40,6 +51,43 @@ function altered(
   return readDocument(JSON.stringify(data));
 }
 const message = (outcome: FileOutcome): string => (outcome.ok ? '' : outcome.error.message);
+
+describe('a file of version 1', () => {
+  const old = readFileSync(new URL('./fixtures/version-1.yesclear.json', import.meta.url), 'utf8');
+  const outcome = readDocument(old);
+  const system = outcome.ok ? outcome.records[0]!.system : null;
+  it('is read whole and written as version 2', () => {
+    expect(message(outcome)).toBe('');
+    expect(outcome.ok && outcome.records[0]!.readings).toHaveLength(2);
+    const written = JSON.parse(writeDocument(outcome.ok ? outcome.records : [], '2026-11-23T11:00:00Z'));
+    expect(written.version).toBe(2);
+    expect(readDocument(JSON.stringify(written)).ok).toBe(true);
+  });
+  it('keeps the sample, its meter and its season', () => {
+    const sample = currentSample(system!.source);
+    expect([sample.way, sample.reading, sample.character, sample.temperatureC]).toEqual(['meter', 244, 'chalk', 11]);
+    expect(system!.source.season).toMatchObject({ lowestTemperatureC: 5, highestTemperatureC: 17 });
+    expect(system!.instruments[0]).toMatchObject({ gain: 1, offset: 0, compensated: true, alphaPerC: 0.02, calibratedOn: null });
+  });
+  it('keeps the need: 1400 L a week', () => {
+    expect(demandLPerWeek(system!.goal.demand)).toBeCloseTo(1400, 9);
+    expect(system!.goal.demand.per).toBe('week');
+    expect(system!.goal).toMatchObject({ crewLimitPpm: 5, school: null, prepare: { how: 'none' } });
+  });
+  it('a kit in version 1 stays a kit', () => {
+    const data = JSON.parse(old);
+    data.records[0].system.source.sample = { ...data.records[0].system.source.sample, hardnessMgL: 300, pH: 7.2 };
+    const kit = readDocument(JSON.stringify(data));
+    const sample = kit.ok ? currentSample(kit.records[0]!.system.source) : null;
+    expect([sample?.way, sample?.kit.hardnessMgL, sample?.kit.alkalinityMgL, sample?.kit.pH]).toEqual(['kit', 300, null, 7.2]);
+  });
+  it('spoiled, is refused with a path and never an exception', () => {
+    const data = JSON.parse(old);
+    data.records[0].system.source.sample = 'gone';
+    expect(message(readDocument(JSON.stringify(data)))).toContain('records[0].system.source.samples[0] is "gone"');
+    expect(message(readDocument(JSON.stringify({ ...data, records: 3 })))).toContain('records is 3');
+  });
+});
 
 describe('a file', () => {
   it('comes back identical', () => {
@@ -80,9 +128,17 @@ describe('a file', () => {
       'gone',
       'train.probes[1].after is "gone"; accepted is "tap" or the id of a stage',
     ],
-    ['an unknown meter', ['source', 'sample', 'instrumentId'], 'lost', 'instrumentId is "lost"; accepted is the id of an instrument'],
+    ['an unknown meter', ['source', 'samples', 0, 'instrumentId'], 'lost', 'instrumentId is "lost"; accepted is the id of an instrument'],
     ['two stages of one id', ['train', 'stages', 1, 'id'], 'sediment', 'is the same id twice; accepted is a different id for every stage'],
-    ['a bad date', ['source', 'sample', 'takenOn'], 'yesterday', 'accepted is a date such as'],
+    ['a sample that is not there', ['source', 'sampleId'], 'gone', 'source.sampleId is "gone"; accepted is the id of one of its samples'],
+    ['a week of six days', ['goal', 'demand', 'dayL'], [1, 2, 3, 4, 5, 6], 'goal.demand.dayL is [1,2,3,4,5,6]; accepted is'],
+    [
+      'an hour too many',
+      ['goal', 'demand', 'batches'],
+      [{ id: 'b', name: '', weekday: 0, hour: 24, litres: 5 }],
+      'batches[0].hour is 24; accepted is at most 23',
+    ],
+    ['a bad date', ['source', 'samples', 0, 'takenOn'], 'yesterday', 'accepted is a date such as'],
     ['a bad instant', ['createdAt'], '23.11.2026', 'accepted is a time such as'],
   ])('%s', (_, path, value, part) => expect(message(altered((d) => put(d.records[0]!.system, path, value)))).toContain(part));
   it('never writes a system it would not read', () => {

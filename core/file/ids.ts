@@ -25,8 +25,48 @@ export type ResinClassId = (typeof RESIN_CLASSES)[number];
 export const CARBON_MEDIA = ['block', 'granular'] as const;
 export type CarbonMedium = (typeof CARBON_MEDIA)[number];
 
-export const GOAL_IDS = ['marineMakeUp', 'windowCleaning', 'softWaterBreeding'] as const;
+export const GOAL_IDS = [
+  'marineMakeUp',
+  'reefTank',
+  'softWaterBreeding',
+  'freshwaterCommunity',
+  'windowCleaning',
+  'laboratory',
+  'espresso',
+  'brewWater',
+  'steamOven',
+  'ice',
+  'drinking',
+  'watermaker',
+  'custom',
+] as const;
 export type GoalId = (typeof GOAL_IDS)[number];
+
+/** What a limit can be about; each is a figure of a solved water. */
+export const LIMIT_QUANTITIES = [
+  'ec25UScm',
+  'tdsMgL',
+  'residueMgL',
+  'salinity',
+  'hardnessMgL',
+  'calciumHardnessMgL',
+  'alkalinityMgL',
+  'pH',
+  'calciumMgL',
+  'magnesiumMgL',
+  'sodiumMgL',
+  'chlorideMgL',
+  'sulfateMgL',
+  'nitrateMgL',
+  'phosphateMgL',
+  'silicaMgL',
+  'fluorideMgL',
+  'boronMgL',
+  'ammoniaMgL',
+  'chlorineMgL',
+  'boilerScaleMgL',
+] as const;
+export type LimitQuantity = (typeof LIMIT_QUANTITIES)[number];
 
 export const TEMPLATE_IDS = ['marineHousehold', 'marinePair', 'breeder', 'vanTank', 'resinVessel'] as const;
 export type TemplateId = (typeof TEMPLATE_IDS)[number];

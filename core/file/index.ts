@@ -1,3 +1,5 @@
 export * from './ids';
 export * from './schema';
+export * from './select';
 export * from './document';
+export { systemFrom1 } from './migrate';

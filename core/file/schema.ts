@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { CHARACTERS } from '../water/characters';
 import { METER_SALTS } from '../water/meter';
-import { CARBON_MEDIA, ELEMENT_CLASSES, GOAL_IDS, RESIN_CLASSES, TEMPLATE_IDS } from './ids';
+import { SOLUTES } from '../water/solutes';
+import { CARBON_MEDIA, ELEMENT_CLASSES, GOAL_IDS, LIMIT_QUANTITIES, RESIN_CLASSES, TEMPLATE_IDS } from './ids';
 
 /**
- * The one model of a system, version 1. The database stores it, the file holds it, the solver takes it;
+ * The one model of a system, version 2. The database stores it, the file holds it, the solver takes it;
  * TypeScript types are inferred from it. Documented for people in docs/file-format.md.
  */
 
@@ -29,35 +30,138 @@ export const instrumentSchema = z.strictObject({
   scale: meterScale,
   /** Smallest step it shows, in its own unit. */
   resolution: between(0.0001, 100),
+  /** Shown = gain × true + offset, in its own unit, from comparing it with another; 1 and 0 when it never was. */
+  gain: between(0.1, 10),
+  offset: between(-1000, 1000),
+  /** Whether it corrects to 25 °C by itself, and by what share per °C. */
+  compensated: z.boolean(),
+  alphaPerC: between(0, 0.1),
+  calibratedOn: maybe(day),
 });
 
+/** Drops counted until the colour changed. */
+export const dropCountSchema = z.strictObject({
+  drops: between(0, 200),
+  sampleMl: between(1, 100),
+  mgPerDrop: between(0.1, 1000),
+  nominalSampleMl: between(1, 100),
+});
+
+const hardness = between(0, 20_000);
+const traces = between(0, 20_000);
+
+export const kitSchema = z.strictObject({
+  hardnessMgL: maybe(hardness),
+  alkalinityMgL: maybe(hardness),
+  pH: maybe(between(0, 14)),
+  nitrateMgL: maybe(traces),
+  ammoniaMgL: maybe(traces),
+  phosphateMgL: maybe(traces),
+  silicaMgL: maybe(traces),
+  /** How the figure was counted; null when it was typed. */
+  hardnessCount: maybe(dropCountSchema),
+  alkalinityCount: maybe(dropCountSchema),
+});
+
+/** What a report can state of a water, in the basis it is stored in. */
+export const REPORT_QUANTITIES = [...SOLUTES, 'ec25UScm', 'hardnessMgL', 'alkalinityMgL', 'pH', 'tdsMgL', 'temperatureC'] as const;
+
+/** Longest report text that is kept and read, in characters: some thousand lines. */
+export const LONGEST_REPORT_TEXT = 100_000;
+
+export const reportSchema = z.strictObject({
+  title: z.string().max(200),
+  /** The text as pasted, so that it can be read again. */
+  text: z.string().max(LONGEST_REPORT_TEXT),
+  values: z.array(z.strictObject({ quantity: z.enum(REPORT_QUANTITIES), value: between(0, 300_000), below: z.boolean() })).max(60),
+  /** Close the charge on sodium or chloride. */
+  closeBalance: z.boolean(),
+});
+
+export const SAMPLE_WAYS = ['meter', 'kit', 'report'] as const;
+
 export const sampleSchema = z.strictObject({
+  id,
   takenOn: day,
   character: z.enum(CHARACTERS),
+  /** Which of the three ways in counts; what was entered in the others stays. */
+  way: z.enum(SAMPLE_WAYS),
+  temperatureC: between(0.1, 60),
   /** What the meter showed, in the unit of its scale. */
   reading: maybe(between(0, 200_000)),
   instrumentId: id,
-  hardnessMgL: maybe(between(0, 20_000)),
-  alkalinityMgL: maybe(between(0, 20_000)),
-  pH: maybe(between(0, 14)),
-  temperatureC: between(0.1, 60),
+  kit: kitSchema,
+  report: reportSchema,
   chlorineMgL: between(0, 20),
   chloramineMgL: between(0, 20),
 });
 
+export const seasonSchema = z.strictObject({
+  lowestTemperatureC: between(0.1, 60),
+  highestTemperatureC: between(0.1, 60),
+  /** Conductivity at 25 °C at its weakest and strongest of the year; null: as the samples have it. */
+  weakestUScm: maybe(between(0.055, 200_000)),
+  strongestUScm: maybe(between(0.055, 200_000)),
+});
+
 export const sourceSchema = z.strictObject({
   name,
-  sample: sampleSchema,
+  samples: z.array(sampleSchema).min(1).max(60),
+  /** The sample the system is planned with. */
+  sampleId: id,
   linePressureBar: between(0, 100),
-  lowestTemperatureC: between(0.1, 60),
+  season: seasonSchema,
+  /** A second water that is blended in, by share of the mixture. */
+  second: maybe(z.strictObject({ name, share: between(0, 1), sample: sampleSchema })),
 });
+
+export const demandSchema = z.strictObject({
+  /** Whether the need is spoken of by day or by week. */
+  per: z.enum(['day', 'week']),
+  /** Litres on each day, Monday first. */
+  dayL: z.array(between(0, 1_000_000)).length(7),
+  /** Relative draw of each hour of a day. */
+  hourShare: z.array(between(0, 1000)).length(24),
+  /** Amounts taken at once. */
+  batches: z
+    .array(z.strictObject({ id, name, weekday: z.int().min(0).max(6), hour: z.int().min(0).max(23), litres: between(0, 1_000_000) }))
+    .max(40),
+});
+
+export const preparationSchema = z.discriminatedUnion('how', [
+  z.strictObject({ how: z.literal('none') }),
+  z.strictObject({ how: z.literal('salt'), salinity: between(0, 80) }),
+  z.strictObject({
+    how: z.literal('minerals'),
+    hardnessMgL: between(0, 2000),
+    calciumShare: between(0, 1),
+    alkalinityMgL: between(0, 2000),
+    bicarbonate: z.enum(['Na', 'K']),
+  }),
+  z.strictObject({ how: z.literal('blend'), tapShare: between(0, 1) }),
+]);
 
 export const goalSchema = z.strictObject({
   id: z.enum(GOAL_IDS),
+  /** Which school's limits; null: the goal's first. */
+  school: maybe(name),
   /** The crew's own limit in ppm, where the goal leaves it open. */
   crewLimitPpm: maybe(between(0, 100)),
-  demandL: between(0, 1_000_000),
-  demandPer: z.enum(['day', 'week']),
+  /** Limits set for this job in place of, or beside, the school's. */
+  ownLimits: z
+    .array(z.strictObject({ quantity: z.enum(LIMIT_QUANTITIES), low: maybe(between(0, 300_000)), high: maybe(between(0, 300_000)) }))
+    .max(LIMIT_QUANTITIES.length),
+  /** What is put to the product before it is used. */
+  prepare: preparationSchema,
+  demand: demandSchema,
+});
+
+/** Several meters in the same glasses. */
+export const comparisonSchema = z.strictObject({
+  referenceId: maybe(id),
+  glasses: z
+    .array(z.strictObject({ id, shown: z.array(z.strictObject({ instrumentId: id, shown: between(0, 200_000) })).max(40) }))
+    .max(12),
 });
 
 const prefilter = { cleanLossBar: between(0, 1), loading: between(0, 0.95) };
@@ -151,6 +255,7 @@ export const systemSchema = z.strictObject({
     ppmFactor: between(0.3, 1),
   }),
   instruments: z.array(instrumentSchema).min(1).max(40),
+  comparison: comparisonSchema,
   source: sourceSchema,
   goal: goalSchema,
   train: trainSchema,
@@ -174,6 +279,15 @@ export const readingSchema = z.strictObject({
 
 export type Instrument = z.infer<typeof instrumentSchema>;
 export type Sample = z.infer<typeof sampleSchema>;
+export type Kit = z.infer<typeof kitSchema>;
+export type SampleWay = (typeof SAMPLE_WAYS)[number];
+export type ReportQuantity = (typeof REPORT_QUANTITIES)[number];
+export type ReportValue = Sample['report']['values'][number];
+export type Season = z.infer<typeof seasonSchema>;
+export type Demand = z.infer<typeof demandSchema>;
+export type Preparation = z.infer<typeof preparationSchema>;
+export type OwnLimit = z.infer<typeof goalSchema>['ownLimits'][number];
+export type Comparison = z.infer<typeof comparisonSchema>;
 export type Source = z.infer<typeof sourceSchema>;
 export type Goal = z.infer<typeof goalSchema>;
 export type Stage = z.infer<typeof stageSchema>;

@@ -1,4 +1,4 @@
-import type { Water, WaterState } from '../water';
+import { calciteState, dryResidueMgL, MOLAR_MASS, salinityOf, type Water, type WaterState } from '../water';
 import type { Limit, LimitQuantity } from './goals';
 
 /** A limit held against a water. */
@@ -8,7 +8,12 @@ export interface LimitCheck {
   readonly met: boolean;
   /** Which end is crossed, if any. */
   readonly side: 'high' | 'low' | null;
+  /** Room to the nearest bound in the limit's own unit; negative when crossed. */
+  readonly margin: number;
 }
+
+/** Steam boilers of espresso machines, °C. */
+export const STEAM_BOILER_C = 125;
 
 /** The figure of a water that a limit is about. */
 export function limitedValue(quantity: LimitQuantity, water: Water, state: WaterState): number {
@@ -16,6 +21,12 @@ export function limitedValue(quantity: LimitQuantity, water: Water, state: Water
   switch (quantity) {
     case 'ec25UScm':
       return state.ec25UScm;
+    case 'tdsMgL':
+      return state.tdsMgL;
+    case 'residueMgL':
+      return dryResidueMgL(water);
+    case 'salinity':
+      return salinityOf(water);
     case 'chlorineMgL':
       return mgL.chlorine + mgL.chloramine;
     case 'ammoniaMgL':
@@ -26,21 +37,48 @@ export function limitedValue(quantity: LimitQuantity, water: Water, state: Water
       return mgL.PO4;
     case 'silicaMgL':
       return mgL.SiO2;
+    case 'fluorideMgL':
+      return mgL.F;
+    case 'boronMgL':
+      return mgL.B;
+    case 'calciumMgL':
+      return mgL.Ca;
+    case 'magnesiumMgL':
+      return mgL.Mg;
+    case 'sodiumMgL':
+      return mgL.Na;
+    case 'chlorideMgL':
+      return mgL.Cl;
+    case 'sulfateMgL':
+      return mgL.SO4;
+    case 'calciumHardnessMgL':
+      return (mgL.Ca / MOLAR_MASS.Ca) * 100.087;
     case 'hardnessMgL':
       return state.hardnessMgL;
     case 'alkalinityMgL':
       return state.alkalinityMgL;
     case 'pH':
       return state.pH;
+    case 'boilerScaleMgL': {
+      const lime = calciteState(water, STEAM_BOILER_C);
+      // Without calcium or alkalinity there is no lime to fall.
+      return lime.ok ? Math.max(0, lime.value.precipitationMgL) : 0;
+    }
   }
+}
+
+/** Room between a value and a limit's nearest bound, in the limit's unit. */
+function room(limit: Limit, value: number): number {
+  return Math.min(limit.high === null ? Infinity : limit.high - value, limit.low === null ? Infinity : value - limit.low);
 }
 
 /** Checks every limit of a goal against a water. */
 export function checkGoal(limits: readonly Limit[], water: Water, state: WaterState): LimitCheck[] {
   return limits.map((limit) => {
     const value = limitedValue(limit.quantity, water, state);
-    // Alkalinity of a permeate may come out as -1e-12 from the charge balance.
-    const side = limit.high !== null && value > limit.high ? 'high' : limit.low !== null && value < limit.low - 1e-6 ? 'low' : null;
-    return { limit, value, met: side === null, side };
+    // A thousandth is less than any kit resolves; and alkalinity of a permeate may come out as -1e-12.
+    const { low, high } = limit;
+    const side = high !== null && value > high * 1.001 ? 'high' : low !== null && value < low * 0.999 - 1e-6 ? 'low' : null;
+    return { limit, value, met: side === null, side, margin: room(limit, value) };
   });
 }

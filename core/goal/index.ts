@@ -1,2 +1,4 @@
 export * from './goals';
 export * from './check';
+export * from './demand';
+export * from './prepare';

@@ -110,7 +110,7 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
 
   const beforeResin = probeRoles(system).beforeResin;
   const ecOf = (reading: Reading): number | null => (beforeResin ? probeEc25(reading, beforeResin.id, system.instruments) : null);
-  const design = demandLPerDay(system.goal);
+  const design = demandLPerDay(system.goal.demand);
   const bed = stageBed(stage);
   const capacity = bedCapacityEq(bed);
   const cationBelief = priorCapacity(capacity.cationEq * Math.max(0.01, utilisationAt(state.utilisation.cation.transferUnits, 0.01)));

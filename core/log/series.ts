@@ -1,5 +1,5 @@
 import type { Instrument, Probe, Reading, System } from '../file';
-import { ec25FromReading } from '../water';
+import { meterEc25 } from '../water';
 
 /** Readings of one system in order of time, oldest first. */
 export function inOrder(readings: readonly Reading[]): Reading[] {
@@ -11,7 +11,7 @@ export function probeEc25(reading: Reading, probeId: string, instruments: readon
   const value = reading.values.find((candidate) => candidate.probeId === probeId);
   const instrument = value && instruments.find((candidate) => candidate.id === value.instrumentId);
   if (!value || !instrument) return null;
-  const ec25 = ec25FromReading(value.shown, instrument.scale);
+  const ec25 = meterEc25(value.shown, instrument, reading.temperatureC);
   return ec25.ok ? ec25.value : null;
 }
 

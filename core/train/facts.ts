@@ -1,8 +1,8 @@
 import { bedThroughput, ionicLoad, type BedThroughput } from '../exchange';
 import type { System } from '../file';
-import { checkGoal, demandLPerDay, goalLimits, type LimitCheck } from '../goal';
+import { checkGoal, demandLPerDay, goalLimits, prepareWater, smallestTankL, type Limit, type LimitCheck, type Prepared } from '../goal';
 import type { Outcome } from '../quantity';
-import type { Water } from '../water';
+import { settleWater, type Water } from '../water';
 import { scaleOutlook, type ScaleOutlook } from './scaling';
 import { polishedStation, productStation, solveTrain, stageBed, type ResinUse, type SolvedTrain } from './solve';
 
@@ -10,6 +10,10 @@ import { polishedStation, productStation, solveTrain, stageBed, type ResinUse, t
 export interface TrainFacts {
   readonly solved: SolvedTrain;
   readonly checks: readonly LimitCheck[];
+  /** The product as it is used: with salt or minerals put back, or blended. */
+  readonly prepared: Outcome<Prepared>;
+  /** Smallest tank that never runs dry over the week, L; null when too little is made. */
+  readonly smallestTankL: number | null;
   readonly winter: { readonly temperatureC: number; readonly productLPerDay: number; readonly ratio: number | null } | null;
   readonly scale: ScaleOutlook | null;
   readonly resin: { readonly throughput: BedThroughput; readonly beds: number; readonly carbonShare: number } | null;
@@ -30,13 +34,16 @@ export function gatherFacts(system: System, feed: Water, use: ResinUse = {}): Ou
   const preference = system.units;
   const product = productStation(solved.value);
   const limits = goalLimits(system.goal, preference.ppmFactor);
-  const need = demandLPerDay(system.goal);
+  const need = demandLPerDay(system.goal.demand);
   const made = solved.value.productLPerH * 24;
+  const prepared = prepareWater(system.goal.prepare, product.water, feed);
+  const checks = checkPrepared(limits, prepared, solved.value);
   const producing = solved.value.productLPerH > 0;
   const facts: TrainFacts = {
     solved: solved.value,
-    // Conductivity is judged where the meter is read; everything else as it is drawn.
-    checks: checkGoal(limits, product.water, { ...product.state, ec25UScm: polishedStation(solved.value).state.ec25UScm }),
+    checks,
+    prepared,
+    smallestTankL: smallestTankL(system.goal.demand, made),
     winter: winterOutput(system, feed, use),
     scale: solved.value.unit ? scaleOutlook(solved.value.unit, system.train.scaleActionIndex) : null,
     resin: resinLife(system, solved.value),
@@ -46,9 +53,17 @@ export function gatherFacts(system: System, feed: Water, use: ResinUse = {}): Ou
   return { ok: true, value: facts };
 }
 
+/** Holds the goal against the water as it is used. Unprepared, its conductivity is judged where the meter is read. */
+function checkPrepared(limits: readonly Limit[], prepared: Outcome<Prepared>, solved: SolvedTrain): LimitCheck[] {
+  const product = productStation(solved);
+  const used = prepared.ok && prepared.value.recipe.how !== 'none' ? settleWater(prepared.value.water) : null;
+  if (prepared.ok && used?.ok) return checkGoal(limits, prepared.value.water, used.value);
+  return checkGoal(limits, product.water, { ...product.state, ec25UScm: polishedStation(solved).state.ec25UScm });
+}
+
 /** Output and ratio at the lowest water temperature of the year. */
 function winterOutput(system: System, feed: Water, use: ResinUse): TrainFacts['winter'] {
-  const temperatureC = system.source.lowestTemperatureC;
+  const temperatureC = system.source.season.lowestTemperatureC;
   if (temperatureC >= feed.temperatureC - 0.5) return null;
   const cold = solveTrain(system.train, system.source, { ...feed, temperatureC }, use);
   if (!cold.ok || !cold.value.unit) return null;

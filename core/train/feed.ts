@@ -1,10 +1,21 @@
-import type { Instrument, Source } from '../file';
+import { currentSample, type Instrument, type Sample, type Source } from '../file';
 import { fail, ok, type Outcome } from '../quantity';
-import { completeWater, ec25FromReading, type CompletedWater, type PartialAnalysis } from '../water';
+import {
+  completeWater,
+  dropResult,
+  meterEc25,
+  mixWaters,
+  settleWater,
+  SOLUTES,
+  type CompletedWater,
+  type Origin,
+  type PartialAnalysis,
+  type Solute,
+} from '../water';
 
-/** The analysis behind a source's sample: the meter's reading turned into conductivity by its own scale. */
-export function sampleAnalysis(source: Source, instruments: readonly Instrument[]): Outcome<PartialAnalysis> {
-  const { sample } = source;
+/** Conductivity at 25 °C behind the sample's meter reading; undefined when there is none. */
+function readingEc25(sample: Sample, instruments: readonly Instrument[]): Outcome<number | undefined> {
+  if (sample.reading === null) return ok(undefined);
   const instrument = instruments.find((candidate) => candidate.id === sample.instrumentId);
   if (!instrument)
     return fail(
@@ -13,40 +24,137 @@ export function sampleAnalysis(source: Source, instruments: readonly Instrument[
       'an instrument of this system',
       'The meter this reading was taken with is no longer listed.',
     );
-  let ec25UScm: number | undefined;
-  if (sample.reading !== null) {
-    if (sample.reading === 0)
-      return fail(
-        'reading',
-        0,
-        'a reading above 0',
-        'A tap that reads 0 is not a supply: check the meter, or enter hardness or alkalinity instead.',
-      );
-    const ec25 = ec25FromReading(sample.reading, instrument.scale);
-    if (!ec25.ok) return ec25;
-    ec25UScm = ec25.value;
-  }
-  return ok({
-    character: sample.character,
-    temperatureC: sample.temperatureC,
-    ...(ec25UScm === undefined ? {} : { ec25UScm }),
-    ...(sample.hardnessMgL === null ? {} : { hardnessMgL: sample.hardnessMgL }),
-    ...(sample.alkalinityMgL === null ? {} : { alkalinityMgL: sample.alkalinityMgL }),
-    ...(sample.pH === null ? {} : { pH: sample.pH }),
-  });
+  if (sample.reading === 0)
+    return fail(
+      'reading',
+      0,
+      'a reading above 0',
+      'A tap that reads 0 is not a supply: check the meter, or enter hardness or alkalinity instead.',
+    );
+  return meterEc25(sample.reading, instrument, sample.temperatureC);
 }
 
-/** The complete tap water of a source, disinfectant included. */
-export function tapWater(source: Source, instruments: readonly Instrument[]): Outcome<CompletedWater> {
-  const analysis = sampleAnalysis(source, instruments);
+/** The kit's figures, with the doubt of the drops they were counted by. */
+function kitAnalysis({ kit }: Sample): Partial<PartialAnalysis> {
+  const plusMinus = (count: Sample['kit']['hardnessCount']): number | undefined => {
+    const result = count && dropResult(count);
+    return result?.ok ? result.value.plusMinusMgL : undefined;
+  };
+  const hardness = plusMinus(kit.hardnessCount);
+  const alkalinity = plusMinus(kit.alkalinityCount);
+  return {
+    ...(kit.hardnessMgL === null ? {} : { hardnessMgL: kit.hardnessMgL }),
+    ...(kit.alkalinityMgL === null ? {} : { alkalinityMgL: kit.alkalinityMgL }),
+    ...(kit.pH === null ? {} : { pH: kit.pH }),
+    mgL: {
+      ...(kit.nitrateMgL === null ? {} : { NO3: kit.nitrateMgL }),
+      ...(kit.ammoniaMgL === null ? {} : { NH4N: kit.ammoniaMgL }),
+      ...(kit.phosphateMgL === null ? {} : { PO4: kit.phosphateMgL }),
+      ...(kit.silicaMgL === null ? {} : { SiO2: kit.silicaMgL }),
+    },
+    plusMinus: {
+      ...(hardness === undefined ? {} : { hardnessMgL: hardness }),
+      ...(alkalinity === undefined ? {} : { alkalinityMgL: alkalinity }),
+    },
+  };
+}
+
+const isSolute = (quantity: string): quantity is Solute => (SOLUTES as readonly string[]).includes(quantity);
+
+/** A report's accepted values. */
+function reportAnalysis({ report }: Sample): Partial<PartialAnalysis> {
+  const mgL: Partial<Record<Solute, number>> = {};
+  const below: Partial<Record<Solute, number>> = {};
+  const sums: { ec25UScm?: number; hardnessMgL?: number; alkalinityMgL?: number; pH?: number } = {};
+  for (const { quantity, value, below: isBelow } of report.values) {
+    if (isSolute(quantity)) (isBelow ? below : mgL)[quantity] = value;
+    else if (!isBelow && quantity !== 'tdsMgL' && quantity !== 'temperatureC') sums[quantity] = value;
+  }
+  return { ...sums, mgL, below, closeBalance: report.closeBalance };
+}
+
+/** The analysis behind a sample, by the way in that counts. */
+export function sampleAnalysis(sample: Sample, instruments: readonly Instrument[]): Outcome<PartialAnalysis> {
+  const base = { character: sample.character, temperatureC: sample.temperatureC };
+  if (sample.way === 'report') return ok({ ...base, ...reportAnalysis(sample) });
+  const ec25 = readingEc25(sample, instruments);
+  if (!ec25.ok) return ec25;
+  const read = ec25.value === undefined ? {} : { ec25UScm: ec25.value };
+  return ok({ ...base, ...read, ...(sample.way === 'kit' ? kitAnalysis(sample) : {}) });
+}
+
+/** The complete water of one sample, disinfectant included. */
+export function sampleWater(sample: Sample, instruments: readonly Instrument[]): Outcome<CompletedWater> {
+  const analysis = sampleAnalysis(sample, instruments);
   if (!analysis.ok) return analysis;
   const completed = completeWater(analysis.value);
   if (!completed.ok) return completed;
-  const { chlorineMgL, chloramineMgL } = source.sample;
-  const { water } = completed.value;
+  const stated = (solute: 'chlorine' | 'chloramine'): boolean =>
+    analysis.value.mgL?.[solute] !== undefined || analysis.value.below?.[solute] !== undefined;
+  const { water, origins } = completed.value;
   return ok({
     ...completed.value,
-    water: { ...water, mgL: { ...water.mgL, chlorine: chlorineMgL, chloramine: chloramineMgL } },
-    origins: { ...completed.value.origins, chlorine: 'measured', chloramine: 'measured' },
+    water: {
+      ...water,
+      mgL: {
+        ...water.mgL,
+        chlorine: stated('chlorine') ? water.mgL.chlorine : sample.chlorineMgL,
+        chloramine: stated('chloramine') ? water.mgL.chloramine : sample.chloramineMgL,
+      },
+    },
+    origins: { ...origins, chlorine: 'measured', chloramine: 'measured' },
   });
+}
+
+/** The complete water at the head of a train: the source's sample, blended with its second water where there is one. */
+export function tapWater(source: Source, instruments: readonly Instrument[]): Outcome<CompletedWater> {
+  const first = sampleWater(currentSample(source), instruments);
+  const { second } = source;
+  if (!first.ok || !second || second.share === 0) return first;
+  const other = sampleWater(second.sample, instruments);
+  if (!other.ok) return fail(other.error.field, other.error.value, other.error.accepted, `${second.name}: ${other.error.message}`);
+  return blended(first.value, other.value, second.share);
+}
+
+/** Two completed waters in one: what is assumed in either is assumed of the mixture. */
+function blended(a: CompletedWater, b: CompletedWater, shareB: number): Outcome<CompletedWater> {
+  const mixed = mixWaters([
+    { water: a.water, volumeL: 1 - shareB },
+    { water: b.water, volumeL: shareB },
+  ]);
+  if (!mixed.ok) return mixed;
+  const doubt: readonly Origin[] = ['measured', 'derived', 'assumed'];
+  const origins = { ...a.origins };
+  const plusMinusMgL = { ...a.plusMinusMgL };
+  for (const key of [...SOLUTES, 'alkalinity'] as const) {
+    origins[key] = doubt[Math.max(doubt.indexOf(a.origins[key]), doubt.indexOf(b.origins[key]))]!;
+    plusMinusMgL[key] = Math.hypot((1 - shareB) * a.plusMinusMgL[key], shareB * b.plusMinusMgL[key]);
+  }
+  origins.pH = 'derived';
+  return ok({ ...a, water: mixed.value, origins, plusMinusMgL, warning: a.warning ?? b.warning });
+}
+
+/** The span of a source over the year. */
+export interface SeasonSpan {
+  readonly lowestTemperatureC: number;
+  readonly highestTemperatureC: number;
+  /** Conductivity at 25 °C, µS/cm; null when neither entered nor shown by the samples. */
+  readonly weakestUScm: number | null;
+  readonly strongestUScm: number | null;
+}
+
+/** The year's span as entered, or failing that as the dated samples have it. */
+export function seasonSpan(source: Source, instruments: readonly Instrument[]): SeasonSpan {
+  const seen = source.samples.flatMap((sample) => {
+    const water = sampleWater(sample, instruments);
+    const state = water.ok ? settleWater(water.value.water) : water;
+    return state.ok ? [state.value.ec25UScm] : [];
+  });
+  const { season } = source;
+  return {
+    lowestTemperatureC: season.lowestTemperatureC,
+    highestTemperatureC: season.highestTemperatureC,
+    weakestUScm: season.weakestUScm ?? (seen.length > 0 ? Math.min(...seen) : null),
+    strongestUScm: season.strongestUScm ?? (seen.length > 0 ? Math.max(...seen) : null),
+  };
 }

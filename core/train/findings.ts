@@ -4,7 +4,7 @@ import { ELEMENT_ROWS, MAX_CHLORINE_MG_L, MAX_TEMPERATURE_C } from '../membrane'
 import { BAR_PER_PSI, THIN, type UnitPreference } from '../quantity';
 import type { TrainFacts } from './facts';
 import { polishedStation, productStation } from './solve';
-import { words } from './words';
+import { limitText, words } from './words';
 
 /** How a finding stands: met, worth minding, wrong, or simply so. */
 export type Severity = 'good' | 'mind' | 'bad' | 'note';
@@ -38,7 +38,9 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
     producing(facts, preference),
     reachesGoal(facts, preference),
     ...membraneSafety(system, facts, preference),
+    preparation(facts, preference),
     enoughWater(facts, preference),
+    tankLasts(system, facts, preference),
     winter(facts, preference),
     scaling(facts, preference),
     ratio(system, facts, preference),
@@ -67,13 +69,8 @@ function reachesGoal({ checks, solved }: TrainFacts, preference: UnitPreference)
   if (solved.unit?.noProduction) return null;
   const say = words(preference);
   const product = productStation(solved);
-  const shown = (check: LimitCheck): string => {
-    const { quantity } = check.limit;
-    if (quantity === 'ec25UScm') return say.water(check.value);
-    if (quantity === 'pH') return check.value.toFixed(1);
-    if (quantity === 'hardnessMgL' || quantity === 'alkalinityMgL') return say.of(check.value, quantity);
-    return say.mgL(check.value);
-  };
+  const shown = (check: LimitCheck): string =>
+    check.limit.quantity === 'ec25UScm' ? say.water(check.value) : limitText(check.limit.quantity, check.value, preference);
   const missed = checks.filter((check) => !check.met);
   const worst = missed[0];
   if (!worst) {
@@ -108,6 +105,54 @@ function reachesGoal({ checks, solved }: TrainFacts, preference: UnitPreference)
     severity: worst.side === 'low' ? 'mind' : 'bad',
     title: `${limit.label} ${shown(worst)}, the goal is ${worst.side === 'high' ? 'at most' : 'at least'} ${boundText}`,
     why: `${limit.because}${factor}.${rest}${worst.side === 'low' ? ' Put minerals back or blend.' : ''}`,
+  };
+}
+
+/** What to put to the product, by the litre and by the usual tank. */
+function preparation({ prepared }: TrainFacts, preference: UnitPreference): Finding | null {
+  const say = words(preference);
+  if (!prepared.ok) return { id: 'prepare', severity: 'bad', title: 'The minerals cannot be put back as set', why: prepared.error.message };
+  const { recipe } = prepared.value;
+  const grams = (mgPerL: number): string => `${((mgPerL * 100) / 1000).toFixed(1)}${THIN}g`;
+  switch (recipe.how) {
+    case 'none':
+      return null;
+    case 'salt':
+      return {
+        id: 'prepare',
+        severity: 'note',
+        title: `Salt mix: ${recipe.saltGPerL.toFixed(1)}${THIN}g for each litre`,
+        why: `${(recipe.saltGPerL / 10).toFixed(2)}${THIN}kg for ${say.of(100, 'volumeL')}; mixes hold 5 to 15${THIN}% of water, so finish by meter.`,
+      };
+    case 'minerals': {
+      const { dose } = recipe;
+      return {
+        id: 'prepare',
+        severity: 'note',
+        title: `For ${say.of(100, 'volumeL')}: ${grams(dose.calciumChlorideMgL)} CaCl₂·2H₂O, ${grams(dose.magnesiumSulfateMgL)} MgSO₄·7H₂O, ${grams(dose.bicarbonateMgL)} ${dose.bicarbonate}HCO₃`,
+        why: 'Dissolve each by itself, then let the water stand open a day: its pH settles with the air.',
+      };
+    }
+    case 'blend':
+      return {
+        id: 'prepare',
+        severity: 'note',
+        title: `Blend ${Math.round(100 * recipe.tapShare)}${THIN}% tap water back`,
+        why: `${say.of(100 * recipe.tapShare, 'volumeL')} of tap to ${say.of(100 * (1 - recipe.tapShare), 'volumeL')} of product; its chlorine comes along unless it is taken after the carbon.`,
+      };
+  }
+}
+
+/** Whether the train's own tank carries it over the week. */
+function tankLasts(system: System, { smallestTankL }: TrainFacts, preference: UnitPreference): Finding | null {
+  const tankL = system.train.stages.reduce((sum, stage) => (stage.kind === 'tank' ? sum + stage.volumeL : sum), 0);
+  if (smallestTankL === null || tankL === 0 || tankL >= smallestTankL) return null;
+  const say = words(preference);
+  return {
+    id: 'tank',
+    severity: 'mind',
+    title: `The tank of ${say.of(tankL, 'volumeL')} runs dry: the week needs ${say.of(smallestTankL, 'volumeL')} in store`,
+    why: 'More is drawn at once than it holds and the unit can follow. A larger tank, smaller batches, or more output.',
   };
 }
 

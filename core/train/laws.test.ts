@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Stage, StageOf, System } from '../file';
+import { withSample, type Stage, type StageOf, type System } from '../file';
 import { lengthForRatio, solveMembraneUnit, speciesOfWater } from '../membrane';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { calciteIndex, type Water } from '../water';
@@ -109,7 +109,7 @@ describe('laws of a train', () => {
 
 describe('the ratio at which scale begins', () => {
   it.each([165, 180])('found by mass balance at %s ppm, it holds when the whole unit is set to it', (reading) => {
-    const system: System = { ...base, source: { ...base.source, sample: { ...base.source.sample, reading } } };
+    const system: System = { ...base, source: withSample(base.source, { reading }) };
     const report = value(reportTrain(system, waterOf(system)));
     const ratio = report.scale!.ratioAtAction!;
     expect(ratio).toBeGreaterThan(3);
@@ -121,7 +121,7 @@ describe('the ratio at which scale begins', () => {
     expectNear(value(calciteIndex(set.concentrate, set.concentrate.temperatureC)), 0, 0.01);
   });
   it('is missing where there is no calcium to settle', () => {
-    const soft: System = { ...base, source: { ...base.source, sample: { ...base.source.sample, character: 'softened', reading: 300 } } };
+    const soft: System = { ...base, source: withSample(base.source, { character: 'softened', reading: 300 }) };
     const report = value(reportTrain(soft, waterOf(soft)));
     expect(report.scale!.index).toBeLessThan(0);
     expect(report.findings.find((finding) => finding.id === 'scale')!.severity).toBe('good');

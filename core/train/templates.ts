@@ -1,4 +1,17 @@
-import type { GoalId, Probe, Stage, StageKind, StageOf, System, TemplateId } from '../file';
+import {
+  NO_KIT,
+  NO_REPORT,
+  type GoalId,
+  type Instrument,
+  type Probe,
+  type Stage,
+  type StageKind,
+  type StageOf,
+  type System,
+  type TemplateId,
+} from '../file';
+import { evenDemand } from '../goal';
+import { plainMeter } from '../water';
 
 /** A ready-made starting train. */
 interface TemplateRow {
@@ -148,6 +161,11 @@ export interface NewSystem {
 /** The meter every new system starts with. */
 export const FIRST_INSTRUMENT = 'meter';
 
+/** A ppm meter as most are: factor 0.5, whole ppm, corrected by 2 %/°C. */
+export function newInstrument(id: string, name: string): Instrument {
+  return { id, name, resolution: 1, calibratedOn: null, ...plainMeter({ kind: 'factor', factor: 0.5 }) };
+}
+
 /** A system from a template: a middling municipal tap until the water phase says otherwise. */
 export function systemFromTemplate({ id, name, site, template, at }: NewSystem): System {
   const row = TEMPLATE_ROWS[template];
@@ -166,25 +184,38 @@ export function systemFromTemplate({ id, name, site, template, at }: NewSystem):
     createdAt: at,
     updatedAt: at,
     units: { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 },
-    instruments: [{ id: FIRST_INSTRUMENT, name: 'In-line meter', scale: { kind: 'factor', factor: 0.5 }, resolution: 1 }],
+    instruments: [newInstrument(FIRST_INSTRUMENT, 'In-line meter')],
+    comparison: { referenceId: null, glasses: [] },
     source: {
       name: 'Mains',
-      sample: {
-        takenOn: at.slice(0, 10),
-        character: 'municipal',
-        reading: 240,
-        instrumentId: FIRST_INSTRUMENT,
-        hardnessMgL: null,
-        alkalinityMgL: null,
-        pH: null,
-        temperatureC: 15,
-        chlorineMgL: 0.5,
-        chloramineMgL: 0,
-      },
+      samples: [
+        {
+          id: 'sample-1',
+          takenOn: at.slice(0, 10),
+          character: 'municipal',
+          way: 'meter',
+          temperatureC: 15,
+          reading: 240,
+          instrumentId: FIRST_INSTRUMENT,
+          kit: NO_KIT,
+          report: NO_REPORT,
+          chlorineMgL: 0.5,
+          chloramineMgL: 0,
+        },
+      ],
+      sampleId: 'sample-1',
       linePressureBar: 4,
-      lowestTemperatureC: 6,
+      season: { lowestTemperatureC: 6, highestTemperatureC: 19, weakestUScm: null, strongestUScm: null },
+      second: null,
     },
-    goal: { id: row.goal, crewLimitPpm: row.goal === 'windowCleaning' ? 0 : null, demandL: row.demandL, demandPer: row.demandPer },
+    goal: {
+      id: row.goal,
+      school: null,
+      crewLimitPpm: row.goal === 'windowCleaning' ? 0 : null,
+      ownLimits: [],
+      prepare: { how: 'none' },
+      demand: evenDemand(row.demandPer === 'week' ? row.demandL / 7 : row.demandL, row.demandPer),
+    },
     train: {
       stages: row.stages.map((s) => ({ ...s })),
       probes: [probe('Tap', 'tap'), ...row.probes.map((p) => probe(p.name, p.after))],

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { TEMPLATE_IDS, type System, type TemplateId } from '../file';
+import { NO_KIT, TEMPLATE_IDS, withSample as changedSample, type Sample, type System, type TemplateId } from '../file';
+import { evenDemand } from '../goal';
 import { expectWithin, value } from '../testing/close';
 import { settleWater, type Water } from '../water';
 import {
@@ -25,8 +26,8 @@ const withSource =
   (change: Partial<System['source']>) =>
   (s: System): System => ({ ...s, source: { ...s.source, ...change } });
 const withSample =
-  (change: Partial<System['source']['sample']>) =>
-  (s: System): System => ({ ...s, source: { ...s.source, sample: { ...s.source.sample, ...change } } });
+  (change: Partial<Sample>) =>
+  (s: System): System => ({ ...s, source: changedSample(s.source, change) });
 
 describe('the tap', () => {
   it('turns a reading into conductivity by the scale of its own meter', () => {
@@ -90,7 +91,10 @@ describe('solving', () => {
     expect(finding!.title).toContain('0.5');
   });
   it('chloramine leaves ammonia behind the carbon', () => {
-    const s = system('marinePair', withSample({ chlorineMgL: 0, chloramineMgL: 2, pH: 8.5, alkalinityMgL: 80 }));
+    const s = system(
+      'marinePair',
+      withSample({ chlorineMgL: 0, chloramineMgL: 2, way: 'kit', kit: { ...NO_KIT, pH: 8.5, alkalinityMgL: 80 } }),
+    );
     const solved = solve(s);
     // 2.0 mg/L as Cl2 hold 0.395 mg/L N (water chapter, row 69).
     expectWithin(solved.stations[3]!.water.mgL.NH4N, 0.395, 0.02);
@@ -172,8 +176,17 @@ describe('findings', () => {
     expect(report(crew(20)).findings[0]!.severity).toBe('good');
   });
   it('winter, demand, pressure and ratio carry their numbers', () => {
-    expect(titles(system('marineHousehold', withSource({ lowestTemperatureC: 4 })))).toMatch(/Winter leaves 6\d % of the output/);
-    expect(titles(system('marineHousehold', (s) => ({ ...s, goal: { ...s.goal, demandL: 500 } })))).toContain('the need is 500 L/day');
+    expect(
+      titles(
+        system(
+          'marineHousehold',
+          withSource({ season: { lowestTemperatureC: 4, highestTemperatureC: 20, weakestUScm: null, strongestUScm: null } }),
+        ),
+      ),
+    ).toMatch(/Winter leaves 6\d % of the output/);
+    expect(titles(system('marineHousehold', (s) => ({ ...s, goal: { ...s.goal, demand: evenDemand(500, 'day') } })))).toContain(
+      'the need is 500 L/day',
+    );
     expect(titles(system('marineHousehold', withSource({ linePressureBar: 2.5 })))).toContain('Line pressure 2.50 bar is low');
     expect(titles(system('marineHousehold', withSource({ linePressureBar: 6.5 })))).toContain('Line pressure 6.50 bar is too high');
   });

@@ -1,4 +1,5 @@
-import { formatQuantity, THIN, type Dimension, type UnitPreference } from '../quantity';
+import type { LimitQuantity } from '../file';
+import { formatIn, formatQuantity, THIN, type Dimension, type UnitPreference } from '../quantity';
 import type { SolvedTrain } from './solve';
 
 /** Figures in sentences: one place decides how they read. */
@@ -28,6 +29,26 @@ export function words(preference: UnitPreference): {
             : `${Math.round(days)} days`,
     index: (value) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`,
   };
+}
+
+/** A figure a limit is about, with its unit. Conductivity limits stand so near zero that whole ppm would hide them. */
+export function limitText(quantity: LimitQuantity, value: number, preference: UnitPreference): string {
+  switch (quantity) {
+    case 'ec25UScm':
+      return formatIn(value, 'conductivityUScm', 'µS/cm').text;
+    case 'pH':
+      return value.toFixed(1);
+    case 'salinity':
+      return `${value.toFixed(1)}${THIN}g/kg`;
+    case 'hardnessMgL':
+    case 'calciumHardnessMgL':
+    case 'alkalinityMgL':
+      return formatQuantity(Math.max(0, value), 'hardnessMgL', preference).text;
+    default:
+      return value > 0 && value < 0.0995
+        ? formatIn(value, 'concentrationMgL', 'µg/L').text
+        : formatQuantity(value, 'concentrationMgL', preference).text;
+  }
 }
 
 /** The train in one sentence, for those who hear the picture instead of seeing it. */

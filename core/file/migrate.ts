@@ -1,0 +1,95 @@
+/**
+ * Brings files of older versions up to the present one, step by step. Works on raw data: what is not where it should
+ * be is left as it is, for the schema to name.
+ */
+type Data = Record<string, unknown>;
+
+const isData = (value: unknown): value is Data => typeof value === 'object' && value !== null && !Array.isArray(value);
+const without = (data: Data, ...keys: string[]): Data => Object.fromEntries(Object.entries(data).filter(([key]) => !keys.includes(key)));
+
+/** Id of the one sample a system of version 1 had. */
+const FIRST_SAMPLE = 'sample-1';
+
+/** Version 1 knew one sample with the kit's figures beside the reading, and a need of so many litres a day or week. */
+function sampleFrom1(sample: Data): Data {
+  const { hardnessMgL, alkalinityMgL, pH } = sample;
+  const kit = [hardnessMgL, alkalinityMgL, pH].some((value) => value !== null && value !== undefined);
+  return {
+    ...without(sample, 'hardnessMgL', 'alkalinityMgL', 'pH'),
+    id: FIRST_SAMPLE,
+    way: kit ? 'kit' : 'meter',
+    kit: {
+      hardnessMgL,
+      alkalinityMgL,
+      pH,
+      nitrateMgL: null,
+      ammoniaMgL: null,
+      phosphateMgL: null,
+      silicaMgL: null,
+      hardnessCount: null,
+      alkalinityCount: null,
+    },
+    report: { title: '', text: '', values: [], closeBalance: false },
+  };
+}
+
+function sourceFrom1(source: Data): Data {
+  const { sample, lowestTemperatureC } = source;
+  const warmest = typeof lowestTemperatureC === 'number' && isData(sample) && typeof sample['temperatureC'] === 'number';
+  return {
+    ...without(source, 'sample', 'lowestTemperatureC'),
+    samples: [isData(sample) ? sampleFrom1(sample) : sample],
+    sampleId: FIRST_SAMPLE,
+    season: {
+      lowestTemperatureC,
+      // Version 1 did not ask: as far above the sample as the winter lies below it.
+      highestTemperatureC: warmest
+        ? Math.min(60, Math.max(2 * (sample['temperatureC'] as number) - lowestTemperatureC, lowestTemperatureC))
+        : lowestTemperatureC,
+      weakestUScm: null,
+      strongestUScm: null,
+    },
+    second: null,
+  };
+}
+
+function goalFrom1(goal: Data): Data {
+  const { demandL, demandPer } = goal;
+  const perDay = typeof demandL === 'number' ? (demandPer === 'week' ? demandL / 7 : demandL) : demandL;
+  return {
+    ...without(goal, 'demandL', 'demandPer'),
+    school: null,
+    ownLimits: [],
+    prepare: { how: 'none' },
+    demand: { per: demandPer, dayL: new Array(7).fill(perDay), hourShare: new Array(24).fill(1), batches: [] },
+  };
+}
+
+const instrumentFrom1 = (instrument: unknown): unknown =>
+  isData(instrument) ? { ...instrument, gain: 1, offset: 0, compensated: true, alphaPerC: 0.02, calibratedOn: null } : instrument;
+
+/** A system of version 1 as one of version 2. */
+export function systemFrom1(system: unknown): unknown {
+  if (!isData(system)) return system;
+  const { source, goal, instruments } = system;
+  return {
+    ...system,
+    instruments: Array.isArray(instruments) ? instruments.map(instrumentFrom1) : instruments,
+    comparison: { referenceId: null, glasses: [] },
+    source: isData(source) ? sourceFrom1(source) : source,
+    goal: isData(goal) ? goalFrom1(goal) : goal,
+  };
+}
+
+/** A whole file brought up to the present version. */
+export function migrated(data: unknown): unknown {
+  if (!isData(data) || data['version'] !== 1) return data;
+  const { records } = data;
+  return {
+    ...data,
+    version: 2,
+    records: Array.isArray(records)
+      ? records.map((record: unknown) => (isData(record) ? { ...record, system: systemFrom1(record['system']) } : record))
+      : records,
+  };
+}

@@ -1,0 +1,142 @@
+import type { Demand } from '../file';
+import { findRoot } from '../numeric';
+
+export const HOURS_PER_WEEK = 168;
+
+/** Litres drawn evenly within each hour of a week, Monday 00:00 first. */
+export function hourlyDrawL(demand: Demand): number[] {
+  const sum = demand.hourShare.reduce((total, share) => total + share, 0);
+  // A pattern of nothing but zeros says nothing: the day is spread evenly.
+  const share = (hour: number): number => (sum > 0 ? demand.hourShare[hour]! / sum : 1 / 24);
+  return demand.dayL.flatMap((litres) => Array.from({ length: 24 }, (_, hour) => litres * share(hour)));
+}
+
+/** Litres needed in a week, batches included. */
+export function demandLPerWeek(demand: Demand): number {
+  return demand.dayL.reduce((sum, litres) => sum + litres, 0) + demand.batches.reduce((sum, batch) => sum + batch.litres, 0);
+}
+
+/** Litres needed a day on average: the least a unit must make. */
+export const demandLPerDay = (demand: Demand): number => demandLPerWeek(demand) / 7;
+
+/** The most that is taken at once: the largest batch, or the largest hour. */
+export function largestDrawL(demand: Demand): number {
+  return Math.max(0, ...demand.batches.map((batch) => batch.litres), ...hourlyDrawL(demand));
+}
+
+/** A demand whose week comes to a total, in the same shape; an empty one is spread evenly over the days. */
+export function scaledDemand(demand: Demand, litresPerWeek: number): Demand {
+  const now = demandLPerWeek(demand);
+  if (now <= 0) return { ...demand, dayL: demand.dayL.map(() => litresPerWeek / 7) };
+  const factor = litresPerWeek / now;
+  return {
+    ...demand,
+    dayL: demand.dayL.map((litres) => litres * factor),
+    batches: demand.batches.map((batch) => ({ ...batch, litres: batch.litres * factor })),
+  };
+}
+
+/** Batches at the start of each hour of the week, litres. */
+function batchesByHour(demand: Demand): number[] {
+  const at = new Array<number>(HOURS_PER_WEEK).fill(0);
+  for (const batch of demand.batches) at[batch.weekday * 24 + batch.hour]! += batch.litres;
+  return at;
+}
+
+/** One week of what is missing from a full tank, from a given start; flows are even within an hour, batches sudden. */
+function* missingThrough(demand: Demand, productionLPerH: number, start: number): Generator<{ hour: number; missingL: number }> {
+  const draws = hourlyDrawL(demand);
+  const batches = batchesByHour(demand);
+  let missingL = start;
+  for (let hour = 0; hour < HOURS_PER_WEEK; hour++) {
+    if (batches[hour]! > 0) {
+      missingL += batches[hour]!;
+      yield { hour, missingL };
+    }
+    // The float stops production when full: nothing is ever missing below zero.
+    missingL = Math.max(0, missingL + draws[hour]! - productionLPerH);
+    yield { hour: hour + 1, missingL };
+  }
+}
+
+/**
+ * Smallest tank that never runs dry at a production that stops when the tank is full, L.
+ *
+ * Exact for the profile: what is missing changes linearly within an hour, so its peak stands at an hour's end or
+ * behind a batch. A second week repeats the first once the mean draw is covered, so two weeks are enough.
+ *
+ * @returns null when less is made in a week than is drawn: no tank helps
+ */
+export function smallestTankL(demand: Demand, productionLPerDay: number): number | null {
+  if (productionLPerDay * 7 < demandLPerWeek(demand) * (1 - 1e-12)) return null;
+  let missing = 0;
+  let most = 0;
+  for (let week = 0; week < 2; week++) {
+    for (const { missingL } of missingThrough(demand, productionLPerDay / 24, missing)) {
+      most = Math.max(most, missingL);
+      missing = missingL;
+    }
+  }
+  return most;
+}
+
+/** Smallest production with which a tank never runs dry, L/day; null when the largest batch alone exceeds the tank. */
+export function productionForTankLPerDay(demand: Demand, tankL: number): number | null {
+  const mean = demandLPerDay(demand);
+  const over = (perDay: number): number => (smallestTankL(demand, perDay) ?? Infinity) - tankL;
+  if (over(mean) <= 0) return mean;
+  const most = 24 * Math.max(...hourlyDrawL(demand), mean / 24);
+  const ceiling = Math.max(most, ...batchesByHour(demand).map((litres) => litres * 24)) + 1;
+  if (over(ceiling) > 0) return null;
+  return findRoot((perDay) => over(perDay), mean, ceiling, 1e-6)?.x ?? null;
+}
+
+/** Level of a tank over a week that repeats, L; with the litres asked for and not there. */
+export interface TankWeek {
+  readonly points: readonly { readonly hour: number; readonly levelL: number }[];
+  readonly lowestL: number;
+  readonly shortL: number;
+}
+
+/** Follows a tank through the steady week: full when it can be, empty when more is drawn than it holds. */
+export function tankWeek(demand: Demand, productionLPerDay: number, tankL: number): TankWeek {
+  const draws = hourlyDrawL(demand);
+  const batches = batchesByHour(demand);
+  const perHour = productionLPerDay / 24;
+  let levelL = tankL;
+  let result: TankWeek = { points: [], lowestL: tankL, shortL: 0 };
+  // The first week finds the level from which the week repeats; a tank that only empties needs a few.
+  for (let week = 0; week < 6; week++) {
+    const points: { hour: number; levelL: number }[] = [{ hour: 0, levelL }];
+    let shortL = 0;
+    const take = (litres: number): void => {
+      shortL += Math.max(0, litres - levelL);
+      levelL = Math.max(0, levelL - litres);
+    };
+    for (let hour = 0; hour < HOURS_PER_WEEK; hour++) {
+      if (batches[hour]! > 0) {
+        take(batches[hour]!);
+        points.push({ hour, levelL });
+      }
+      const change = perHour - draws[hour]!;
+      if (change < 0) take(-change);
+      else levelL = Math.min(tankL, levelL + change);
+      points.push({ hour: hour + 1, levelL });
+    }
+    result = { points, lowestL: Math.min(...points.map((point) => point.levelL)), shortL };
+    if (Math.abs(levelL - points[0]!.levelL) < 1e-9) break;
+  }
+  return result;
+}
+
+/** Hours to fill a volume; null when nothing is made. */
+export const fillTimeH = (volumeL: number, productionLPerDay: number): number | null =>
+  productionLPerDay > 0 ? (24 * volumeL) / productionLPerDay : null;
+
+/** An even demand of so many litres a day, and no batches. */
+export const evenDemand = (litresPerDay: number, per: Demand['per']): Demand => ({
+  per,
+  dayL: new Array<number>(7).fill(litresPerDay),
+  hourShare: new Array<number>(24).fill(1),
+  batches: [],
+});

@@ -1,0 +1,3 @@
+export * from './cells';
+export * from './recognise';
+export * from './supply';
