@@ -5,9 +5,10 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { runbook, runbookSteps } from '../core/build';
-import { writeDocument, type Reading, type System } from '../core/file';
+import { NO_KIT, NO_REPORT, writeDocument, type Reading, type Sample, type System } from '../core/file';
+import { readReport } from '../core/report';
 import { readingFromEc25 } from '../core/water';
-import { solveTrain, stageBed, systemFromTemplate, tapWater } from '../core/train';
+import { newInstrument, solveTrain, stageBed, systemFromTemplate, tapWater } from '../core/train';
 import { bedCapacityEq, ionicLoad } from '../core/exchange';
 
 const SAVED_AT = '2026-11-23T09:00:00.000Z';
@@ -32,6 +33,34 @@ function must<T>(outcome: { ok: true; value: T } | { ok: false; error: { message
 }
 
 const day = (daysAgo: number): string => new Date(Date.parse(SAVED_AT) - daysAgo * DAY).toISOString().slice(0, 10);
+
+/** A made-up laboratory sheet of the dry season, read as anyone would paste it. */
+function summerReport(): Sample['report'] {
+  const text = [
+    'Determinand\tUnit\tResult',
+    'Calcium\tmg/l\t83',
+    'Magnesium\tmg/l\t13.5',
+    'Sodium\tmg/l\t41',
+    'Potassium\tmg/l\t5.4',
+    'Alkalinity\tmg/l as CaCO3\t184',
+    'Chloride\tmg/l\t57',
+    'Sulphate\tmg/l\t70',
+    'Nitrate as N\tmg/l\t3.9',
+    'Silica\tmg/l as SiO2\t9.2',
+    'Ammonium as NH4\tmg/l\t<0.05',
+    'Fluoride\tµg/l\t700',
+    'Conductivity at 25 °C\tmS/m\t70.4',
+    'pH\tpH units\t7.8',
+    'Turbidity\tNTU\t0.3',
+  ].join('\n');
+  const { rows } = must(readReport(text));
+  return {
+    title: 'Laboratory sheet, dry season',
+    text,
+    values: rows.flatMap((row) => (row.value ? [row.value] : [])),
+    closeBalance: false,
+  };
+}
 
 function coralNursery(): System {
   const base = systemFromTemplate({
@@ -64,22 +93,81 @@ function coralNursery(): System {
     units: { system: 'trade', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 },
     source: {
       name: 'Mains',
+      samples: [
+        {
+          id: 'sample-1',
+          takenOn: day(96),
+          character: 'municipal',
+          way: 'report',
+          temperatureC: 18,
+          reading: 352,
+          instrumentId: 'meter',
+          kit: NO_KIT,
+          report: summerReport(),
+          chlorineMgL: 0.2,
+          chloramineMgL: 0.6,
+        },
+        {
+          id: 'sample-2',
+          takenOn: day(14),
+          character: 'municipal',
+          way: 'kit',
+          temperatureC: 13,
+          reading: 306,
+          instrumentId: 'meter',
+          kit: {
+            ...NO_KIT,
+            hardnessMgL: 213.6,
+            alkalinityMgL: 151.3,
+            pH: 7.7,
+            hardnessCount: { drops: 24, sampleMl: 10, mgPerDrop: 17.8, nominalSampleMl: 5 },
+            alkalinityCount: { drops: 17, sampleMl: 10, mgPerDrop: 17.8, nominalSampleMl: 5 },
+          },
+          report: NO_REPORT,
+          chlorineMgL: 0.12,
+          chloramineMgL: 0.5,
+        },
+      ],
+      sampleId: 'sample-2',
       linePressureBar: 4.206,
-      lowestTemperatureC: 6,
-      sample: {
-        takenOn: day(14),
-        character: 'municipal',
-        reading: 306,
-        instrumentId: 'meter',
-        hardnessMgL: 214,
-        alkalinityMgL: 152,
-        pH: 7.7,
-        temperatureC: 13,
-        chlorineMgL: 0.12,
-        chloramineMgL: 0.5,
+      season: { lowestTemperatureC: 6, highestTemperatureC: 19, weakestUScm: null, strongestUScm: null },
+      second: null,
+    },
+    instruments: [
+      { ...base.instruments[0]!, calibratedOn: day(120) },
+      { ...newInstrument('pen', 'Pen in the salt room'), scale: { kind: 'factor', factor: 0.7 } },
+      { ...newInstrument('bench', 'Bench meter'), scale: { kind: 'conductivity' }, resolution: 0.1, calibratedOn: day(30) },
+    ],
+    comparison: {
+      referenceId: 'bench',
+      glasses: [
+        {
+          id: 'glass-1',
+          shown: [
+            { instrumentId: 'meter', shown: 306 },
+            { instrumentId: 'pen', shown: 447 },
+            { instrumentId: 'bench', shown: 609 },
+          ],
+        },
+        {
+          id: 'glass-2',
+          shown: [
+            { instrumentId: 'meter', shown: 10 },
+            { instrumentId: 'pen', shown: 19 },
+            { instrumentId: 'bench', shown: 20.6 },
+          ],
+        },
+      ],
+    },
+    goal: {
+      ...base.goal,
+      demand: {
+        per: 'day',
+        dayL: [40, 40, 40, 40, 40, 60, 47],
+        hourShare: [0, 0, 0, 0, 0, 0, 1, 4, 4, 2, 1, 1, 1, 1, 1, 1, 3, 4, 3, 1, 0, 0, 0, 0],
+        batches: [{ id: 'batch-1', name: 'Water change', weekday: 5, hour: 10, litres: 120 }],
       },
     },
-    goal: { id: 'marineMakeUp', crewLimitPpm: null, demandL: 61, demandPer: 'day' },
     train: { ...base.train, stages },
     build: {
       ...base.build,
@@ -130,22 +218,36 @@ function vanTank(): System {
     units: { system: 'metric', hardness: '°dH', ppmFactor: 0.5 },
     source: {
       name: 'Yard tap',
+      samples: [
+        {
+          id: 'sample-1',
+          takenOn: day(20),
+          character: 'chalk',
+          way: 'meter',
+          temperatureC: 11,
+          reading: 244,
+          instrumentId: 'meter',
+          kit: NO_KIT,
+          report: NO_REPORT,
+          chlorineMgL: 0.4,
+          chloramineMgL: 0,
+        },
+      ],
+      sampleId: 'sample-1',
       linePressureBar: 3.5,
-      lowestTemperatureC: 5,
-      sample: {
-        takenOn: day(20),
-        character: 'chalk',
-        reading: 244,
-        instrumentId: 'meter',
-        hardnessMgL: null,
-        alkalinityMgL: null,
-        pH: null,
-        temperatureC: 11,
-        chlorineMgL: 0.4,
-        chloramineMgL: 0,
+      season: { lowestTemperatureC: 5, highestTemperatureC: 17, weakestUScm: null, strongestUScm: null },
+      second: null,
+    },
+    goal: {
+      ...base.goal,
+      crewLimitPpm: 5,
+      demand: {
+        per: 'week',
+        dayL: [0, 0, 0, 0, 0, 0, 0],
+        hourShare: new Array<number>(24).fill(1),
+        batches: [0, 1, 2, 3, 4].map((weekday) => ({ id: `fill-${weekday}`, name: 'Fill the van', weekday, hour: 6, litres: 280 })),
       },
     },
-    goal: { id: 'windowCleaning', crewLimitPpm: 5, demandL: 1400, demandPer: 'week' },
     train: { ...base.train, stages },
     build: {
       ...base.build,

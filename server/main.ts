@@ -2,12 +2,13 @@ import { readFile } from 'node:fs/promises';
 import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import express, { type Express } from 'express';
+import { supplyRoutes } from './supply';
 
 /** Folder of the built app. */
 export const DIST = resolve(fileURLToPath(new URL('.', import.meta.url)), '../app/dist');
 
 /**
- * The server: hands out the built app and nothing else. It keeps no data; that stays in the browser.
+ * The server: hands out the built app and made-up supply reports. It keeps no data; that stays in the browser.
  *
  * @param demo whether a browser that has never been here starts with the demonstration loaded
  */
@@ -24,6 +25,7 @@ export function createServer(dist: string, demo: boolean): Express {
       .set('Cache-Control', 'no-cache')
       .send(await page());
   });
+  server.use('/api/supply', supplyRoutes());
   server.use(express.static(dist, { index: false, maxAge: 0 }));
   // Every other path without a file ending is a page of the app.
   server.get(/^[^.]*$/, async (_request, response) => {

@@ -150,11 +150,15 @@ function amount(analyte: Analyte, figure: number, unit: string, context: string)
   const scale = unit === '' ? 1 : AMOUNT_UNITS.find(([spelling]) => spelling.test(unit))?.[1];
   if (scale === undefined)
     return fail('unit', unit, 'mg/L, µg/L, g/L', `“${unit}” is not a unit of ${analyte.label.toLowerCase()} known here`);
-  const notes = [
-    unit === '' ? 'taken as mg/L' : scale === 1 ? '' : `from ${unit}`,
-    analyte.factors && basis ? (statedBasis(context) ? `stated as ${basis}` : `taken as ${basis}, for no basis is stated`) : '',
-  ];
+  const notes = [unit === '' ? 'taken as mg/L' : scale === 1 ? '' : `from ${unit}`, basisNote(analyte, statedBasis(context), basis)];
   return ok({ value: figure * scale * (factor ?? 1), note: notes.filter(Boolean).join(', ') });
+}
+
+/** Says in what basis a figure was taken, where people mix bases up: nobody states calcium as anything but calcium unasked. */
+function basisNote(analyte: Analyte, stated: Basis | null, used: Basis | undefined): string {
+  if (!analyte.factors || !used) return '';
+  if (stated) return `stated as ${used}`;
+  return used === 'Ca' || used === 'Mg' || analyte.id === 'bicarbonate' ? '' : `taken as ${used}, for no basis is stated`;
 }
 
 const VALENCE: Partial<Record<Solute, number>> = { Ca: 2, Mg: 2, Fe: 2, Ba: 2, Sr: 2, SO4: 2, Na: 1, K: 1, Cl: 1, NO3: 1, F: 1 };

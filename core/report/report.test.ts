@@ -102,7 +102,7 @@ describe('units and bases', () => {
     expectWithin(found!.value, expected, 0.001);
   });
   it('says when a unit or a basis was taken for granted', () => {
-    expect(read('Calcium 55').rows[0]!.says).toBe('Calcium 55 mg/L, taken as mg/L, taken as Ca, for no basis is stated');
+    expect(read('Calcium 55').rows[0]!.says).toBe('Calcium 55 mg/L, taken as mg/L');
     expect(read('Nitrate mg/l 45').rows[0]!.says).toContain('taken as NO3, for no basis is stated');
     expect(read('Nitrate as N mg/l 10').rows[0]!.says).toContain('stated as N');
   });

@@ -2,6 +2,7 @@ import type { System } from '../file';
 import type { LimitCheck } from '../goal';
 import { ELEMENT_ROWS, MAX_CHLORINE_MG_L, MAX_TEMPERATURE_C } from '../membrane';
 import { BAR_PER_PSI, THIN, type UnitPreference } from '../quantity';
+import type { Character } from '../water';
 import type { TrainFacts } from './facts';
 import { polishedStation, productStation } from './solve';
 import { limitText, words } from './words';
@@ -10,7 +11,10 @@ import { limitText, words } from './words';
 export type Severity = 'good' | 'mind' | 'bad' | 'note';
 
 /** A change that mends a finding, as plain data the app can carry out. */
-export type FindingAction = { readonly do: 'setWasteRatio'; readonly ratio: number; readonly label: string };
+export type FindingAction =
+  | { readonly do: 'setWasteRatio'; readonly ratio: number; readonly label: string }
+  | { readonly do: 'setCharacter'; readonly character: Character; readonly label: string }
+  | { readonly do: 'closeBalance'; readonly close: boolean; readonly label: string };
 
 /** A sentence with a number in it, one line of why, and where possible what mends it. */
 export interface Finding {

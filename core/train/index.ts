@@ -6,3 +6,4 @@ export * from './scaling';
 export * from './facts';
 export * from './findings';
 export * from './report';
+export * from './meaning';

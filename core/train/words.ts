@@ -51,6 +51,24 @@ export function limitText(quantity: LimitQuantity, value: number, preference: Un
   }
 }
 
+/** The dimension in which a limit is typed. */
+export function dimensionOf(quantity: LimitQuantity): Dimension {
+  switch (quantity) {
+    case 'ec25UScm':
+      return 'conductivityUScm';
+    case 'pH':
+      return 'ph';
+    case 'salinity':
+      return 'count';
+    case 'hardnessMgL':
+    case 'calciumHardnessMgL':
+    case 'alkalinityMgL':
+      return 'hardnessMgL';
+    default:
+      return 'concentrationMgL';
+  }
+}
+
 /** The train in one sentence, for those who hear the picture instead of seeing it. */
 export function trainSentence(solved: SolvedTrain, preference: UnitPreference): string {
   const say = words(preference);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/build';
+import { currentSample } from '@yes-clear/core/file';
 import { THIN, type Outcome } from '@yes-clear/core/quantity';
 import { membraneOperation, words, type MembraneOperation } from '@yes-clear/core/train';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
@@ -33,7 +34,7 @@ const bucket = computed(() => (result.value?.ok ? result.value.value : null));
 const operation = computed(() => (system.value && report.value?.ok ? membraneOperation(system.value.train, system.value.source, report.value.value.solved) : null));
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
 const pressureBar = computed(() => draft.value.pressureBar ?? system.value?.source.linePressureBar ?? 0);
-const temperatureC = computed(() => draft.value.temperatureC ?? system.value?.source.sample.temperatureC ?? 15);
+const temperatureC = computed(() => draft.value.temperatureC ?? (system.value ? currentSample(system.value.source).temperatureC : 15));
 function advise(at: MembraneOperation, measured: BucketResult): Outcome<TrimAdvice> {
   return trimAdvice(at.unit, { ...at.feed, temperatureC: temperatureC.value }, { ...at.conditions, linePressureBar: pressureBar.value }, measured, target.value);
 }

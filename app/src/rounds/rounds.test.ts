@@ -1,4 +1,4 @@
-import { readDocument, type SystemRecord } from '@yes-clear/core/file';
+import { currentSample, readDocument, withSample, type SystemRecord } from '@yes-clear/core/file';
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { roundOf } from './useRounds';
@@ -45,7 +45,7 @@ describe('a round', () => {
   });
   it('a water that contradicts itself stands under act now, with the reason and no NaN', () => {
     const { system } = coral;
-    const wrong = { ...system, source: { ...system.source, sample: { ...system.source.sample, hardnessMgL: 900 } } };
+    const wrong = { ...system, source: withSample(system.source, { kit: { ...currentSample(system.source).kit, hardnessMgL: 900 } }) };
     const round = roundOf({ system: wrong, readings: coral.readings }, NOW);
     expect([round.urgency, round.picture]).toEqual(['now', null]);
     expect(round.finding!.why).toContain('Hardness 900');

@@ -1,4 +1,5 @@
 import { runbook, runbookSteps } from '@yes-clear/core/build';
+import { demandLPerWeek } from '@yes-clear/core/goal';
 import type { Finding } from '@yes-clear/core/train';
 import { computed, type ComputedRef } from 'vue';
 import type { CurrentSystem } from '../store/current';
@@ -22,7 +23,7 @@ export function usePhaseStates(current: CurrentSystem): ComputedRef<PhaseStates>
     const made = steps.filter((step) => done.has(step.id)).length;
     return {
       water: !water?.ok || water.value.warning !== null ? 'attention' : 'done',
-      goal: system.goal.demandL > 0 ? 'done' : 'nothing',
+      goal: demandLPerWeek(system.goal.demand) > 0 ? 'done' : 'nothing',
       train: report?.ok ? worst(report.value.findings) : 'attention',
       build: made === 0 ? 'nothing' : made === steps.length ? 'done' : 'attention',
       log: current.readings.value.length === 0 ? 'nothing' : worst(current.logFindings.value),

@@ -16,7 +16,18 @@ export function shiftedRecord(record: SystemRecord, savedAt: string, now: Date):
       ...system,
       createdAt: instant(system.createdAt),
       updatedAt: instant(system.updatedAt),
-      source: { ...system.source, sample: { ...system.source.sample, takenOn: day(system.source.sample.takenOn) } },
+      source: {
+        ...system.source,
+        samples: system.source.samples.map((sample) => ({ ...sample, takenOn: day(sample.takenOn) })),
+        second: system.source.second && {
+          ...system.source.second,
+          sample: { ...system.source.second.sample, takenOn: day(system.source.second.sample.takenOn) },
+        },
+      },
+      instruments: system.instruments.map((instrument) => ({
+        ...instrument,
+        calibratedOn: instrument.calibratedOn === null ? null : day(instrument.calibratedOn),
+      })),
       train: {
         ...system.train,
         stages: system.train.stages.map((stage) =>

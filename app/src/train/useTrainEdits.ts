@@ -60,6 +60,8 @@ export function useTrainEdits(current: CurrentSystem) {
   }
   /** Carries out what a finding offers; returns what stopped it, if anything did. */
   function mend(action: FindingAction, report: TrainReport): string | null {
+    // The other actions mend the water, not the train.
+    if (action.do !== 'setWasteRatio') return null;
     const system = current.system.value;
     const at = system && membraneOperation(system.train, system.source, report.solved);
     if (!at) return 'There is no membrane to set.';

@@ -10,6 +10,7 @@ interface Bar {
   readonly label: string;
   readonly meq: number;
   readonly mgL: number;
+  readonly plusMinus: number;
   readonly origin: Origin;
 }
 const NAMES: readonly (readonly [Solute, string, number, 'cation' | 'anion'])[] = [
@@ -18,12 +19,12 @@ const NAMES: readonly (readonly [Solute, string, number, 'cation' | 'anion'])[] 
   ['NO3', 'Nitrate', 1, 'anion'], ['F', 'Fluoride', 1, 'anion'],
 ];
 const bars = computed(() => {
-  const { water, origins } = props.completed;
+  const { water, origins, plusMinusMgL } = props.completed;
   const of = (side: 'cation' | 'anion'): Bar[] =>
     NAMES.filter(([, , , which]) => which === side)
-      .map(([solute, label, valence]) => ({ label, meq: (valence * water.mgL[solute]) / MOLAR_MASS[solute], mgL: water.mgL[solute], origin: origins[solute] }))
+      .map(([solute, label, valence]) => ({ label, meq: (valence * water.mgL[solute]) / MOLAR_MASS[solute], mgL: water.mgL[solute], plusMinus: plusMinusMgL[solute], origin: origins[solute] }))
       .filter((bar) => bar.meq > 0.0005);
-  const bicarbonate: Bar = { label: 'Bicarbonate', meq: Math.max(0, water.alkalinityMgL / 50.0435), mgL: (Math.max(0, water.alkalinityMgL) / 50.0435) * 61.017, origin: origins.alkalinity };
+  const bicarbonate: Bar = { label: 'Bicarbonate', meq: Math.max(0, water.alkalinityMgL / 50.0435), mgL: (Math.max(0, water.alkalinityMgL) / 50.0435) * 61.017, plusMinus: (plusMinusMgL.alkalinity / 50.0435) * 61.017, origin: origins.alkalinity };
   return { cation: of('cation'), anion: [bicarbonate, ...of('anion')] };
 });
 const most = computed(() => Math.max(...bars.value.cation.map((b) => b.meq), ...bars.value.anion.map((b) => b.meq), 1e-6));
@@ -47,7 +48,7 @@ const SAYS: Record<Origin, string> = { measured: 'measured', derived: 'follows f
       <div v-for="(bar, side) in pair" :key="side" class="half" :class="side === 0 ? 'left' : 'right'">
         <template v-if="bar">
           <span class="label"
-            >{{ bar.label }}<small>{{ figure(bar.mgL) }} mg/L</small></span
+            >{{ bar.label }}<small>{{ figure(bar.mgL) }}&thinsp;±&thinsp;{{ figure(bar.plusMinus) }} mg/L</small></span
           >
           <span class="space"
             ><i

@@ -1,21 +1,29 @@
 <script setup lang="ts">
-import { formatIn } from '@yes-clear/core/quantity';
+import { GOAL_ROWS } from '@yes-clear/core/goal';
+import { formatIn, type HardnessUnit } from '@yes-clear/core/quantity';
+import { hardnessParts, hardnessWord, type HardnessSchool } from '@yes-clear/core/water';
 import { computed } from 'vue';
+import { useCurrentSystem } from '../store/current';
 
 /** One hardness in every scale it may be asked for in. */
 const props = defineProps<{ hardnessMgL: number; alkalinityMgL: number }>();
 const SCALES = ['mg/L CaCO₃', '°dH', 'gpg', '°fH', '°e', 'mmol/L'];
 const kinds = computed(() => {
-  const carbonate = Math.min(props.hardnessMgL, Math.max(0, props.alkalinityMgL));
+  const { temporary, permanent } = hardnessParts(props.hardnessMgL, props.alkalinityMgL);
   return [
     { label: 'Total hardness', value: props.hardnessMgL },
-    { label: 'Temporary, goes with boiling', value: carbonate },
-    { label: 'Permanent', value: props.hardnessMgL - carbonate },
+    { label: 'Temporary, goes with boiling', value: temporary },
+    { label: 'Permanent', value: permanent },
     { label: 'Alkalinity', value: props.alkalinityMgL },
   ];
 });
-/** USGS school; class edges belong to the lower class. */
-const word = computed(() => (props.hardnessMgL <= 60 ? 'soft' : props.hardnessMgL <= 120 ? 'moderately hard' : props.hardnessMgL <= 180 ? 'hard' : 'very hard'));
+const current = useCurrentSystem();
+const school = computed<HardnessSchool>(() => (current.system.value && GOAL_ROWS[current.system.value.goal.id].family === 'beverage' ? 'beverage' : 'usgs'));
+const word = computed(() => hardnessWord(props.hardnessMgL, school.value));
+const shown = computed(() => current.units.value.hardness);
+const show = (hardness: HardnessUnit): void => current.edit('hardness unit', (s) => ({ ...s, units: { ...s.units, hardness } }));
+/** Scales the whole app can be set to; the others are for looking up. */
+const SHOWN_IN: readonly string[] = ['mg/L CaCO₃', '°dH', 'gpg', '°fH'];
 </script>
 
 <template>
@@ -24,7 +32,19 @@ const word = computed(() => (props.hardnessMgL <= 60 ? 'soft' : props.hardnessMg
       <thead>
         <tr>
           <th>This water is {{ word }}</th>
-          <th v-for="scale in SCALES" :key="scale">{{ scale }}</th>
+          <th v-for="scale in SCALES" :key="scale">
+            <button
+              v-if="SHOWN_IN.includes(scale)"
+              type="button"
+              class="scale"
+              :aria-pressed="scale === shown"
+              :title="`Show hardness in ${scale} everywhere`"
+              @click="show(scale as HardnessUnit)"
+            >
+              {{ scale }}
+            </button>
+            <template v-else>{{ scale }}</template>
+          </th>
         </tr>
       </thead>
       <tbody>
@@ -40,4 +60,6 @@ const word = computed(() => (props.hardnessMgL <= 60 ? 'soft' : props.hardnessMg
 <style scoped>
 .scroll { overflow-x: auto; }
 th:first-child { font-size: 14px; }
+.scale { border: 1px solid var(--line); border-radius: 7px; background: transparent; color: inherit; font: inherit; padding: 2px 8px; cursor: pointer; }
+.scale[aria-pressed='true'] { background: var(--action); border-color: var(--action); color: var(--on-action); }
 </style>

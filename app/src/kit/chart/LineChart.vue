@@ -20,10 +20,22 @@ const props = defineProps<{
   until: number;
   format: (value: number) => string;
   label: string;
+  /** Marks along the foot in place of the months, as text and place. */
+  marks?: readonly { readonly value: number; readonly text: string }[];
 }>();
 Chart.register(LineController, LineElement, PointElement, LinearScale, LogarithmicScale, Filler, Tooltip, annotation, endLabels);
 const narrow = useMediaQuery('(max-width: 600px)');
 const colours = computed(() => houseColours());
+
+/** What stands at a mark along the foot. */
+const footText = (value: number): string =>
+  props.marks ? (props.marks.find((mark) => mark.value === value)?.text ?? '') : new Date(value).toLocaleDateString('en-GB', { month: 'short' });
+/** A moment in words: a date, or the nearest mark to the left and the hours since. */
+function momentText(value: number): string {
+  if (!props.marks) return new Date(value).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
+  const mark = props.marks.findLast((candidate) => candidate.value <= value);
+  return mark ? `${mark.text} ${String(Math.floor(value - mark.value)).padStart(2, '0')}:00` : '';
+}
 
 const data = computed<ChartData<'line', { x: number; y: number }[]>>(() => ({
   datasets: props.series.map((line) => ({
@@ -58,9 +70,9 @@ const options = computed(() => {
         grid: { display: false },
         border: { display: false },
         afterBuildTicks: (axis: { ticks: { value: number }[] }) => {
-          axis.ticks = monthTicks(props.from, props.until);
+          axis.ticks = props.marks ? props.marks.map(({ value }) => ({ value })) : monthTicks(props.from, props.until);
         },
-        ticks: { ...ticks, maxRotation: 0, callback: (value: number | string) => new Date(Number(value)).toLocaleDateString('en-GB', { month: 'short' }) },
+        ticks: { ...ticks, maxRotation: 0, callback: (value: number | string) => footText(Number(value)) },
       },
       y: {
         type: props.scale === 'log' ? 'logarithmic' : 'linear',
@@ -85,7 +97,7 @@ const options = computed(() => {
         titleFont: font,
         bodyFont: font,
         callbacks: {
-          title: (items: { parsed: { x: number } }[]) => (items[0] ? new Date(items[0].parsed.x).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' }) : ''),
+          title: (items: { parsed: { x: number } }[]) => (items[0] ? momentText(items[0].parsed.x) : ''),
           label: (item: { dataset: { label?: string }; parsed: { y: number } }) => `${item.dataset.label}: ${props.format(Number(item.parsed.y.toPrecision(3)))}`,
         },
       },

@@ -1,0 +1,220 @@
+<script setup lang="ts">
+import type { Demand } from '@yes-clear/core/file';
+import { demandLPerDay, demandLPerWeek, fillTimeH, hourlyDrawL, largestDrawL, productionForTankLPerDay, scaledDemand, smallestTankL, tankWeek } from '@yes-clear/core/goal';
+import { formatQuantity, THIN } from '@yes-clear/core/quantity';
+import { mdiPlus } from '@mdi/js';
+import { computed, defineAsyncComponent } from 'vue';
+import AppIcon from '../kit/AppIcon.vue';
+import QuantityField from '../kit/QuantityField.vue';
+import Segments from '../kit/Segments.vue';
+import DemandBars from './DemandBars.vue';
+import { useGoal } from './useGoal';
+
+/** How much, on which day and at what hour; and what tank and output that asks for. */
+const LineChart = defineAsyncComponent(() => import('../kit/chart/LineChart.vue'));
+const { current, goal, set, setDemand } = useGoal();
+const units = computed(() => current.units.value);
+const demand = computed(() => goal.value!.demand);
+const litres = (value: number): string => formatQuantity(value, 'volumeL', units.value).text;
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
+const HOURS = Array.from({ length: 24 }, (_, hour) => String(hour).padStart(2, '0'));
+
+const total = computed(() => (demand.value.per === 'day' ? demandLPerDay(demand.value) : demandLPerWeek(demand.value)));
+const setTotal = (value: number | null): void => {
+  if (value !== null) set('demand', { demand: scaledDemand(demand.value, demand.value.per === 'day' ? 7 * value : value) });
+};
+const mostDay = computed(() => Math.max(...demand.value.dayL, 1) * 1.25);
+const stepDay = computed(() => 10 ** Math.floor(Math.log10(mostDay.value / 8)));
+const setDay = (i: number, value: number): void => setDemand('litres by day', { dayL: demand.value.dayL.map((old, k) => (k === i ? value : old)) });
+/** Hours as litres of an average day, for the words at each bar; dragged in their own shares. */
+const hourSum = computed(() => demand.value.hourShare.reduce((sum, share) => sum + share, 0));
+const evenL = computed(() => demand.value.dayL.reduce((sum, day) => sum + day, 0) / 7);
+const mostHour = computed(() => Math.max(...demand.value.hourShare, 1) * 1.25);
+const setHour = (i: number, value: number): void => setDemand('litres by hour', { hourShare: demand.value.hourShare.map((old, k) => (k === i ? Math.min(1000, value) : old)) });
+const sayHour = (share: number): string => (hourSum.value > 0 ? `${litres((evenL.value * share) / hourSum.value)} of an average day` : 'even');
+
+const addBatch = (): void =>
+  setDemand('batch', { batches: [...demand.value.batches, { id: `batch-${crypto.randomUUID().slice(0, 8)}`, name: 'Fill a drum', weekday: 4, hour: 18, litres: 200 }] });
+const setBatch = (id: string, changes: Partial<Demand['batches'][number]>): void =>
+  setDemand('batch', { batches: demand.value.batches.map((batch) => (batch.id === id ? { ...batch, ...changes } : batch)) });
+const removeBatch = (id: string): void => setDemand('batch removed', { batches: demand.value.batches.filter((batch) => batch.id !== id) });
+
+const madeLPerDay = computed(() => (current.report.value?.ok ? current.report.value.value.solved.productLPerH * 24 : 0));
+const tankL = computed(() => current.system.value?.train.stages.reduce((sum, stage) => (stage.kind === 'tank' ? sum + stage.volumeL : sum), 0) ?? 0);
+const smallest = computed(() => smallestTankL(demand.value, madeLPerDay.value));
+/** The tank the chart follows: the train's, or the smallest that would do. */
+const drawnTank = computed(() => (tankL.value > 0 ? tankL.value : (smallest.value ?? largestDrawL(demand.value))));
+const week = computed(() => tankWeek(demand.value, madeLPerDay.value, drawnTank.value));
+const enough = computed(() => (tankL.value > 0 ? productionForTankLPerDay(demand.value, tankL.value) : null));
+const busiest = computed(() => {
+  const byDay = DAYS.map((_, i) => demand.value.dayL[i]! + demand.value.batches.reduce((sum, batch) => (batch.weekday === i ? sum + batch.litres : sum), 0));
+  const most = Math.max(...byDay);
+  return most > 1.3 * demandLPerDay(demand.value) ? `${DAY_NAMES[byDay.indexOf(most)]} takes ${litres(most)}. ` : '';
+});
+/** The outcome in words, each with its number. */
+const outcome = computed(() => {
+  const need = demandLPerDay(demand.value);
+  const made = madeLPerDay.value;
+  if (need === 0) return ['Nothing is needed yet.'];
+  const first = `${litres(need)} a day on average, ${litres(7 * need)} a week. ${busiest.value}Most at once: ${litres(largestDrawL(demand.value))}.`;
+  if (made === 0) return [first, 'The train makes nothing as it stands.'];
+  if (smallest.value === null) return [first, `The train makes ${litres(made)} a day: ${litres(need - made)} too little, whatever the tank.`];
+  const fill = fillTimeH(drawnTank.value, made);
+  const times = tankL.value > 0 ? `This train's ${litres(tankL.value)} ${tankL.value >= smallest.value ? 'is enough' : 'is too small'}` : 'This train has no tank';
+  return [
+    first,
+    `The train makes ${litres(made)} a day. The smallest tank that never runs dry: ${litres(smallest.value)}. ${times}${fill === null ? '' : `; from empty it fills in ${fill < 1 ? `${Math.round(60 * fill)}${THIN}min` : fill < 48 ? `${fill.toFixed(fill < 10 ? 1 : 0)}${THIN}h` : `${(fill / 24).toFixed(1)}${THIN}days`}`}.`,
+    ...(enough.value !== null && enough.value < 0.9 * made ? [`With this tank ${litres(enough.value)} a day would be enough.`] : []),
+  ];
+});
+const series = computed(() => [
+  { label: 'Tank', colour: '#33535a', points: week.value.points.map((point) => ({ x: point.hour, y: point.levelL })), endText: `lowest ${litres(week.value.lowestL)}`, width: 2 },
+]);
+const marks = DAYS.map((text, i) => ({ value: 24 * i, text }));
+const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw > 0) || demand.value.batches.length > 0);
+</script>
+
+<template>
+  <section v-if="goal" class="sheet panel demand" aria-label="How much">
+    <div class="head">
+      <h2>How much</h2>
+      <QuantityField
+        class="total"
+        label="Water needed"
+        dimension="volumeL"
+        :units="units"
+        :model-value="total"
+        @update:model-value="setTotal"
+      />
+      <Segments
+        label="Needed per"
+        :choices="[
+          { value: 'day', title: 'a day' },
+          { value: 'week', title: 'a week' },
+        ]"
+        :model-value="demand.per"
+        @update:model-value="setDemand('needed per', { per: $event })"
+      />
+    </div>
+    <div class="editors">
+      <div>
+        <h3>Drawn evenly through each day</h3>
+        <DemandBars
+          label="Litres by day"
+          :values="demand.dayL"
+          :names="DAYS"
+          :most="mostDay"
+          :step="stepDay"
+          :say="(value) => litres(value)"
+          @set="setDay"
+        />
+        <div class="typed-days">
+          <QuantityField
+            v-for="(day, i) in DAY_NAMES"
+            :key="day"
+            class="bare"
+            :label="day"
+            dimension="volumeL"
+            :units="units"
+            :model-value="demand.dayL[i]!"
+            @update:model-value="$event !== null && setDay(i, $event)"
+          />
+        </div>
+      </div>
+      <div>
+        <h3>At what hour</h3>
+        <DemandBars
+          label="Share by hour"
+          :values="demand.hourShare"
+          :names="HOURS"
+          :most="mostHour"
+          :step="mostHour / 20"
+          :say="sayHour"
+          :every="6"
+          @set="setHour"
+        />
+        <p class="muted small">Drag along to draw a day.</p>
+      </div>
+    </div>
+    <div class="batches">
+      <h3>Taken at once</h3>
+      <div v-for="batch in demand.batches" :key="batch.id" class="batch">
+        <input
+          class="plain-input"
+          :value="batch.name"
+          maxlength="60"
+          aria-label="What for"
+          @input="setBatch(batch.id, { name: ($event.target as HTMLInputElement).value })"
+        />
+        <QuantityField
+          class="bare"
+          label="Litres at once"
+          dimension="volumeL"
+          :units="units"
+          :model-value="batch.litres"
+          @update:model-value="$event !== null && setBatch(batch.id, { litres: $event })"
+        />
+        <span>every</span>
+        <v-select
+          :items="DAY_NAMES.map((title, value) => ({ title, value }))"
+          :model-value="batch.weekday"
+          aria-label="Weekday"
+          @update:model-value="(weekday: number) => setBatch(batch.id, { weekday })"
+        />
+        <span>at</span>
+        <v-select
+          :items="HOURS.map((hour, value) => ({ title: `${hour}:00`, value }))"
+          :model-value="batch.hour"
+          aria-label="Hour"
+          @update:model-value="(hour: number) => setBatch(batch.id, { hour })"
+        />
+        <button class="button small plain danger" type="button" :aria-label="`Remove ${batch.name}`" @click="removeBatch(batch.id)">
+          Remove
+        </button>
+      </div>
+      <button class="button small" type="button" :disabled="demand.batches.length >= 40" @click="addBatch">
+        <AppIcon :path="mdiPlus" :size="16" />Add a batch
+      </button>
+    </div>
+    <div class="outcome" data-testid="demand-outcome">
+      <p v-for="sentence in outcome" :key="sentence">{{ sentence }}</p>
+    </div>
+    <template v-if="drawsAtAll && madeLPerDay > 0">
+      <h3>The {{ tankL > 0 ? 'tank' : 'smallest tank' }} through the week</h3>
+      <LineChart
+        label="Level of the tank over a week"
+        scale="linear"
+        :series="series"
+        :low="0"
+        :high="Math.max(1, drawnTank)"
+        :from="0"
+        :until="168"
+        :marks="marks"
+        :format="(value: number) => litres(value)"
+      />
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.demand { display: grid; gap: 14px; }
+.head { display: flex; gap: 10px 16px; align-items: flex-end; flex-wrap: wrap; }
+.head h2 { flex: 1 1 120px; align-self: center; }
+.total { width: 180px; }
+.head :deep(.segments) { margin-bottom: 19px; }
+.editors { display: grid; grid-template-columns: minmax(0, 1fr) minmax(0, 1.25fr); gap: 22px; }
+h3 { margin-bottom: 6px; }
+.typed-days { display: grid; grid-template-columns: repeat(7, minmax(0, 1fr)); gap: 3px; }
+.typed-days :deep(.box) { padding: 0 5px; min-height: 30px; border-radius: 7px; }
+.typed-days :deep(.unit) { display: none; }
+.typed-days :deep(input) { font-size: 13.3px; text-align: center; }
+.bare :deep(label) { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
+.bare :deep(.says:not([role])) { display: none; }
+.batches { display: grid; gap: 8px; justify-items: start; }
+.batch { display: grid; grid-template-columns: minmax(0, 190px) 130px auto 150px auto 110px auto; gap: 8px; align-items: center; }
+.outcome { display: grid; gap: 4px; font-size: 15px; border-top: 1px solid var(--hair); padding-top: 12px; }
+.outcome p:first-child { font-weight: 650; }
+@media (max-width: 1000px) { .editors { grid-template-columns: 1fr; } }
+@media (max-width: 760px) { .batch { grid-template-columns: 1fr 1fr; } .batch span { display: none; } }
+</style>

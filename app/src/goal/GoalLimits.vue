@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { LIMIT_QUANTITIES, type LimitQuantity } from '@yes-clear/core/file';
+import { checkGoal, GOAL_ROWS, goalLimits, LIMIT_LABELS, schoolOf } from '@yes-clear/core/goal';
+import { settleWater } from '@yes-clear/core/water';
+import { computed, ref } from 'vue';
+import QuantityField from '../kit/QuantityField.vue';
+import LimitRow from './LimitRow.vue';
+import SchoolTable from './SchoolTable.vue';
+import { useGoal } from './useGoal';
+
+/** The limits of the goal as bands, each held against today's tap and against what is used. */
+const { current, goal, set, setLimit } = useGoal();
+const { report, water } = current;
+const units = computed(() => current.units.value);
+const row = computed(() => (goal.value ? GOAL_ROWS[goal.value.id] : null));
+const limits = computed(() => (goal.value ? goalLimits(goal.value, units.value.ppmFactor) : []));
+const tapState = computed(() => {
+  const settled = water.value?.ok ? settleWater(water.value.value.water) : null;
+  return settled?.ok ? settled.value : null;
+});
+const tapChecks = computed(() => (water.value?.ok && tapState.value ? checkGoal(limits.value, water.value.value.water, tapState.value) : []));
+const usedChecks = computed(() => (report.value?.ok ? report.value.value.checks : []));
+const usedEc = computed(() => usedChecks.value.find((check) => check.limit.quantity === 'ec25UScm')?.value ?? report.value?.ok ? (report.value?.ok ? report.value.value.solved.stations.at(-1)?.state.ec25UScm ?? 1 : 1) : 1);
+const school = computed(() => (goal.value ? schoolOf(goal.value) : null));
+const editing = ref(false);
+const free = computed(() => LIMIT_QUANTITIES.filter((quantity) => !limits.value.some((limit) => limit.quantity === quantity)).map((value) => ({ value, title: LIMIT_LABELS[value] })));
+const isOwn = (quantity: LimitQuantity): boolean => goal.value?.ownLimits.some((own) => own.quantity === quantity) ?? false;
+function addLimit(quantity: LimitQuantity): void {
+  const tap = water.value?.ok && tapState.value ? checkGoal([{ quantity, label: '', low: null, high: 1, origin: '', because: '', meterSees: false }], water.value.value.water, tapState.value)[0]?.value : undefined;
+  // Starts where the tap stands, so that the band is in sight.
+  setLimit(quantity, { low: null, high: quantity === 'pH' ? 8 : Number(Math.max(tap ?? 1, 0.01).toPrecision(2)) });
+  editing.value = true;
+}
+</script>
+
+<template>
+  <template v-if="goal && row">
+    <section v-if="row.ppmSchools.length > 0" class="sheet panel crew">
+      <div>
+        <h2>This crew's own limit</h2>
+        <p class="muted small">
+          What the meter may read at the brush before something is changed. Every ppm left in the water is left on the glass.
+        </p>
+      </div>
+      <div class="row">
+        <button
+          v-for="one in row.ppmSchools"
+          :key="one.ppm"
+          type="button"
+          class="button small"
+          :class="{ primary: goal.crewLimitPpm === one.ppm }"
+          @click="set('crew limit', { crewLimitPpm: one.ppm })"
+        >
+          {{ one.label }}
+        </button>
+        <QuantityField
+          class="own"
+          look="column"
+          label="Own limit, ppm"
+          dimension="count"
+          :high="100"
+          :units="units"
+          :model-value="goal.crewLimitPpm"
+          @update:model-value="set('crew limit', { crewLimitPpm: $event })"
+        />
+      </div>
+    </section>
+    <section class="sheet limits" role="table" aria-label="Limits of the goal">
+      <div class="head">
+        <h2>{{ row.schools.length > 1 ? `${row.label}: ${school?.label}` : row.label }}</h2>
+        <div class="key" aria-hidden="true">
+          <span><i class="band" />asked for</span><span><i class="tap" />tap today</span
+          ><span><i class="used" />{{ goal.prepare.how === 'none' ? 'this train leaves' : 'as it is used' }}</span>
+        </div>
+        <button class="button small" type="button" :aria-pressed="editing" @click="editing = !editing">
+          {{ editing ? 'Done' : 'Edit limits' }}
+        </button>
+      </div>
+      <div class="columns muted small" role="row">
+        <span role="columnheader">Limit</span><span role="columnheader">Goal</span
+        ><span role="columnheader" class="scale">Scale, dashed where by decades</span><span role="columnheader" class="right">Tap</span
+        ><span role="columnheader" class="right">{{ goal.prepare.how === 'none' ? 'Train leaves' : 'As used' }}</span>
+      </div>
+      <LimitRow
+        v-for="limit in limits"
+        :key="limit.quantity"
+        :limit="limit"
+        :tap="tapChecks.find((check) => check.limit.quantity === limit.quantity)"
+        :used="usedChecks.find((check) => check.limit.quantity === limit.quantity)"
+        :units="units"
+        :tap-ec="tapState?.ec25UScm ?? 100"
+        :used-ec="usedEc"
+        :editing="editing"
+        :own="isOwn(limit.quantity)"
+        @set="setLimit"
+      />
+      <p v-if="limits.length === 0" class="empty muted">No limit is set yet. Add the first one below.</p>
+      <p v-if="school && school.unseen.length > 0" class="unseen">
+        Also asked for, and for a laboratory to tell: {{ school.unseen.join('; ') }}.
+      </p>
+      <div v-if="editing || limits.length === 0" class="more">
+        <v-select
+          :items="free"
+          label="Add a limit"
+          aria-label="Add a limit"
+          :model-value="null"
+          @update:model-value="(quantity) => quantity && addLimit(quantity)"
+        />
+      </div>
+    </section>
+    <SchoolTable
+      v-if="row.schools.length > 1"
+      :schools="row.schools"
+      :chosen="school?.id ?? ''"
+      :units="units"
+      :tap="tapChecks"
+      @choose="set('school', { school: $event, ownLimits: [] })"
+    />
+  </template>
+</template>
+
+<style scoped>
+.crew { display: grid; gap: 10px; }
+.crew .row { align-items: flex-end; }
+.own { width: 150px; }
+.head { display: flex; align-items: center; gap: 8px 18px; padding: 10px 14px 6px; flex-wrap: wrap; }
+.head h2 { flex: 1 1 auto; }
+.key { display: flex; gap: 14px; font-size: 13px; color: var(--muted); }
+.key span { display: flex; align-items: center; gap: 6px; }
+.key i { width: 11px; height: 11px; border: 1.6px solid var(--ink); display: inline-block; }
+.key .band { width: 20px; border-radius: 4px; background: var(--goal); border: 1px solid var(--good); }
+.key .tap { transform: rotate(45deg); width: 9px; height: 9px; }
+.key .used { border-radius: 50%; }
+.columns { display: grid; grid-template-columns: 168px 176px minmax(120px, 1fr) 92px 112px; gap: 14px; padding: 2px 14px 5px; }
+.right { text-align: right; }
+.unseen, .empty { padding: 10px 14px; border-top: 1px solid var(--hair); font-size: 13.6px; }
+.more { padding: 6px 14px 12px; max-width: 320px; }
+@media (max-width: 1180px) { .columns { grid-template-columns: 140px 140px minmax(80px, 1fr) 80px 96px; gap: 10px; } }
+@media (max-width: 860px) { .columns { display: none; } }
+</style>

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import type { Preparation } from '@yes-clear/core/file';
+import { computed } from 'vue';
+import QuantityField from '../kit/QuantityField.vue';
+import Segments from '../kit/Segments.vue';
+import { useGoal } from './useGoal';
+import { hardnessOf, shareForTarget } from '@yes-clear/core/water';
+
+/** What is put to the product before it is used: nothing, salt, minerals, or some of the tap. */
+const { current, goal, set } = useGoal();
+const units = computed(() => current.units.value);
+const prepare = computed(() => goal.value!.prepare);
+const WAYS: readonly { value: Preparation['how']; title: string }[] = [
+  { value: 'none', title: 'As it is' },
+  { value: 'minerals', title: 'Minerals back' },
+  { value: 'blend', title: 'Tap blended back' },
+  { value: 'salt', title: 'Sea salt' },
+];
+const START: Record<Preparation['how'], Preparation> = {
+  none: { how: 'none' },
+  salt: { how: 'salt', salinity: 35 },
+  minerals: { how: 'minerals', hardnessMgL: 50, calciumShare: 0.75, alkalinityMgL: 25, bicarbonate: 'K' },
+  blend: { how: 'blend', tapShare: 0.1 },
+};
+const change = (changes: object): void => set('preparation', { prepare: { ...prepare.value, ...changes } as Preparation });
+/** Share of tap at which the blend has a hardness. */
+function shareForHardness(hardnessMgL: number | null): void {
+  const water = current.water.value;
+  const report = current.report.value;
+  if (hardnessMgL === null || !water?.ok || !report?.ok) return;
+  const product = report.value.solved.stations.at(-1)?.water;
+  const share = product ? shareForTarget(product, water.value.water, (mixed) => hardnessOf(mixed.mgL), hardnessMgL) : null;
+  if (share !== null) change({ tapShare: Math.round(1000 * share) / 1000 });
+}
+const blendHardness = computed(() => {
+  const report = current.report.value;
+  return report?.ok && report.value.prepared.ok ? hardnessOf(report.value.prepared.value.water.mgL) : null;
+});
+</script>
+
+<template>
+  <section v-if="goal" class="sheet panel prepare">
+    <div class="head">
+      <h2>Before it is used</h2>
+      <Segments
+        label="Before it is used"
+        :choices="WAYS"
+        :model-value="prepare.how"
+        @update:model-value="set('preparation', { prepare: START[$event] })"
+      />
+    </div>
+    <div v-if="prepare.how === 'salt'" class="fields">
+      <QuantityField
+        label="Salinity, g/kg"
+        dimension="count"
+        :low="1"
+        :high="80"
+        :units="units"
+        :model-value="prepare.salinity"
+        @update:model-value="$event !== null && change({ salinity: $event })"
+      />
+    </div>
+    <div v-else-if="prepare.how === 'minerals'" class="fields">
+      <QuantityField
+        label="Hardness wanted"
+        dimension="hardnessMgL"
+        :high="2000"
+        :units="units"
+        :model-value="prepare.hardnessMgL"
+        @update:model-value="$event !== null && change({ hardnessMgL: $event })"
+      />
+      <QuantityField
+        label="Calcium's share of it"
+        dimension="fraction"
+        unit="%"
+        :units="units"
+        :model-value="prepare.calciumShare"
+        note="75 % is usual"
+        @update:model-value="$event !== null && change({ calciumShare: $event })"
+      />
+      <QuantityField
+        label="Alkalinity wanted"
+        dimension="alkalinityMgL"
+        :high="2000"
+        :units="units"
+        :model-value="prepare.alkalinityMgL"
+        @update:model-value="$event !== null && change({ alkalinityMgL: $event })"
+      />
+      <div class="labelled">
+        <span>Bicarbonate of</span>
+        <Segments
+          label="Bicarbonate of"
+          :choices="[
+            { value: 'K', title: 'Potassium' },
+            { value: 'Na', title: 'Sodium' },
+          ]"
+          :model-value="prepare.bicarbonate"
+          @update:model-value="change({ bicarbonate: $event })"
+        />
+      </div>
+    </div>
+    <div v-else-if="prepare.how === 'blend'" class="fields">
+      <QuantityField
+        label="Share of tap"
+        dimension="fraction"
+        unit="%"
+        :units="units"
+        :model-value="prepare.tapShare"
+        @update:model-value="$event !== null && change({ tapShare: $event })"
+      />
+      <QuantityField
+        label="…or hardness wanted"
+        dimension="hardnessMgL"
+        optional
+        :units="units"
+        :model-value="blendHardness"
+        @update:model-value="shareForHardness"
+      />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.prepare { display: grid; gap: 12px; }
+.head { display: flex; justify-content: space-between; align-items: center; gap: 10px; flex-wrap: wrap; }
+@media (max-width: 520px) { .head :deep(.segments) { flex-wrap: wrap; } }
+</style>

@@ -1,0 +1,97 @@
+<script setup lang="ts">
+import type { Kit } from '@yes-clear/core/file';
+import { dropResult } from '@yes-clear/core/water';
+import { formatQuantity } from '@yes-clear/core/quantity';
+import { mdiEyedropper } from '@mdi/js';
+import { computed, ref } from 'vue';
+import AppIcon from '../kit/AppIcon.vue';
+import QuantityField from '../kit/QuantityField.vue';
+import DropCounter from './DropCounter.vue';
+import MeterWay from './MeterWay.vue';
+import { useSample } from './useSample';
+
+/** What a box of drops and strips tells, beside one reading. */
+defineProps<{ blamed: { readonly reading: boolean; readonly hardness: boolean; readonly alkalinity: boolean; readonly pH: boolean } }>();
+const { current, sample, setKit } = useSample();
+const units = computed(() => current.units.value);
+/** Which figure the drops are being counted for. */
+const counting = ref<'hardness' | 'alkalinity' | null>(null);
+
+const COUNTED = [
+  { key: 'hardness', label: 'Total hardness', dimension: 'hardnessMgL' },
+  { key: 'alkalinity', label: 'Alkalinity', dimension: 'alkalinityMgL' },
+] as const;
+const TRACES = [
+  { key: 'nitrateMgL', label: 'Nitrate, as NO₃' },
+  { key: 'ammoniaMgL', label: 'Ammonia, total as N' },
+  { key: 'phosphateMgL', label: 'Phosphate, as PO₄' },
+  { key: 'silicaMgL', label: 'Silica, as SiO₂' },
+] as const;
+
+/** How a counted figure came about. */
+function counted(key: 'hardness' | 'alkalinity'): string {
+  const count = sample.value?.kit[`${key}Count`];
+  const result = count && dropResult(count);
+  if (!count || !result?.ok) return '';
+  return `${count.drops} drops in ${count.sampleMl} mL, ±${formatQuantity(result.value.plusMinusMgL, `${key}MgL`, units.value).text}`;
+}
+/** A typed figure is no longer the one that was counted. */
+const typed = (key: 'hardness' | 'alkalinity', value: number | null): void =>
+  setKit(key, { [`${key}MgL`]: value, [`${key}Count`]: null } as Partial<Kit>);
+function take(result: { mgL: number; count: NonNullable<Kit['hardnessCount']> }): void {
+  const key = counting.value;
+  if (key) setKit(`${key} counted`, { [`${key}MgL`]: result.mgL, [`${key}Count`]: result.count } as Partial<Kit>);
+  counting.value = null;
+}
+</script>
+
+<template>
+  <template v-if="sample">
+    <MeterWay :blamed="blamed.reading" optional />
+    <QuantityField
+      label="pH"
+      dimension="ph"
+      optional
+      :blamed="blamed.pH"
+      :units="units"
+      :model-value="sample.kit.pH"
+      @update:model-value="setKit('pH', { pH: $event })"
+    />
+    <div v-for="{ key, label, dimension } in COUNTED" :key="key" class="counted">
+      <QuantityField
+        :label="label"
+        :dimension="dimension"
+        optional
+        :blamed="blamed[key]"
+        :units="units"
+        :note="counted(key)"
+        :model-value="sample.kit[`${key}MgL`]"
+        @update:model-value="typed(key, $event)"
+      />
+      <button class="button small" type="button" @click="counting = key"><AppIcon :path="mdiEyedropper" :size="16" />Count drops</button>
+    </div>
+    <QuantityField
+      v-for="trace in TRACES"
+      :key="trace.key"
+      :label="trace.label"
+      dimension="concentrationMgL"
+      optional
+      :units="units"
+      :model-value="sample.kit[trace.key]"
+      @update:model-value="setKit(trace.label, { [trace.key]: $event })"
+    />
+    <DropCounter
+      v-if="counting"
+      :what="counting"
+      :units="units"
+      :last="sample.kit[`${counting}Count`] ?? sample.kit.hardnessCount ?? sample.kit.alkalinityCount"
+      @take="take"
+      @close="counting = null"
+    />
+  </template>
+</template>
+
+<style scoped>
+.counted { display: grid; gap: 6px; align-content: start; grid-column: span 2; grid-template-columns: minmax(0, 1fr) auto; align-items: start; }
+.counted .button { margin-top: 25px; }
+</style>

@@ -1,0 +1,116 @@
+<script setup lang="ts">
+import type { SampleWay } from '@yes-clear/core/file';
+import { CHARACTERS, CHARACTER_ROWS, settleWater } from '@yes-clear/core/water';
+import { mdiPlus } from '@mdi/js';
+import { computed } from 'vue';
+import AppIcon from '../kit/AppIcon.vue';
+import DayField from '../kit/DayField.vue';
+import FindingCard from '../kit/FindingCard.vue';
+import QuantityField from '../kit/QuantityField.vue';
+import Segments from '../kit/Segments.vue';
+import CompositionBars from './CompositionBars.vue';
+import HardnessScales from './HardnessScales.vue';
+import KitWay from './KitWay.vue';
+import MeterWay from './MeterWay.vue';
+import ReportWay from './ReportWay.vue';
+import { needed, useSample } from './useSample';
+
+/** One dated sample: a reading, a kit or a report, completed to one consistent water. */
+const { current, source, sample, set, setSource, add, remove } = useSample();
+const units = computed(() => current.units.value);
+const completed = computed(() => (current.water.value?.ok ? current.water.value.value : null));
+const error = computed(() => (current.water.value && !current.water.value.ok ? current.water.value.error : null));
+const state = computed(() => {
+  const settled = completed.value ? settleWater(completed.value.water) : null;
+  return settled?.ok ? settled.value : null;
+});
+const WAYS: readonly { value: SampleWay; title: string }[] = [
+  { value: 'meter', title: 'One reading' },
+  { value: 'kit', title: 'Test kit' },
+  { value: 'report', title: 'Report' },
+];
+/** Which entered values the contradiction is about. */
+const blamed = computed(() => {
+  const field = error.value?.field;
+  const kit = sample.value?.way === 'kit' ? sample.value.kit : null;
+  const conductivity = field === 'ec25UScm' || field === 'reading';
+  return {
+    reading: conductivity,
+    hardness: field === 'hardnessMgL' || (field === 'ec25UScm' && kit !== null && kit.hardnessMgL !== null),
+    alkalinity: field === 'alkalinityMgL' || field === 'pH' || (field === 'ec25UScm' && kit !== null && kit.alkalinityMgL !== null),
+    pH: field === 'pH',
+  };
+});
+const characters = CHARACTERS.map((key) => ({ title: CHARACTER_ROWS[key].label, value: key, props: { subtitle: CHARACTER_ROWS[key].says } }));
+const samples = computed(() =>
+  [...(source.value?.samples ?? [])]
+    .sort((a, b) => b.takenOn.localeCompare(a.takenOn))
+    .map((one) => ({ value: one.id, title: new Date(`${one.takenOn}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' }) })),
+);
+</script>
+
+<template>
+  <template v-if="source && sample">
+    <section class="sheet panel entry">
+      <div class="top">
+        <Segments label="What is at hand" :choices="WAYS" :model-value="sample.way" @update:model-value="set('way in', { way: $event })" />
+        <div class="dated">
+          <v-select
+            v-if="samples.length > 1"
+            class="which"
+            :items="samples"
+            :model-value="source.sampleId"
+            aria-label="Sample of"
+            @update:model-value="setSource('sample chosen', { sampleId: $event })"
+          />
+          <button class="button" type="button" @click="add"><AppIcon :path="mdiPlus" />New sample</button>
+          <button v-if="samples.length > 1" class="button plain danger" type="button" @click="remove">Remove</button>
+        </div>
+      </div>
+      <div class="fields">
+        <MeterWay v-if="sample.way === 'meter'" :blamed="blamed.reading" />
+        <KitWay v-else-if="sample.way === 'kit'" :blamed="blamed" />
+        <ReportWay v-else />
+      </div>
+      <div class="fields second">
+        <div class="labelled">
+          <span>Kind of supply</span>
+          <v-select
+            :items="characters"
+            :model-value="sample.character"
+            aria-label="Kind of supply"
+            @update:model-value="set('kind of supply', { character: $event })"
+          />
+        </div>
+        <QuantityField
+          label="Water temperature"
+          dimension="temperatureC"
+          :units="units"
+          :model-value="sample.temperatureC"
+          @update:model-value="needed((temperatureC) => set('temperature', { temperatureC }))($event)"
+        />
+        <DayField label="Taken on" :model-value="sample.takenOn" @update:model-value="$event && set('sample date', { takenOn: $event })" />
+        <p class="muted small hint">What is not measured is filled in from the kind of supply, and marked so.</p>
+      </div>
+      <FindingCard
+        v-if="error"
+        :finding="{ severity: 'bad', title: 'These numbers do not make one water', why: error.message }"
+        data-testid="water-error"
+      />
+    </section>
+    <section v-if="completed" class="sheet panel"><CompositionBars :completed="completed" /></section>
+    <section v-if="completed && state" class="sheet scales">
+      <HardnessScales :hardness-mg-l="state.hardnessMgL" :alkalinity-mg-l="completed.water.alkalinityMgL" />
+    </section>
+  </template>
+</template>
+
+<style scoped>
+.entry { display: grid; gap: 14px; }
+.top { display: flex; justify-content: space-between; gap: 10px 16px; flex-wrap: wrap; align-items: center; }
+.dated { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }
+.which { min-width: 220px; }
+.second { border-top: 1px solid var(--hair); padding-top: 12px; }
+.hint { align-self: center; }
+.scales { padding: 4px 0; }
+</style>

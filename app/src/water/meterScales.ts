@@ -1,0 +1,30 @@
+import type { Instrument } from '@yes-clear/core/file';
+import type { MeterScale } from '@yes-clear/core/water';
+
+/** Scales a pen or in-line meter may have; the factor ones are what instruments print. */
+export const SCALES: readonly {
+  readonly key: string;
+  readonly title: string;
+  readonly scale: MeterScale;
+  readonly factor: number | null;
+}[] = [
+  { key: 'ec', title: 'Conductivity, µS/cm', scale: { kind: 'conductivity' }, factor: null },
+  { key: 'f0.5', title: 'ppm, factor 0.5', scale: { kind: 'factor', factor: 0.5 }, factor: 0.5 },
+  { key: 'f0.55', title: 'ppm, factor 0.55', scale: { kind: 'factor', factor: 0.55 }, factor: 0.55 },
+  { key: 'f0.64', title: 'ppm, factor 0.64', scale: { kind: 'factor', factor: 0.64 }, factor: 0.64 },
+  { key: 'f0.7', title: 'ppm, factor 0.7', scale: { kind: 'factor', factor: 0.7 }, factor: 0.7 },
+  { key: 'cNaCl', title: 'ppm as NaCl', scale: { kind: 'curve', salt: 'NaCl' }, factor: 0.5 },
+  { key: 'cKCl', title: 'ppm as KCl', scale: { kind: 'curve', salt: 'KCl' }, factor: 0.52 },
+  { key: 'c442', title: 'ppm as 442 natural water', scale: { kind: 'curve', salt: '442' }, factor: 0.68 },
+];
+
+export function scaleKey(scale: MeterScale): string {
+  return scale.kind === 'conductivity' ? 'ec' : scale.kind === 'factor' ? `f${scale.factor}` : `c${scale.salt}`;
+}
+export const scaleTitle = (scale: MeterScale): string =>
+  SCALES.find((row) => row.key === scaleKey(scale))?.title ?? `ppm, factor ${scale.kind === 'factor' ? scale.factor : ''}`;
+export const shownUnitOf = (instrument: Pick<Instrument, 'scale'> | undefined): string =>
+  instrument?.scale.kind === 'conductivity' ? 'µS/cm' : 'ppm';
+
+/** What a meter shows is a plain number in its own unit; its conductivity is worked out by its scale. */
+export const PLAIN_UNITS = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 1 } as const;
