@@ -147,6 +147,32 @@ describe('rung c: a whole report', () => {
   });
 });
 
+describe('far from the listed strength', () => {
+  it.each([
+    ['seawater', 486],
+    ['seawater', 9000],
+    ['softSurface', 4000],
+    ['chalk', 15],
+    ['rain', 400],
+  ] as const)('%s at %s µS/cm', (character, ec25UScm) => {
+    const { water } = value(completeWater({ character, ...at25, ec25UScm }));
+    expectWithin(value(settleWater(water)).ec25UScm, ec25UScm, 1e-6);
+  });
+});
+
+describe('the wrong kind of supply', () => {
+  it('a reading no such supply can have asks for the kind', () => {
+    const outcome = completeWater({ character: 'chalk', ...at25, ec25UScm: 51_800 });
+    expect(outcome.ok ? '' : outcome.error.message).toMatch(/No chalk or limestone well water conducts 51800 µS\/cm\. Choose the kind/);
+  });
+  it('a whole report of sea water is taken as it is, whatever the kind', () => {
+    const mgL = { Ca: 420, Mg: 1300, Na: 11_000, K: 400, Cl: 19_800, SO4: 2770 };
+    const completed = value(completeWater({ character: 'chalk', ...at25, ec25UScm: 51_800, alkalinityMgL: 125, pH: 8.1, mgL }));
+    expect(completed.rung).toBe('report');
+    expect(completed.water.mgL.Na).toBe(11_000);
+  });
+});
+
 describe('what was not found', () => {
   it('"<0.05" counts as half of it, is marked assumed, and keeps its own doubt', () => {
     const { water, origins, plusMinusMgL } = value(
@@ -278,7 +304,9 @@ describe('any partial analysis', () => {
           const outcome = completeWater(given);
           if (!outcome.ok) {
             count.refused += 1;
-            expect(outcome.error.message).toMatch(/[Hh]ardness|[Aa]lkalinity|[Cc]onductivity|pH|meter reading|brine|too pure|[Ii]ons/);
+            expect(outcome.error.message).toMatch(
+              /[Hh]ardness|[Aa]lkalinity|[Cc]onductivity|pH|meter reading|brine|too pure|[Ii]ons|kind of supply/,
+            );
             expect(outcome.error.message).not.toMatch(/NaN|undefined|Infinity/);
             return;
           }

@@ -97,12 +97,31 @@ function characterFactor(character: Character, ec25UScm: number): Outcome<number
     return state.ok ? state.value.ec25UScm : Number.NaN;
   };
   const ecAt = (lnFactor: number): number => Math.log(ec25(Math.exp(lnFactor)) / ec25UScm);
-  // Listed waters conduct close to in proportion: a narrow bracket is nearly always enough.
-  const listed = ecAt(0);
-  const near = findRoot(ecAt, -listed - 0.3, -listed + 0.3, 1e-9);
-  const root = near ?? findRoot(ecAt, Math.log(1e-5), Math.log(1e3), 1e-9);
-  if (!root) {
-    return fail('ec25UScm', ec25UScm, 'a reading above pure water', 'This reading is too pure to be a supply: enter it as product water.');
+  // Listed waters conduct close to in proportion: a narrow bracket is nearly always enough. A wide one may reach
+  // brines beyond the law, where there is no figure at all, so it is widened downwards first.
+  const guess = -ecAt(0);
+  const brackets = [
+    [guess - 0.3, guess + 0.3],
+    [guess - 1.5, guess + 0.3],
+    [Math.log(1e-5), guess],
+    [guess, guess + 1.5],
+  ] as const;
+  const root = brackets.reduce<ReturnType<typeof findRoot>>((found, [low, high]) => found ?? findRoot(ecAt, low, high, 1e-9), null);
+  if (!root || !characterWater(character, Math.exp(root.x)).ok) {
+    if (ec25UScm < 10)
+      return fail(
+        'ec25UScm',
+        ec25UScm,
+        'a reading above pure water',
+        'This reading is too pure to be a supply: enter it as product water.',
+      );
+    const kind = CHARACTER_ROWS[character].label.toLowerCase();
+    return fail(
+      'ec25UScm',
+      ec25UScm,
+      `a conductivity a ${kind} supply can have`,
+      `No ${kind} water conducts ${plain(ec25UScm)} µS/cm. Choose the kind of supply: brackish or seawater? Or was the reading in another unit?`,
+    );
   }
   return ok(Math.exp(root.x));
 }
@@ -160,9 +179,9 @@ export function completeWater(entered: PartialAnalysis): Outcome<CompletedWater>
   if (!consistent.ok) return consistent;
   const { ec25UScm, warning } = consistent.value;
   const factor = ec25UScm === undefined ? factorWithoutEc(analysis) : characterFactor(analysis.character, ec25UScm);
+  // A whole analysis needs the kind of supply for its traces only: as listed will do.
+  if (whole) return completeWhole(entered, analysis, factor.ok ? factor.value : 1);
   if (!factor.ok) return factor;
-
-  if (whole) return completeWhole(entered, analysis, factor.value);
   const nothingElse = hardness.value.hardnessMgL === undefined && analysis.alkalinityMgL === undefined && analysis.pH === undefined;
   if (nothingElse && Object.keys(analysis.mgL ?? {}).length === 0) {
     const water = characterWater(analysis.character, factor.value);

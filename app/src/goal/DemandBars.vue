@@ -6,6 +6,8 @@ const props = defineProps<{
   label: string;
   values: readonly number[];
   names: readonly string[];
+  /** The same names in full, for those who hear them. */
+  spoken: readonly string[];
   /** Top of the paper, in the values' unit. */
   most: number;
   /** One step of an arrow key. */
@@ -70,11 +72,11 @@ function key(event: KeyboardEvent, index: number): void {
         class="bar"
         role="slider"
         tabindex="0"
-        :aria-label="`${label}, ${names[i]}`"
+        :aria-label="`${label}, ${spoken[i]}`"
         aria-valuemin="0"
         :aria-valuenow="Number(value.toPrecision(4))"
         :aria-valuetext="say(value, i)"
-        :title="`${names[i]}: ${say(value, i)}`"
+        :title="`${spoken[i]}: ${say(value, i)}`"
         @keydown="key($event, i)"
       >
         <i :style="{ height: height(value) }" :class="{ held: held === i }" />

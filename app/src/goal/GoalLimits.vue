@@ -65,7 +65,7 @@ function addLimit(quantity: LimitQuantity): void {
         />
       </div>
     </section>
-    <section class="sheet limits" role="table" aria-label="Limits of the goal">
+    <section class="sheet limits">
       <div class="head">
         <h2>{{ row.schools.length > 1 ? `${row.label}: ${school?.label}` : row.label }}</h2>
         <div class="key" aria-hidden="true">
@@ -76,24 +76,26 @@ function addLimit(quantity: LimitQuantity): void {
           {{ editing ? 'Done' : 'Edit limits' }}
         </button>
       </div>
-      <div class="columns muted small" role="row">
-        <span role="columnheader">Limit</span><span role="columnheader">Goal</span
-        ><span role="columnheader" class="scale">Scale, dashed where by decades</span><span role="columnheader" class="right">Tap</span
-        ><span role="columnheader" class="right">{{ goal.prepare.how === 'none' ? 'Train leaves' : 'As used' }}</span>
+      <div role="table" aria-label="Limits of the goal">
+        <div class="columns muted small" role="row">
+          <span role="columnheader">Limit</span><span role="columnheader">Goal</span
+          ><span role="columnheader" class="scale">Scale, dashed where by decades</span><span role="columnheader" class="right">Tap</span
+          ><span role="columnheader" class="right">{{ goal.prepare.how === 'none' ? 'Train leaves' : 'As used' }}</span>
+        </div>
+        <LimitRow
+          v-for="limit in limits"
+          :key="limit.quantity"
+          :limit="limit"
+          :tap="tapChecks.find((check) => check.limit.quantity === limit.quantity)"
+          :used="usedChecks.find((check) => check.limit.quantity === limit.quantity)"
+          :units="units"
+          :tap-ec="tapState?.ec25UScm ?? 100"
+          :used-ec="usedEc"
+          :editing="editing"
+          :own="isOwn(limit.quantity)"
+          @set="setLimit"
+        />
       </div>
-      <LimitRow
-        v-for="limit in limits"
-        :key="limit.quantity"
-        :limit="limit"
-        :tap="tapChecks.find((check) => check.limit.quantity === limit.quantity)"
-        :used="usedChecks.find((check) => check.limit.quantity === limit.quantity)"
-        :units="units"
-        :tap-ec="tapState?.ec25UScm ?? 100"
-        :used-ec="usedEc"
-        :editing="editing"
-        :own="isOwn(limit.quantity)"
-        @set="setLimit"
-      />
       <p v-if="limits.length === 0" class="empty muted">No limit is set yet. Add the first one below.</p>
       <p v-if="school && school.unseen.length > 0" class="unseen">
         Also asked for, and for a laboratory to tell: {{ school.unseen.join('; ') }}.

@@ -73,7 +73,7 @@ const set = (side: 'low' | 'high', value: number | null): void =>
     <div class="now" role="cell" :class="used?.met === false ? 'missed' : 'met'">
       {{ used ? show(used.value) : '–' }}<small>{{ margin }}</small>
     </div>
-    <div v-if="editing" class="edit">
+    <div v-if="editing" class="edit" role="cell">
       <QuantityField
         :label="`${limit.label}, at least`"
         :dimension="dimensionOf(limit.quantity)"

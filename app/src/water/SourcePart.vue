@@ -201,7 +201,8 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           />
         </div>
         <p v-if="secondState && mixed" class="mixed">
-          {{ Math.round(100 * (1 - second.share)) }}{{ THIN }}% {{ source.name.toLowerCase() }} and {{ Math.round(100 * second.share)
+          {{ Math.round(100 * (1 - second.share)) }}{{ THIN }}% {{ source.name.toLowerCase() }} and
+          {{ Math.round(100 * second.share)
           }}{{ THIN }}% {{ second.name.toLowerCase() }} at {{ ecText(secondState.ec25UScm) }} make
           <strong>{{ ecText(mixed.ec25UScm) }}</strong>, pH <strong>{{ mixed.pH.toFixed(2) }}</strong>: computed from what is in them, not
           averaged.
