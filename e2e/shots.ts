@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { fileURLToPath } from 'node:url';
-import { enter, firstVisit } from './steps';
+import { choose, enter, firstVisit } from './steps';
 
 const FOLDER = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 const CORAL = '/system/demo-coral-nursery';
@@ -29,7 +29,18 @@ const jugs = (page: Page) => async (): Promise<void> => {
 
 test('rounds', ({ page }) => shoot(page, 'rounds', '/', DESK));
 test('water', ({ page }) => shoot(page, 'water', `${CORAL}/water`, DESK));
-test('goal', ({ page }) => shoot(page, 'goal', `${VAN}/goal`, DESK));
+test('report', ({ page }) => shoot(page, 'water-report', `${CORAL}/water`, DESK, () => choose(page, 'Sample of', /August/)));
+test('meters', ({ page }) =>
+  shoot(page, 'water-meters', `${CORAL}/water`, DESK, async () => {
+    await page.getByRole('radio', { name: 'Meters' }).click();
+    await page.getByRole('region', { name: 'Compare meters' }).scrollIntoViewIfNeeded();
+  }));
+test('drops on a phone', ({ page }) =>
+  shoot(page, 'phone-drops', `${CORAL}/water`, PHONE, async () => {
+    await page.getByRole('button', { name: 'Count drops' }).first().click();
+    for (let i = 0; i < 12; i++) await page.keyboard.press('Space');
+  }));
+test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK));
 test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));
 test('stage', ({ page }) =>
   shoot(page, 'train-stage', `${VAN}/train`, DESK, () => page.getByRole('button', { name: /^Membrane, stage/ }).click()));

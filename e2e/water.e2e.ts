@@ -155,7 +155,7 @@ test('goal: schools side by side, limits of this job, minerals put back', async 
   await page.getByRole('radio', { name: 'Laboratory' }).click();
   const limits = page.getByRole('table', { name: 'Limits of the goal' });
   await expect(limits.getByRole('row', { name: /Conductivity/ })).toContainText('at most 0.056');
-  await page.getByRole('radio', { name: 'ASTM type III' }).click();
+  await page.getByRole('radio', { name: 'ASTM III' }).click();
   await expect(limits.getByRole('row', { name: /Silica/ })).toContainText('500');
   await page.getByRole('button', { name: 'Edit limits' }).click();
   await enter(page, 'Silica, at most', '0.2 mg/L');

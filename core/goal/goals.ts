@@ -107,6 +107,8 @@ const astm = (id: string, label: string, ec: number, sodium: number, chloride: n
       ...(id === 'IV' ? [limit('pH', 5, 8, 'Only this grade has a pH', ASTM)] : []),
     ],
     [
+      // By conductivity the third type is purer than the second, which is made by distillation.
+      ...(id === 'II' ? ['made by distillation'] : []),
       ...(toc === null ? [] : [`organic carbon at most ${toc} µg/L`]),
       ...(id === 'I' ? ['cannot be verified in a bottle, only in line'] : []),
     ],
@@ -192,14 +194,14 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     family: 'laboratory',
     heatedC: null,
     schools: [
-      astm('I', 'ASTM type I', 0.056, 1, 1, 3, 50),
-      astm('II', 'ASTM type II, distilled', 1, 5, 5, 3, 50),
-      astm('III', 'ASTM type III', 0.25, 10, 10, 500, 200),
-      astm('IV', 'ASTM type IV', 5, 50, 50, null, null),
-      school('iso-1', 'ISO grade 1', [limit('ec25UScm', null, 0.1, '10 MΩ·cm', ISO), limit('silicaMgL', null, 0.01, '10 µg/L', ISO)]),
+      astm('I', 'ASTM I', 0.056, 1, 1, 3, 50),
+      astm('II', 'ASTM II', 1, 5, 5, 3, 50),
+      astm('III', 'ASTM III', 0.25, 10, 10, 500, 200),
+      astm('IV', 'ASTM IV', 5, 50, 50, null, null),
+      school('iso-1', 'ISO 1', [limit('ec25UScm', null, 0.1, '10 MΩ·cm', ISO), limit('silicaMgL', null, 0.01, '10 µg/L', ISO)]),
       school(
         'iso-2',
-        'ISO grade 2',
+        'ISO 2',
         [
           limit('ec25UScm', null, 1, '1 MΩ·cm', ISO),
           limit('silicaMgL', null, 0.02, '20 µg/L', ISO),
@@ -209,7 +211,7 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
       ),
       school(
         'iso-3',
-        'ISO grade 3',
+        'ISO 3',
         [
           limit('ec25UScm', null, 5, '0.2 MΩ·cm', ISO),
           limit('pH', 5, 7.5, 'Only this grade has a pH', ISO),

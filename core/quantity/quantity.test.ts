@@ -10,6 +10,8 @@ import {
   parseQuantity,
   readNumber,
   roundForReading,
+  toCanonical,
+  unitBySymbol,
   type Dimension,
   type UnitPreference,
 } from './index';
@@ -164,5 +166,43 @@ describe('formatted quantities', () => {
     [-3.456, '-3.5'],
   ])('rounds %s to %s', (number, text) => {
     expect(roundForReading(number)).toBe(text);
+  });
+});
+
+// Section 15 of the handbook's water chapter, from exact definitions and molar masses.
+describe('check values of units', () => {
+  const inUnit = (value: number, dimension: Dimension, symbol: string): number => {
+    const unit = unitBySymbol(dimension, symbol)!;
+    return toCanonical(value, unit);
+  };
+  it('1–2: one degree of each hardness scale in mg/L as CaCO3', () => {
+    for (const [symbol, mgL] of [
+      ['°dH', 17.848],
+      ['°fH', 10],
+      ['gpg', 17.1181],
+      ['°e', 14.2538],
+    ] as const)
+      expect(Math.abs(inUnit(1, 'hardnessMgL', symbol) - mgL)).toBeLessThan(0.002);
+  });
+  it('3: 250 mg/L as CaCO3 in every scale', () => {
+    for (const [symbol, shown] of [
+      ['°dH', 14.007],
+      ['°fH', 25],
+      ['°e', 17.539],
+      ['gpg', 14.604],
+      ['mmol/L', 2.4978],
+      ['meq/L', 4.9957],
+    ] as const)
+      expect(Math.abs(250 / inUnit(1, 'hardnessMgL', symbol) / shown - 1), symbol).toBeLessThan(1e-3);
+  });
+  it('5: flow, pressure, temperature, volume and resistivity', () => {
+    const rows = [
+      [inUnit(75, 'flowLPerH', 'gal/day'), 11.8294],
+      [inUnit(60, 'pressureBar', 'psi'), 4.13685],
+      [inUnit(41, 'temperatureC', '°F'), 5],
+      [inUnit(5, 'volumeL', 'cup') * 1000, 1182.94],
+      [inUnit(18.18, 'conductivityUScm', 'MΩ·cm'), 0.05501],
+    ] as const;
+    for (const [got, expected] of rows) expect(Math.abs(got / expected - 1)).toBeLessThan(5e-4);
   });
 });

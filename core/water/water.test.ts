@@ -259,11 +259,20 @@ describe('scaling', () => {
 
 describe('osmotic pressure', () => {
   // TEOS-10, evaluated; Robinson & Stokes 1959 (recalled) for NaCl.
-  it('86: seawater of salinity 35 at 25 °C', () => {
-    const perKg = 1 / 0.965;
-    const m = { na: 468.96, k: 10.21, mg: 52.82, ca: 10.28 + 0.09, cl: 546.71 + 0.07, so4: 28.24, hco3: 2.3, neutral: 0.4 };
-    const scaled = Object.fromEntries(Object.entries(m).map(([key, mmol]) => [key, (mmol / 1000) * perKg]));
-    expectWithin(osmoticPressureBar(scaled, 25), 25.92, 0.03);
+  it.each([
+    [83, 5, 15, 3.515, 3.535],
+    [84, 20, 15, 14.017, 14.152],
+    [85, 35, 5, 24.07, 24.545],
+    [86, 35, 25, 25.92, 26.05],
+    [87, 40, 25, 29.887, 30.032],
+    [88, 70, 25, 55.73, 55.864],
+  ])('%i: seawater of salinity %s at %s °C', (_, S, t, published, model) => {
+    // Reference composition, mmol per kg of solution at S 35, brought to kg of water.
+    const m = { na: 468.96, k: 10.21, mg: 52.82, ca: 10.28 + 0.0907, cl: 546.71 + 0.068, so4: 28.24, hco3: 2.3, neutral: 0.416 };
+    const perKgWater = S / 35 / (1 - 0.0010047 * S) / 1000;
+    const scaled = Object.fromEntries(Object.entries(m).map(([key, mmol]) => [key, mmol * perKgWater]));
+    expectWithin(osmoticPressureBar(scaled, t), published, 0.03);
+    expectWithin(osmoticPressureBar(scaled, t), model, 0.005);
   });
   it.each([
     [0.1, 0.9324],
@@ -273,20 +282,23 @@ describe('osmotic pressure', () => {
     const ideal = (2 * m * 8.314463 * 298.15 * 0.99704) / 100;
     expectNear(osmoticPressureBar({ na: m, cl: m }, 25) / ideal, phi, 0.002);
   });
-  it('91: municipal water, to a per cent', () => {
-    const { mgL, alkalinityMgL } = character('municipal');
+  it.each([
+    ['municipal', 0.1781],
+    ['brackish', 1.2688],
+  ] as const)('91: %s water', (name, bar) => {
+    const { mgL, alkalinityMgL } = character(name);
     const m = {
       na: mgL.Na / 22.99,
       k: mgL.K / 39.098,
       mg: mgL.Mg / 24.305,
-      ca: mgL.Ca / 40.078,
+      ca: mgL.Ca / 40.078 + mgL.Sr / 87.62,
       cl: mgL.Cl / 35.453 + mgL.F / 18.998,
       so4: mgL.SO4 / 96.063,
       no3: mgL.NO3 / 62.005,
       hco3: alkalinityMgL / 50.0435,
       neutral: mgL.SiO2 / 60.084 + 0.115,
     };
-    expectWithin(osmoticPressureBar(Object.fromEntries(Object.entries(m).map(([k, v]) => [k, v / 997])), 25), 0.1781, 0.01);
+    expectWithin(osmoticPressureBar(Object.fromEntries(Object.entries(m).map(([k, v]) => [k, v / 997])), 25), bar, 0.005);
   });
 });
 

@@ -79,6 +79,7 @@ const set = (side: 'low' | 'high', value: number | null): void =>
         :dimension="dimensionOf(limit.quantity)"
         :unit="limit.quantity === 'ec25UScm' ? 'µS/cm' : undefined"
         optional
+        empty="no bound"
         :high="300000"
         :units="units"
         :model-value="limit.low"
@@ -89,6 +90,7 @@ const set = (side: 'low' | 'high', value: number | null): void =>
         :dimension="dimensionOf(limit.quantity)"
         :unit="limit.quantity === 'ec25UScm' ? 'µS/cm' : undefined"
         optional
+        empty="no bound"
         :high="300000"
         :units="units"
         :model-value="limit.high"

@@ -15,6 +15,8 @@ const props = defineProps<{
   optional?: boolean;
   look?: 'row' | 'big' | 'column';
   note?: string;
+  /** What stands in the field while it is empty. */
+  empty?: string;
   /** Understood, but at odds with another field: marked without a message of its own. */
   blamed?: boolean;
 }>();
@@ -47,7 +49,7 @@ const { text, error, symbol, hint, typed, left } = useQuantityInput({
         inputmode="text"
         autocomplete="off"
         spellcheck="false"
-        :placeholder="optional ? 'not measured' : ''"
+        :placeholder="optional ? (empty ?? 'not measured') : ''"
         :aria-invalid="error ? 'true' : 'false'"
         :aria-describedby="`${id}-says`"
         @input="typed(($event.target as HTMLInputElement).value)"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { Comparison, Instrument } from '@yes-clear/core/file';
 import { formatIn, THIN } from '@yes-clear/core/quantity';
-import { compareMeters, type MeterVerdict } from '@yes-clear/core/water';
+import { compareMeters, withResidualDrop, type MeterVerdict } from '@yes-clear/core/water';
 import { mdiPlus } from '@mdi/js';
 import { computed } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
@@ -44,6 +44,14 @@ function read(glassId: string, id: string, value: number | null): void {
 const addGlass = (): void => save('glass added', (was) => ({ ...was, glasses: [...was.glasses, { id: `glass-${crypto.randomUUID().slice(0, 8)}`, shown: [] }] }));
 const removeGlass = (id: string): void => save('glass removed', (was) => ({ ...was, glasses: was.glasses.filter((glass) => glass.id !== id) }));
 
+/** What a drop of the strongest glass left on a tip would do to the weakest. */
+const leftover = computed(() => {
+  const strengths = (verdictOf(referenceId.value)?.ec25UScm ?? []).filter((ec): ec is number => ec !== null && ec > 0);
+  const [weak, strong] = [Math.min(...strengths), Math.max(...strengths)];
+  if (strengths.length < 2 || strong < 5 * weak) return '';
+  const shown = withResidualDrop(weak, 10, strong, 0.05);
+  return `A drop (0.05 mL) of the stronger glass left in a 10 mL cap turns ${formatIn(weak, 'conductivityUScm', 'µS/cm').text} into ${formatIn(shown, 'conductivityUScm', 'µS/cm').text}: rinse twice. `;
+});
 const signed = (share: number): string => `${share >= 0 ? '+' : '−'}${Math.abs(100 * share).toFixed(Math.abs(share) < 0.095 ? 1 : 0)}${THIN}%`;
 /** What a comparison says of one meter, number first. */
 function says(verdict: MeterVerdict): string {
@@ -164,8 +172,8 @@ const fitText = ({ correction }: MeterVerdict): string =>
       </table>
     </div>
     <p class="foot muted small">
-      Readings count as agreeing within 15{{ THIN }}% in conductivity, or 2{{ THIN }}µS/cm below 10: three meters on three scales may differ
-      by 20{{
+      {{ leftover }}Readings count as agreeing within 15{{ THIN }}% in conductivity, or 2{{ THIN }}µS/cm below 10: three meters on three
+      scales may differ by 20{{
         THIN
       }}% in ppm without any fault.
     </p>

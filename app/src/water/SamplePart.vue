@@ -13,6 +13,8 @@ import HardnessScales from './HardnessScales.vue';
 import KitWay from './KitWay.vue';
 import MeterWay from './MeterWay.vue';
 import ReportWay from './ReportWay.vue';
+import SaturationTable from './SaturationTable.vue';
+import SolidsRow from './SolidsRow.vue';
 import { needed, useSample } from './useSample';
 
 /** One dated sample: a reading, a kit or a report, completed to one consistent water. */
@@ -102,6 +104,10 @@ const samples = computed(() =>
     <section v-if="completed && state" class="sheet scales">
       <HardnessScales :hardness-mg-l="state.hardnessMgL" :alkalinity-mg-l="completed.water.alkalinityMgL" />
     </section>
+    <section v-if="completed && state" class="sheet" aria-label="Dissolved solids by every name">
+      <SolidsRow :water="completed.water" :ec25-u-scm="state.ec25UScm" />
+    </section>
+    <section v-if="completed" class="sheet scales"><SaturationTable :water="completed.water" :units="units" /></section>
   </template>
 </template>
 

@@ -113,6 +113,7 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           label="Weakest, wet season"
           dimension="conductivityUScm"
           optional
+          empty="as the samples"
           :low="0.055"
           :units="units"
           :model-value="source.season.weakestUScm"
@@ -122,6 +123,7 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           label="Strongest, dry season"
           dimension="conductivityUScm"
           optional
+          empty="as the samples"
           :low="0.055"
           :units="units"
           :model-value="source.season.strongestUScm"

@@ -107,7 +107,9 @@ export const endLabels: Plugin<'line', EndLabelOptions> = {
   afterDatasetsDraw(chart: Chart, _args, options: EndLabelOptions) {
     const wanted = (options.labels ?? []).flatMap((text, i) => {
       const last = chart.getDatasetMeta(i).data.at(-1);
-      const at = options.inside ? { x: chart.chartArea.right - 2, y: (last?.y ?? 0) - 10 } : { x: (last?.x ?? 0) + 8, y: last?.y ?? 0 };
+      const at = options.inside
+        ? { x: chart.chartArea.right - 2, y: Math.max(chart.chartArea.top + 12, (last?.y ?? 0) - 10) }
+        : { x: (last?.x ?? 0) + 8, y: last?.y ?? 0 };
       return text && last ? [{ text, ...at, colour: options.colours[i] ?? '#000' }] : [];
     });
     wanted.sort((a, b) => a.y - b.y);

@@ -1,0 +1,33 @@
+<script setup lang="ts">
+import { formatIn, roundForReading } from '@yes-clear/core/quantity';
+import { dissolvedMgL, dryResidueMgL, readingFromEc25, type MeterScale, type Water } from '@yes-clear/core/water';
+import { computed } from 'vue';
+
+/** One water under every name "TDS" goes by: three different things, and four scales of one of them. */
+const props = defineProps<{ water: Water; ec25UScm: number }>();
+const ppm = (scale: MeterScale): string => roundForReading(readingFromEc25(props.ec25UScm, scale));
+const kinds = computed(() => [
+  { label: 'Sum of ions', text: `${roundForReading(dissolvedMgL(props.water.mgL, props.water.alkalinityMgL))} mg/L` },
+  { label: 'Dry residue', text: `${roundForReading(dryResidueMgL(props.water))} mg/L` },
+  { label: 'Conductivity', text: formatIn(props.ec25UScm, 'conductivityUScm', 'µS/cm').text },
+  { label: 'Pen × 0.5', text: `${ppm({ kind: 'factor', factor: 0.5 })} ppm` },
+  { label: 'Pen × 0.7', text: `${ppm({ kind: 'factor', factor: 0.7 })} ppm` },
+  { label: 'As NaCl', text: `${ppm({ kind: 'curve', salt: 'NaCl' })} ppm` },
+  { label: 'As 442', text: `${ppm({ kind: 'curve', salt: '442' })} ppm` },
+]);
+</script>
+
+<template>
+  <dl class="solids">
+    <div v-for="kind in kinds" :key="kind.label">
+      <dt>{{ kind.label }}</dt>
+      <dd>{{ kind.text }}</dd>
+    </div>
+  </dl>
+</template>
+
+<style scoped>
+.solids { display: grid; grid-template-columns: repeat(auto-fit, minmax(104px, 1fr)); gap: 8px 12px; margin: 0; padding: 10px 14px; }
+dt { font-size: 13.3px; color: var(--muted); }
+dd { margin: 0; font-weight: 650; }
+</style>
