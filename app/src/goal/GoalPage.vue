@@ -53,9 +53,8 @@ const findings = computed(() => (report.value?.ok ? report.value.value.findings.
 </template>
 
 <style scoped>
-.goals { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 10px 22px; }
+.goals { display: flex; flex-wrap: wrap; gap: 10px 28px; }
 .family { display: grid; gap: 4px; align-content: start; }
 .family .row { gap: 6px; }
-.says { grid-column: 1 / -1; border-top: 1px solid var(--hair); padding-top: 10px; font-size: 14.5px; }
-@media (max-width: 860px) { .goals { grid-template-columns: 1fr; } }
+.says { flex: 1 0 100%; border-top: 1px solid var(--hair); padding-top: 10px; font-size: 14.5px; }
 </style>
