@@ -12,7 +12,7 @@ const CORE_ROOMS = [
   ['water'],
   ['file'],
   ['goal', 'membrane', 'exchange', 'report'],
-  ['pretreatment'],
+  ['pretreatment', 'storage'],
   ['train'],
   ['build', 'log'],
 ];

@@ -75,13 +75,76 @@ export function runbook(system: System): RunbookSection[] {
   const { stages, probes } = system.train;
   const filters = stages.filter((s) => s.kind === 'sediment' || s.kind === 'carbon');
   const membrane = ofKind(stages, 'membrane')[0];
+  const pumps = ofKind(stages, 'pump');
   const sections: RunbookSection[] = [
     { title: 'Place and connect', steps: placing(system, membrane !== undefined) },
+    ...(pumps.length > 0 ? [{ title: 'Pump', steps: pumps.map(pumpStep) }] : []),
     { title: membrane ? 'Rinse, resin out' : 'Rinse', steps: rinsing(filters.length > 0, membrane) },
-    ...(membrane ? [{ title: 'Set the ratio', steps: ratioSteps(system) }] : []),
+    ...(membrane ? [holdingBack(membrane, system)] : []),
     { title: 'Polish and hand over', steps: polishing(ofKind(stages, 'resin'), ofKind(stages, 'tank'), probes.length) },
   ];
   return sections.filter((section) => section.steps.length > 0);
+}
+
+const MAINS: Caution = {
+  title: 'Electricity near water',
+  text: 'A pump goes behind a residual-current device, wired by someone who may. Dry hands, and unplug before opening anything.',
+};
+const HIGH_PRESSURE: Caution = {
+  title: 'High pressure cuts',
+  text: 'Hoses and fittings must burst only above four times the working pressure. A relief valve must be fitted. Never feel for a leak with a finger.',
+};
+
+function pumpStep(pump: StageOf<'pump'>): Step {
+  const strong = pump.pump.kind === 'displacement';
+  return step(
+    `pump-${pump.id}`,
+    `Fit and prime ${pump.name.toLowerCase()}`,
+    strong
+      ? 'Fill it and bleed the air with its valve wide open. It must never run dry, nor against a closed valve.'
+      : 'Fill it before it starts, check which way it turns, and fit a low-pressure switch before it.',
+    20,
+    strong ? [MAINS, HIGH_PRESSURE] : [MAINS],
+  );
+}
+
+/** How the waste is held back: a restrictor is cut, a valve is turned. */
+const holdingBack = (membrane: StageOf<'membrane'>, system: System): RunbookSection =>
+  membrane.valve
+    ? { title: 'Set the valve', steps: valveSteps(membrane.valve, system) }
+    : { title: 'Set the ratio', steps: ratioSteps(system) };
+
+function valveSteps(valve: NonNullable<StageOf<'membrane'>['valve']>, system: System): Step[] {
+  const target =
+    valve.kind === 'pressure'
+      ? formatQuantity(valve.bar, 'pressureBar', system.units).text
+      : valve.kind === 'recovery'
+        ? `${Math.round(100 * valve.recovery)}${THIN}% recovery`
+        : 'the wanted ratio';
+  return [
+    step('open', 'Start with the waste valve wide open', 'Purge the air. Product stays on a test outlet or the drain.', 10, [
+      FLOOD,
+      PRESERVATIVE,
+    ]),
+    step(
+      'raise',
+      `Close it slowly, over minutes, to ${target}`,
+      'A little at a time, watching gauges and flow meters; never faster than 0.7 bar a second.',
+      15,
+      valve.kind === 'pressure' && valve.bar > 20 ? [HIGH_PRESSURE] : [],
+    ),
+    step('taste', 'Send product to the tank only when the meter is below the limit', 'Discard the first hour after preservative.', 60, [
+      PRESERVATIVE,
+    ]),
+    step(
+      'ratio',
+      'Measure waste and product',
+      'Run both lines into measuring jugs for the same time, or read the flow meters.',
+      3,
+      [],
+      'ratio',
+    ),
+  ];
 }
 
 function placing(system: System, withMembrane: boolean): Step[] {

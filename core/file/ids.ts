@@ -68,5 +68,5 @@ export const LIMIT_QUANTITIES = [
 ] as const;
 export type LimitQuantity = (typeof LIMIT_QUANTITIES)[number];
 
-export const TEMPLATE_IDS = ['marineHousehold', 'marinePair', 'breeder', 'vanTank', 'resinVessel'] as const;
+export const TEMPLATE_IDS = ['marineHousehold', 'marinePair', 'breeder', 'vanTank', 'resinVessel', 'skid', 'watermaker'] as const;
 export type TemplateId = (typeof TEMPLATE_IDS)[number];

@@ -50,6 +50,7 @@ function sourceFrom1(source: Data): Data {
       strongestUScm: null,
     },
     second: null,
+    regulatorBar: null,
   };
 }
 
@@ -68,6 +69,15 @@ function goalFrom1(goal: Data): Data {
 const instrumentFrom1 = (instrument: unknown): unknown =>
   isData(instrument) ? { ...instrument, gain: 1, offset: 0, compensated: true, alphaPerC: 0.02, calibratedOn: null } : instrument;
 
+/** Membranes of version 1 had a restrictor and nothing else at the waste end. */
+const stageFrom1 = (stage: unknown): unknown =>
+  isData(stage) && stage['kind'] === 'membrane' ? { ...stage, ranks: [], valve: null, recycleLPerH: 0, bypassShare: 0 } : stage;
+
+function trainFrom1(train: unknown): unknown {
+  if (!isData(train) || !Array.isArray(train['stages'])) return train;
+  return { ...train, stages: train['stages'].map(stageFrom1) };
+}
+
 /** A system of version 1 as one of version 2. */
 export function systemFrom1(system: unknown): unknown {
   if (!isData(system)) return system;
@@ -78,6 +88,7 @@ export function systemFrom1(system: unknown): unknown {
     comparison: { referenceId: null, glasses: [] },
     source: isData(source) ? sourceFrom1(source) : source,
     goal: isData(goal) ? goalFrom1(goal) : goal,
+    train: trainFrom1(system['train']),
   };
 }
 

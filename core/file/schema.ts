@@ -110,6 +110,8 @@ export const sourceSchema = z.strictObject({
   /** The sample the system is planned with. */
   sampleId: id,
   linePressureBar: between(0, 100),
+  /** Set pressure of a regulator at the inlet; null without one. */
+  regulatorBar: maybe(between(0.5, 20)),
   season: seasonSchema,
   /** A second water that is blended in, by share of the mixture. */
   second: maybe(z.strictObject({ name, share: between(0, 1), sample: sampleSchema })),
@@ -164,6 +166,28 @@ export const comparisonSchema = z.strictObject({
     .max(12),
 });
 
+const pump = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('booster'),
+    riseBar: between(0.1, 100),
+    openFlowLPerH: between(1, 100_000),
+    bypassBar: between(0.1, 100),
+  }),
+  z.strictObject({
+    kind: z.literal('centrifugal'),
+    shutOffBar: between(0.1, 100),
+    atLPerH: between(1, 100_000),
+    atBar: between(0, 100),
+    speed: between(0.2, 1.3),
+  }),
+  z.strictObject({ kind: z.literal('displacement'), flowLPerH: between(0.1, 100_000), reliefBar: between(0.1, 100) }),
+]);
+const wasteValve = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('needle'), kvM3PerH: between(0.0001, 100) }),
+  z.strictObject({ kind: z.literal('pressure'), bar: between(0.1, 100) }),
+  z.strictObject({ kind: z.literal('recovery'), recovery: between(0.01, 0.95) }),
+]);
+
 const prefilter = { cleanLossBar: between(0, 1), loading: between(0, 0.95) };
 const fitted = { fittedOn: maybe(day) };
 
@@ -184,13 +208,22 @@ export const stageSchema = z.discriminatedUnion('kind', [
     id,
     name,
     elementClass: z.enum(ELEMENT_CLASSES),
-    arrangement: z.enum(['single', 'parallel', 'series']),
+    arrangement: z.enum(['single', 'parallel', 'series', 'array']),
+    /** Vessels side by side and elements in each, rank after rank; used by the arrangement 'array'. */
+    ranks: z.array(z.strictObject({ vessels: z.int().min(1).max(40), elementsPerVessel: z.int().min(1).max(8) })).max(4),
     restrictor: z.strictObject({ lengthMm: between(10, 2000), boreMm: between(0.2, 3) }),
+    /** Stands in place of the restrictor where there is one. */
+    valve: maybe(wasteValve),
+    /** Concentrate led back before the pump, L/h. */
+    recycleLPerH: between(0, 100_000),
+    /** Share of the product that is feed led past the membrane. */
+    bypassShare: between(0, 0.9),
     /** Output and salt passage against a new element; 1 when new. */
     waterFactor: between(0.05, 5),
     saltFactor: between(0.05, 100),
     ...fitted,
   }),
+  z.strictObject({ kind: z.literal('pump'), id, name, pump, ...fitted }),
   z.strictObject({
     kind: z.literal('resin'),
     id,

@@ -1,2 +1,3 @@
 export * from './sediment';
 export * from './carbon';
+export * from './siltDensity';

@@ -1,10 +1,10 @@
-import type { System } from '../file';
+import type { StageOf, System } from '../file';
 import type { LimitCheck } from '../goal';
 import { ELEMENT_ROWS, MAX_CHLORINE_MG_L, MAX_TEMPERATURE_C } from '../membrane';
 import { BAR_PER_PSI, THIN, type UnitPreference } from '../quantity';
 import type { Character } from '../water';
 import type { TrainFacts } from './facts';
-import { polishedStation, productStation } from './solve';
+import { inletBar, polishedStation, productStation } from './solve';
 import { limitText, words } from './words';
 
 /** How a finding stands: met, worth minding, wrong, or simply so. */
@@ -259,9 +259,15 @@ function scaling({ scale, solved }: TrainFacts, preference: UnitPreference): Fin
   };
 }
 
+/** The membrane stage of a train. */
+const membraneOf = (system: System): StageOf<'membrane'> | undefined =>
+  system.train.stages.find((stage): stage is StageOf<'membrane'> => stage.kind === 'membrane');
+const hasPump = (system: System): boolean => system.train.stages.some((stage) => stage.kind === 'pump');
+
 function ratio(system: System, { solved }: TrainFacts, preference: UnitPreference): Finding | null {
   const now = solved.unit?.wasteToProduct;
-  if (now === null || now === undefined) return null;
+  // The schools of 3 to 6 parts speak of household units with a restrictor.
+  if (now === null || now === undefined || membraneOf(system)?.valve) return null;
   const say = words(preference);
   const target = system.train.wasteTarget;
   const action: FindingAction = { do: 'setWasteRatio', ratio: target, label: `Set restrictor for ${say.ratio(target)}` };
@@ -289,8 +295,8 @@ function ratio(system: System, { solved }: TrainFacts, preference: UnitPreferenc
 function pressure(system: System, { solved }: TrainFacts, preference: UnitPreference): Finding | null {
   if (!solved.unit || solved.unit.noProduction) return null;
   const say = words(preference);
-  const line = system.source.linePressureBar;
-  if (line < LOW_LINE_BAR) {
+  const line = inletBar(system.source);
+  if (line < LOW_LINE_BAR && !hasPump(system)) {
     return {
       id: 'pressure',
       severity: 'mind',
@@ -310,12 +316,39 @@ function pressure(system: System, { solved }: TrainFacts, preference: UnitPrefer
 }
 
 function elementLimits(system: System, { solved }: TrainFacts, preference: UnitPreference): (Finding | null)[] {
-  const stage = system.train.stages.find((candidate) => candidate.kind === 'membrane');
-  if (!solved.unit || solved.unit.noProduction || stage?.kind !== 'membrane') return [];
+  const stage = membraneOf(system);
+  if (!solved.unit || solved.unit.noProduction || !stage) return [];
   const say = words(preference);
   const { limits } = ELEMENT_ROWS[stage.elementClass];
-  return solved.unit.ranks.map((rank, i) => {
+  const { feedPressureBar } = solved.unit;
+  const tooHigh: Finding | null =
+    feedPressureBar > limits.maxPressureBar
+      ? {
+          id: 'elementPressure',
+          severity: 'bad',
+          title: `${say.of(feedPressureBar, 'pressureBar')} on the membrane, its housing stands ${say.of(limits.maxPressureBar, 'pressureBar')}`,
+          why: 'Housings burst. Lower the pump or the valve, or fit a regulator before anything else.',
+        }
+      : null;
+  const perRank = solved.unit.ranks.map((rank, i) => {
     const which = solved.unit!.ranks.length > 1 ? `Element ${i + 1}` : 'The element';
+    const feedLPerMin = rank.concentrateLPerMin / Math.max(0.01, 1 - rank.recoveryPerElement);
+    if (feedLPerMin > limits.maxFeedLPerMin) {
+      return {
+        id: `feedflow-${i}`,
+        severity: 'mind' as const,
+        title: `${which} is fed ${say.of(feedLPerMin * 60, 'flowLPerH')}, more than its class is meant for`,
+        why: `At most ${say.of(limits.maxFeedLPerMin * 60, 'flowLPerH')} a vessel: more pushes the spacer out at the end.`,
+      };
+    }
+    if (rank.pressureDropBar > limits.maxPressureDropBar) {
+      return {
+        id: `drop-${i}`,
+        severity: 'mind' as const,
+        title: `${which} takes ${say.of(rank.pressureDropBar, 'pressureBar')} from feed to waste`,
+        why: `At most ${say.of(limits.maxPressureDropBar, 'pressureBar')} an element: more telescopes it.`,
+      };
+    }
     if (rank.recoveryPerElement > limits.maxRecovery) {
       return {
         id: `recovery-${i}`,
@@ -334,6 +367,7 @@ function elementLimits(system: System, { solved }: TrainFacts, preference: UnitP
     }
     return null;
   });
+  return [tooHigh, ...perRank];
 }
 
 function resinLasts({ resin, demandLPerDay: need }: TrainFacts, preference: UnitPreference): Finding | null {

@@ -7,3 +7,5 @@ export * from './facts';
 export * from './findings';
 export * from './report';
 export * from './meaning';
+export * from './moreWater';
+export * from './season';

@@ -137,7 +137,8 @@ describe('templates', () => {
       expect(report.solved.productLPerH * 24).toBeGreaterThan(report.demandLPerDay);
       if (report.winter) expect(report.winter.productLPerDay).toBeGreaterThan(report.demandLPerDay);
       expect(report.findings.filter((finding) => finding.severity === 'bad')).toEqual([]);
-      expect(polishedStation(report.solved).state.ec25UScm).toBeLessThan(20);
+      // Sea water is drunk at some hundred µS/cm; everything else leaves next to nothing.
+      expect(polishedStation(report.solved).state.ec25UScm).toBeLessThan(template === 'watermaker' ? 1000 : 20);
     },
   );
   it('every finding carries a number', () => {

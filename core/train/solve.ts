@@ -11,7 +11,7 @@ import {
 } from '../membrane';
 import { carbonState, dechlorinated, prefilterBarPerLPerH, type CarbonState } from '../pretreatment';
 import { fail, ok, type Outcome } from '../quantity';
-import { openToAir, settleWater, type Water, type WaterState } from '../water';
+import { mixWaters, openToAir, settleWater, type Water, type WaterState } from '../water';
 
 /** The water at one place of the train: at the tap, or after a stage. */
 export interface Station {
@@ -53,9 +53,11 @@ export type ResinUse = Readonly<Record<string, { readonly cationEq: number; read
 const BAR_PER_METRE = 0.0980665;
 
 /** How the elements of a membrane stage stand to each other. */
-export function unitRanks(arrangement: StageOf<'membrane'>['arrangement']): readonly VesselRank[] {
+export function unitRanks({ arrangement, ranks }: Pick<StageOf<'membrane'>, 'arrangement' | 'ranks'>): readonly VesselRank[] {
   const one = { vessels: 1, elementsPerVessel: 1 };
   switch (arrangement) {
+    case 'array':
+      return ranks.length > 0 ? ranks : [one];
     case 'single':
       return [one];
     case 'parallel':
@@ -69,9 +71,11 @@ export function unitRanks(arrangement: StageOf<'membrane'>['arrangement']): read
 export function membraneUnit(stage: StageOf<'membrane'>): MembraneUnit {
   return {
     row: ELEMENT_ROWS[stage.elementClass],
-    ranks: unitRanks(stage.arrangement),
+    ranks: unitRanks(stage),
     factors: { water: stage.waterFactor, salt: stage.saltFactor },
     restrictor: stage.restrictor,
+    valve: stage.valve,
+    recycleLPerH: stage.recycleLPerH,
   };
 }
 
@@ -83,6 +87,7 @@ function slopeOf(stage: Stage, flowLPerH: number, temperatureC: number): number 
       return prefilterBarPerLPerH(stage, temperatureC);
     case 'resin':
       return flowLPerH > 0 ? bedPressureBar(stageBed(stage), flowLPerH, temperatureC) / flowLPerH : 0;
+    case 'pump':
     case 'membrane':
     case 'tank':
       return 0;
@@ -93,6 +98,12 @@ function slopeOf(stage: Stage, flowLPerH: number, temperatureC: number): number 
 export function stageBed(stage: StageOf<'resin'>): Parameters<typeof bedCapacityEq>[0] {
   return { resin: stage.resinClass, volumeL: stage.volumeL, depthMm: stage.depthMm, packing: stage.packing };
 }
+
+/** Where the water enters: its pressure, and the regulator if there is one. */
+export type Inlet = Pick<Source, 'linePressureBar'> & Partial<Pick<Source, 'regulatorBar'>>;
+
+/** Pressure the train is given, bar: the line's, cut by the regulator. */
+export const inletBar = ({ linePressureBar, regulatorBar }: Inlet): number => Math.min(linePressureBar, regulatorBar ?? Infinity);
 
 /** What walking along the stages carries forward. */
 interface Walk {
@@ -111,6 +122,7 @@ function pressureAfter(stage: Stage, pressureBar: number, flowLPerH: number, tem
 function waterAfter(stage: Stage, water: Water, flowLPerH: number, use: ResinUse): Outcome<{ water: Water; resin: ResinState | null }> {
   switch (stage.kind) {
     case 'sediment':
+    case 'pump':
     case 'membrane':
       return ok({ water, resin: null });
     case 'carbon':
@@ -147,7 +159,8 @@ function waterAfter(stage: Stage, water: Water, flowLPerH: number, use: ResinUse
  * @param use what the log says the resin has taken up
  * @returns the first error of any stage, naming its field
  */
-export function solveTrain(train: Train, source: Pick<Source, 'linePressureBar'>, feed: Water, use: ResinUse = {}): Outcome<SolvedTrain> {
+export function solveTrain(train: Train, at0: Inlet, feed: Water, use: ResinUse = {}): Outcome<SolvedTrain> {
+  const source = { linePressureBar: inletBar(at0) };
   const tapState = settleWater(feed);
   if (!tapState.ok) return tapState;
   const membranes = train.stages.filter((stage) => stage.kind === 'membrane');
@@ -170,6 +183,7 @@ function walkStages(
   start: Walk,
   use: ResinUse,
   into: { stations: Station[]; resins: ResinState[]; carbons: { stageId: string; state: CarbonState; flowLPerH: number }[] },
+  pumpedBar: number | null = null,
 ): Outcome<Walk> {
   let walk = start;
   for (const stage of stages) {
@@ -186,7 +200,10 @@ function walkStages(
     const water = after.value.water;
     const settled = water === walk.water ? ok(walk.state) : settleWater(water, walk.state.pH);
     if (!settled.ok) return settled;
-    walk = { water, state: settled.value, pressureBar: pressureAfter(stage, walk.pressureBar, flowLPerH, water.temperatureC) };
+    // Behind its pump the membrane's own solution says what the pressure is.
+    const pressureBar =
+      stage.kind === 'pump' && pumpedBar !== null ? pumpedBar : pressureAfter(stage, walk.pressureBar, flowLPerH, water.temperatureC);
+    walk = { water, state: settled.value, pressureBar };
     into.stations.push({ after: stage.id, name: stage.name, kind: stage.kind, flowLPerH, ...walk });
   }
   return ok(walk);
@@ -230,7 +247,11 @@ function withMembrane(
   const broken = before.some((s) => s.kind === 'tank' && s.openToAir);
   const tankLiftBar = behind.reduce((sum, s) => (s.kind === 'tank' ? sum + s.liftM * BAR_PER_METRE : sum), 0);
 
-  let { feedLPerH: feedFlow, productLPerH: productFlow } = roughFlows(unit, source.linePressureBar, t);
+  const pump = before.findLast((s): s is StageOf<'pump'> => s.kind === 'pump')?.pump ?? null;
+  const rough = roughFlows(unit, source.linePressureBar, t);
+  let feedFlow = pump?.kind === 'displacement' ? Math.max(1, pump.flowLPerH - stage.recycleLPerH) : rough.feedLPerH;
+  let productFlow = rough.productLPerH;
+  let near: UnitSolution | undefined;
   for (let round = 0; round < 8; round++) {
     const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
     const into = { stations: [] as Station[], resins: [] as ResinState[], carbons: [] as SolvedTrain['carbons'][number][] };
@@ -238,14 +259,21 @@ function withMembrane(
     if (!ahead.ok) return ahead;
     const slope = before.reduce((sum, s) => sum + slopeOf(s, feedFlow, t), 0);
     const backBar = tankLiftBar + behind.reduce((sum, s) => sum + slopeOf(s, productFlow, t) * productFlow, 0);
-    const solved = solveMembraneUnit(unit, ahead.value, {
-      linePressureBar: broken ? 0 : source.linePressureBar,
-      prefilterBarPerLPerH: slope,
-      permeatePressureBar: backBar,
-      law: 'mixture',
-    });
+    const solved = solveMembraneUnit(
+      unit,
+      ahead.value,
+      {
+        linePressureBar: broken ? 0 : source.linePressureBar,
+        prefilterBarPerLPerH: slope,
+        pump,
+        permeatePressureBar: backBar,
+        law: 'mixture',
+      },
+      near,
+    );
     if (!solved.ok) return solved;
-    feedFlow = solved.value.feedLPerH;
+    near = solved.value;
+    feedFlow = solved.value.feedLPerH + (solved.value.permeateLPerH * stage.bypassShare) / (1 - stage.bypassShare);
     productFlow = solved.value.permeateLPerH > 0 ? solved.value.permeateLPerH : productFlow;
     const again = feedTo(before, feed, feedFlow, use);
     if (!again.ok) return again;
@@ -254,11 +282,25 @@ function withMembrane(
     if (unsettled && round < 7) continue;
 
     into.stations.push(tapStation(feedFlow, start));
-    const reached = walkStages(before, feedFlow, start, use, into);
+    const reached = walkStages(before, feedFlow, start, use, into, pump ? solved.value.feedPressureBar : null);
     if (!reached.ok) return reached;
+    const joined = joinRecycle(into.stations, solved.value, reached.value.state.pH);
+    if (!joined.ok) return joined;
     return behindMembrane(stage, behind, solved.value, reached.value, use, into, backBar);
   }
   return fail('stages', null, 'a train that settles', 'The flow through this train does not settle; check filters and restrictor.');
+}
+
+/** From the pump on it is the mixture that flows: a meter there reads feed and recycle together. */
+function joinRecycle(stations: Station[], unit: UnitSolution, pH: number): Outcome<void> {
+  if (unit.recycleLPerH === 0) return ok(undefined);
+  const state = settleWater(unit.mixedFeed, pH);
+  if (!state.ok) return state;
+  const from = stations.findLastIndex((station) => station.kind === 'pump');
+  for (let i = from; i >= 0 && i < stations.length; i++) {
+    stations[i] = { ...stations[i]!, water: unit.mixedFeed, state: state.value, flowLPerH: unit.membraneFeedLPerH };
+  }
+  return ok(undefined);
 }
 
 /** The water that reaches the membrane at a flow. */
@@ -295,16 +337,36 @@ function behindMembrane(
     water: unit.concentrate,
     state: concentrate.value,
   };
-  const done = { ...into, unit, unitStageId: stage.id, waste, productLPerH: unit.permeateLPerH };
+  const done = { ...into, unit, unitStageId: stage.id, waste, productLPerH: unit.permeateLPerH / (1 - stage.bypassShare) };
   // Nothing is made: the stations end at the feed of the membrane.
   if (!unit.permeate) return ok(done);
-  const permeate = settleWater(unit.permeate, reached.state.pH - 1.3);
-  if (!permeate.ok) return permeate;
-  const start: Walk = { water: unit.permeate, state: permeate.value, pressureBar: backBar };
-  into.stations.push({ after: stage.id, name: stage.name, kind: 'membrane', flowLPerH: unit.permeateLPerH, ...start });
-  const end = walkStages(behind, unit.permeateLPerH, start, use, into);
+  const product = withBypass(stage, unit, unit.permeate, reached.water);
+  if (!product.ok) return product;
+  const { water, flowLPerH } = product.value;
+  const state = settleWater(water, reached.state.pH - 1.3);
+  if (!state.ok) return state;
+  const start: Walk = { water, state: state.value, pressureBar: backBar };
+  into.stations.push({ after: stage.id, name: stage.name, kind: 'membrane', flowLPerH, ...start });
+  const end = walkStages(behind, flowLPerH, start, use, into);
   if (!end.ok) return end;
   return ok(done);
+}
+
+/** Product with the share of feed that is led past the membrane. */
+function withBypass(
+  stage: StageOf<'membrane'>,
+  unit: UnitSolution,
+  permeate: Water,
+  feed: Water,
+): Outcome<{ water: Water; flowLPerH: number }> {
+  const share = stage.bypassShare;
+  if (share === 0) return ok({ water: permeate, flowLPerH: unit.permeateLPerH });
+  const flowLPerH = unit.permeateLPerH / (1 - share);
+  const mixed = mixWaters([
+    { water: permeate, volumeL: unit.permeateLPerH },
+    { water: feed, volumeL: flowLPerH - unit.permeateLPerH },
+  ]);
+  return mixed.ok ? ok({ water: mixed.value, flowLPerH }) : mixed;
 }
 
 /** The last station: the water at the point of use. */
@@ -329,19 +391,25 @@ export interface MembraneOperation {
 }
 
 /** Takes the membrane's operating conditions out of a solved train, to ask the unit alone; null without one. */
-export function membraneOperation(train: Train, source: Pick<Source, 'linePressureBar'>, solved: SolvedTrain): MembraneOperation | null {
+export function membraneOperation(train: Train, inlet: Inlet, solved: SolvedTrain): MembraneOperation | null {
   const at = train.stages.findIndex((stage) => stage.kind === 'membrane');
   const stage = train.stages[at];
   const feed = solved.stations[at];
   const { unit } = solved;
   if (stage?.kind !== 'membrane' || !feed || !unit) return null;
+  const linePressureBar = inletBar(inlet);
+  const broken = train.stages.slice(0, at).some((s) => s.kind === 'tank' && s.openToAir);
+  const pumpAt = train.stages.slice(0, at).findLastIndex((s) => s.kind === 'pump');
+  // What the filters took: up to the pump, or up to the membrane.
+  const beforePump = pumpAt < 0 ? unit.feedPressureBar : (solved.stations[pumpAt]?.pressureBar ?? 0);
   return {
     stage,
     unit: membraneUnit(stage),
     feed: feed.water,
     conditions: {
-      linePressureBar: source.linePressureBar,
-      prefilterBarPerLPerH: unit.feedLPerH > 0 ? (source.linePressureBar - unit.feedPressureBar) / unit.feedLPerH : 0,
+      linePressureBar: broken ? 0 : linePressureBar,
+      prefilterBarPerLPerH: unit.feedLPerH > 0 ? Math.max(0, linePressureBar - beforePump) / unit.feedLPerH : 0,
+      pump: pumpAt < 0 ? null : (train.stages[pumpAt] as StageOf<'pump'>).pump,
       permeatePressureBar: solved.stations[at + 1]?.pressureBar ?? 0,
       law: 'mixture',
     },

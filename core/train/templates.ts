@@ -3,6 +3,7 @@ import {
   NO_REPORT,
   type GoalId,
   type Instrument,
+  type Season,
   type Probe,
   type Stage,
   type StageKind,
@@ -11,19 +12,30 @@ import {
   type TemplateId,
 } from '../file';
 import { evenDemand } from '../goal';
-import { plainMeter } from '../water';
+import { plainMeter, type Character } from '../water';
 
 /** A ready-made starting train. */
 interface TemplateRow {
   readonly label: string;
   readonly says: string;
   readonly goal: GoalId;
+  readonly school?: string;
   readonly demandL: number;
   readonly demandPer: 'day' | 'week';
   readonly stages: readonly Stage[];
   /** Stage after which each probe stands; the tap probe is always there. */
   readonly probes: readonly { readonly name: string; readonly after: string }[];
   readonly drawLPerH: number;
+  /** What such a system usually stands on, where it is not a middling municipal tap. */
+  readonly supply?: {
+    readonly name: string;
+    readonly character: Character;
+    readonly readingUScm: number;
+    readonly temperatureC: number;
+    readonly linePressureBar: number;
+    readonly chlorineMgL: number;
+    readonly season: Pick<Season, 'lowestTemperatureC' | 'highestTemperatureC'>;
+  };
 }
 
 /** Values a new stage starts with; every one can be edited. */
@@ -44,9 +56,19 @@ const STAGE_DEFAULTS: { readonly [K in StageKind]: Omit<StageOf<K>, 'id'> } = {
     name: 'Membrane',
     elementClass: '1812-75',
     arrangement: 'single',
+    ranks: [],
+    valve: null,
+    recycleLPerH: 0,
+    bypassShare: 0,
     restrictor: { lengthMm: 300, boreMm: 1.2 },
     waterFactor: 1,
     saltFactor: 1,
+    fittedOn: null,
+  },
+  pump: {
+    kind: 'pump',
+    name: 'Booster pump',
+    pump: { kind: 'booster', riseBar: 8, openFlowLPerH: 120, bypassBar: 5.5 },
     fittedOn: null,
   },
   resin: { kind: 'resin', name: 'Resin', resinClass: 'colourMixedBed', volumeL: 0.6, depthMm: 220, packing: 0.9, fittedOn: null },
@@ -146,6 +168,63 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
     probes: [{ name: 'After resin', after: 'resin' }],
     drawLPerH: 120,
   },
+  skid: {
+    label: 'Laboratory skid with recycle',
+    says: 'Pump, four 4040 elements two by two, part of the concentrate led back, a tank and a mixed bed behind it.',
+    goal: 'laboratory',
+    school: 'iso-2',
+    demandL: 6000,
+    demandPer: 'day',
+    stages: [
+      stage('sediment', 'sediment', { cleanLossBar: 0.01 }),
+      stage('carbon', 'carbon', { medium: 'granular', volumeL: 60, ratedL: 400_000, cleanLossBar: 0.01 }),
+      stage('pump', 'pump', { name: 'Feed pump', pump: { kind: 'centrifugal', shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 0.85 } }),
+      stage('membrane', 'membrane', {
+        name: 'Array 2:2',
+        elementClass: '4040-LE',
+        arrangement: 'array',
+        ranks: [
+          { vessels: 2, elementsPerVessel: 1 },
+          { vessels: 2, elementsPerVessel: 1 },
+        ],
+        valve: { kind: 'recovery', recovery: 0.6 },
+        // 5 US gal/min led back (common practice).
+        recycleLPerH: 1136,
+      }),
+      stage('tank', 'tank', { name: 'Storage tank', volumeL: 1500 }),
+      stage('resin', 'resin', { name: 'Mixed bed', resinClass: 'mixedBed', volumeL: 40, depthMm: 800 }),
+    ],
+    probes: [
+      { name: 'After membranes', after: 'membrane' },
+      { name: 'After mixed bed', after: 'resin' },
+    ],
+    drawLPerH: 600,
+  },
+  watermaker: {
+    label: 'Watermaker on a boat',
+    says: 'Two filters, a high-pressure pump and one seawater element behind a pressure valve.',
+    goal: 'watermaker',
+    demandL: 150,
+    demandPer: 'day',
+    stages: [
+      stage('sediment', 'sediment-20', { name: 'Filter 20 µm', micron: 20, cleanLossBar: 0.02 }),
+      stage('sediment', 'sediment-5', { name: 'Filter 5 µm', cleanLossBar: 0.04 }),
+      stage('pump', 'pump', { name: 'High-pressure pump', pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 65 } }),
+      stage('membrane', 'membrane', { name: 'Membrane', elementClass: '2540-SW', valve: { kind: 'pressure', bar: 55 } }),
+      stage('tank', 'tank', { name: 'Water tank', volumeL: 300 }),
+    ],
+    probes: [{ name: 'Product', after: 'membrane' }],
+    drawLPerH: 60,
+    supply: {
+      name: 'Sea',
+      character: 'seawater',
+      readingUScm: 51_800,
+      temperatureC: 20,
+      linePressureBar: 1,
+      chlorineMgL: 0,
+      season: { lowestTemperatureC: 12, highestTemperatureC: 27 },
+    },
+  },
 };
 
 /** What a new system needs to be told. */
@@ -184,33 +263,38 @@ export function systemFromTemplate({ id, name, site, template, at }: NewSystem):
     createdAt: at,
     updatedAt: at,
     units: { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 },
-    instruments: [newInstrument(FIRST_INSTRUMENT, 'In-line meter')],
+    instruments: [
+      row.supply
+        ? { ...newInstrument(FIRST_INSTRUMENT, 'Conductivity meter'), scale: { kind: 'conductivity' } }
+        : newInstrument(FIRST_INSTRUMENT, 'In-line meter'),
+    ],
     comparison: { referenceId: null, glasses: [] },
     source: {
-      name: 'Mains',
+      name: row.supply?.name ?? 'Mains',
       samples: [
         {
           id: 'sample-1',
           takenOn: at.slice(0, 10),
-          character: 'municipal',
+          character: row.supply?.character ?? 'municipal',
           way: 'meter',
-          temperatureC: 15,
-          reading: 240,
+          temperatureC: row.supply?.temperatureC ?? 15,
+          reading: row.supply?.readingUScm ?? 240,
           instrumentId: FIRST_INSTRUMENT,
           kit: NO_KIT,
           report: NO_REPORT,
-          chlorineMgL: 0.5,
+          chlorineMgL: row.supply?.chlorineMgL ?? 0.5,
           chloramineMgL: 0,
         },
       ],
       sampleId: 'sample-1',
-      linePressureBar: 4,
-      season: { lowestTemperatureC: 6, highestTemperatureC: 19, weakestUScm: null, strongestUScm: null },
+      linePressureBar: row.supply?.linePressureBar ?? 4,
+      regulatorBar: null,
+      season: { lowestTemperatureC: 6, highestTemperatureC: 19, ...row.supply?.season, weakestUScm: null, strongestUScm: null },
       second: null,
     },
     goal: {
       id: row.goal,
-      school: null,
+      school: row.school ?? null,
       crewLimitPpm: row.goal === 'windowCleaning' ? 0 : null,
       ownLimits: [],
       prepare: { how: 'none' },

@@ -89,6 +89,7 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
           />
           <path
             class="water"
+            :class="{ again: pipe.dashed }"
             :d="path(pipe.points)"
             :stroke="pipe.colour"
             :stroke-width="pipe.width"
@@ -163,6 +164,7 @@ svg { display: block; overflow: visible; grid-area: 1 / 1; }
 .grid line { stroke: var(--hair); stroke-width: 1; }
 .edge { stroke: #1b2b2d; fill: none; }
 .water { fill: none; }
+.again { stroke-dasharray: 9 5; }
 .rise { stroke: #1b2b2d; stroke-width: 1.6; }
 .drift { fill: none; stroke: #fff; opacity: 0.16; stroke-dasharray: 12 30; animation: drift 4.5s linear infinite; }
 @keyframes drift { to { stroke-dashoffset: -42; } }

@@ -9,6 +9,13 @@ const b = computed(() => props.vessel.box);
 const radius = computed(() => (props.small ? 4 : Math.min(11, b.value.width / 3)));
 const inset = computed(() => (props.small ? 2 : 4.5));
 const inner = computed(() => ({ x: b.value.x + inset.value, y: b.value.y + inset.value * 1.6, width: b.value.width - 2 * inset.value, height: b.value.height - 3.2 * inset.value }));
+/** Three curved blades around the hub, sized to the casing. */
+const blades = computed(() => {
+  const r = b.value.width / 2 - 4;
+  const [cx, cy] = [b.value.x + b.value.width / 2, b.value.y + b.value.height / 2];
+  const at = (angle: number, length: number): string => `${cx + length * Math.cos(angle)} ${cy + length * Math.sin(angle)}`;
+  return [0, 1, 2].map((k) => (k * 2 * Math.PI) / 3 - Math.PI / 2).map((a) => `M${cx} ${cy} Q${at(a + 0.2, r * 0.65)} ${at(a + 1.05, r)}`).join(' ');
+});
 </script>
 
 <template>
@@ -44,6 +51,11 @@ const inner = computed(() => ({ x: b.value.x + inset.value, y: b.value.y + inset
       />
       <path class="walls" :d="`M${b.x} ${b.y} V${b.y + b.height} H${b.x + b.width} V${b.y}`" />
     </template>
+    <template v-else-if="vessel.kind === 'pump'">
+      <circle class="body casing" :cx="b.x + b.width / 2" :cy="b.y + b.height / 2" :r="b.width / 2" />
+      <path v-if="!small" class="blades" :d="blades" />
+      <circle v-else class="hub" :cx="b.x + b.width / 2" :cy="b.y + b.height / 2" r="2" />
+    </template>
     <template v-else>
       <rect class="body" :x="b.x" :y="b.y" :width="b.width" :height="b.height" :rx="radius" />
       <rect
@@ -65,7 +77,9 @@ const inner = computed(() => ({ x: b.value.x + inset.value, y: b.value.y + inset
 .sediment .loaded { fill: #d9cba6; }
 .carbon .body { fill: #4a4a46; }
 .carbon .loaded { fill: #33332f; }
-.shell { fill: #f7f2e5; }
+.shell, .casing { fill: #f7f2e5; }
+.blades { fill: none; stroke: #1b2b2d; stroke-width: 2.6; stroke-linecap: round; }
+.hub { fill: #1b2b2d; }
 .spent { fill: var(--resin-spent); }
 .fresh { fill: #2d5f8e; }
 .back { fill: var(--sheet); }

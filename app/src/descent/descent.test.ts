@@ -39,6 +39,8 @@ function input(kinds: readonly StageKind[], levels: readonly number[]): DescentI
     stages,
     stations: [station('tap', levels[0]!), ...stages.map((stage, i) => station(stage.id, levels[i + 1]!))],
     waste: membrane ? { after: membrane.id, ec25UScm: levels[0]! * 1.3, texts: ['waste to drain · 805 µS/cm · 3.1 : 1', '3.1 : 1'] } : null,
+    recycle: null,
+    bypass: null,
     goal: { low: null, high: 2, texts: ['Goal: reads 0 ppm (below 2 µS/cm)'] },
     probes: [{ id: 'p', after: 'tap', texts: ['306 ppm'], baseline: null, latest: levels[0]! }],
     fill: {},
@@ -46,6 +48,30 @@ function input(kinds: readonly StageKind[], levels: readonly number[]): DescentI
   };
 }
 const usual = input(['sediment', 'carbon', 'membrane', 'resin', 'tank'], [620, 620, 620, 12, 0.06, 1]);
+
+describe('branches', () => {
+  const skid = input(['sediment', 'pump', 'membrane', 'tank'], [480, 480, 750, 9, 9]);
+  it('concentrate that is led back climbs over the waste, dashed, and comes down before its pump', () => {
+    const drawing = drawDescent({ ...skid, recycle: { from: 's2', to: 's1', ec25UScm: 1600, texts: ['1136 L/h led back'] } }, frame(5));
+    const recycle = drawing.pipes.find((pipe) => pipe.id === 'recycle')!;
+    const waste = drawing.pipes.find((pipe) => pipe.id === 'waste')!;
+    const [pump, membrane] = ['s1', 's2'].map((id) => drawing.vessels.find((vessel) => vessel.stageId === id)!.box);
+    expect(recycle.dashed).toBe(true);
+    expect(recycle.points[1]![1]).toBeLessThan(waste.points[0]![1]);
+    expect(recycle.points[0]![0]).toBeGreaterThan(membrane!.x);
+    expect(recycle.points.at(-1)![0]).toBeLessThan(pump!.x);
+    expect(drawing.labels.map((label) => label.text)).toContain('1136 L/h led back');
+  });
+  it('feed led past the membrane runs level and joins behind it', () => {
+    const drawing = drawDescent({ ...skid, bypass: { past: 's2', ec25UScm: 750, texts: ['20 % past the membrane'] } }, frame(5));
+    const bypass = drawing.pipes.find((pipe) => pipe.id === 'bypass')!;
+    const membrane = drawing.vessels.find((vessel) => vessel.stageId === 's2')!.box;
+    expect(bypass.points[0]![1]).toBe(bypass.points[1]![1]);
+    expect(bypass.points[0]![0]).toBeLessThan(membrane.x);
+    expect(bypass.points[2]![0]).toBeGreaterThan(membrane.x + membrane.width);
+    expect(drawing.pipes.some((pipe) => pipe.id === 'recycle')).toBe(false);
+  });
+});
 
 describe('the descent', () => {
   it('falls where a stage cleans and stays level where none does', () => {

@@ -7,6 +7,9 @@ export interface DescentInput {
   readonly stages: readonly Pick<Stage, 'id' | 'kind' | 'name'>[];
   readonly stations: readonly Pick<Station, 'after' | 'state'>[];
   readonly waste: { readonly after: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
+  /** Concentrate led back to a stage, and feed led past the membrane, by their conductivity. */
+  readonly recycle: { readonly from: string; readonly to: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
+  readonly bypass: { readonly past: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
   readonly goal: { readonly low: number | null; readonly high: number | null; readonly texts: readonly string[] } | null;
   readonly probes: readonly {
     readonly id: string;
@@ -37,6 +40,8 @@ export interface Pipe {
   readonly colour: string;
   readonly width: number;
   readonly open: 'left' | 'right' | 'none';
+  /** Water that comes round again. */
+  readonly dashed?: boolean;
 }
 
 export interface Vessel {

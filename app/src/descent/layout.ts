@@ -103,6 +103,7 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
 
   const { waste, trueLevels } = wasteLine(input, vessels, frame, y, s);
   if (waste) pipes.unshift(waste);
+  if (frame.size !== 'thumb') pipes.unshift(...branches(input, vessels, y, s));
   const band = goalBand(input, frame, y, end);
   const probes = frame.size === 'large' ? probeMarks(input, frame, x, y, levelAfter) : [];
   const labels = frame.size === 'large' ? largeLabels(input, frame, { vessels, pipes, probes, band, waste }, x, y) : [];
@@ -119,6 +120,7 @@ function vesselBox(kind: Stage['kind'], centre: number, width: number, inY: numb
   const upper = Math.min(inY, outY, wasteY ?? Infinity);
   const lower = Math.max(inY, outY);
   if (kind === 'tank') return { x, y: upper - s.level * 0.62, width, height: lower - upper + s.level * 0.62 + s.pipe * 1.9 };
+  if (kind === 'pump') return { x, y: (inY + outY) / 2 - width / 2, width, height: width };
   const spans = lower - upper > s.pipe;
   if (spans && (kind === 'membrane' || kind === 'resin'))
     return { x, y: upper - s.pipe * 1.1, width, height: lower - upper + s.pipe * 2.2 };
@@ -151,6 +153,57 @@ function wasteLine(
     },
     trueLevels: [],
   };
+}
+
+/**
+ * Branches around the membrane: concentrate that is led back climbs over the train, dashed, and comes down before its
+ * pump; feed led past the membrane runs level and joins the product.
+ */
+function branches(input: DescentInput, vessels: readonly Vessel[], y: (ec: number) => number, s: Sizes): Pipe[] {
+  const boxOf = (id: string): Box | undefined => vessels.find((vessel) => vessel.stageId === id)?.box;
+  const pipes: Pipe[] = [];
+  if (input.recycle) {
+    const [from, to] = [boxOf(input.recycle.from), boxOf(input.recycle.to)];
+    const level = y(input.recycle.ec25UScm);
+    if (from && to) {
+      // A lane of its own above the waste, so that the two are never taken for one.
+      const lane = Math.max(s.pipe, level - s.pipe * 2.4);
+      const landing = to.x - s.pipe;
+      const feedLevel = to.y + to.height / 2;
+      pipes.push({
+        id: 'recycle',
+        points: [
+          [from.x + from.width / 2, lane + s.pipe],
+          [from.x + from.width / 2, lane],
+          [landing, lane],
+          [landing, feedLevel],
+        ],
+        colour: waterColour(input.recycle.ec25UScm),
+        width: s.pipe * 0.6,
+        open: 'none',
+        dashed: true,
+      });
+    }
+  }
+  if (input.bypass) {
+    const box = boxOf(input.bypass.past);
+    const level = y(input.bypass.ec25UScm);
+    if (box) {
+      const finish = box.x + box.width + s.vessel * 0.9;
+      pipes.push({
+        id: 'bypass',
+        points: [
+          [box.x - s.vessel * 0.4, level],
+          [finish, level],
+          [finish, box.y + box.height - s.pipe],
+        ],
+        colour: waterColour(input.bypass.ec25UScm),
+        width: s.pipe * 0.6,
+        open: 'none',
+      });
+    }
+  }
+  return pipes;
 }
 
 function goalBand(input: DescentInput, frame: Frame, y: (ec: number) => number, end: number): Box | null {

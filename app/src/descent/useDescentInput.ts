@@ -39,6 +39,8 @@ export function descentInput(
             texts: [`waste to drain · ${wasteWater} · ${ratio}`, `waste · ${wasteWater} · ${ratio}`, `waste ${ratio}`],
           }
         : null,
+    recycle: recycleOf(system, solved),
+    bypass: bypassOf(system, solved),
     goal: limit ? { low: limit.low, high: limit.high, texts: goalTexts(limit.low, limit.high, system) } : null,
     probes: system.train.probes.map((probe) => {
       const latest = seenAt(last, probe, system, solved);
@@ -53,6 +55,26 @@ export function descentInput(
     fill,
     tapTexts: [`Tap ${say.water(solved.stations[0]?.state.ec25UScm ?? 0)}`, 'Tap'],
   };
+}
+
+/** Concentrate led back before the pump, or before the membrane where there is none. */
+function recycleOf(system: System, solved: SolvedTrain): DescentInput['recycle'] {
+  const { unit, waste, unitStageId } = solved;
+  if (!unit || !waste || !unitStageId || unit.recycleLPerH === 0) return null;
+  const at = system.train.stages.findIndex((stage) => stage.id === unitStageId);
+  const pump = system.train.stages.slice(0, at).findLast((stage) => stage.kind === 'pump');
+  const flow = formatQuantity(unit.recycleLPerH, 'flowLPerH', system.units).text;
+  return { from: unitStageId, to: pump?.id ?? unitStageId, ec25UScm: waste.state.ec25UScm, texts: [`${flow} led back`, 'led back'] };
+}
+
+/** Feed that runs past the membrane into the product. */
+function bypassOf(system: System, solved: SolvedTrain): DescentInput['bypass'] {
+  const at = system.train.stages.findIndex((stage) => stage.id === solved.unitStageId);
+  const stage = system.train.stages[at];
+  const feed = solved.stations[at];
+  if (stage?.kind !== 'membrane' || stage.bypassShare === 0 || !feed) return null;
+  const share = `${Math.round(100 * stage.bypassShare)}\u202f%`;
+  return { past: stage.id, ec25UScm: feed.state.ec25UScm, texts: [`${share} past the membrane`, share] };
 }
 
 /**

@@ -104,6 +104,27 @@ export function largeLabels(
           },
         ]
       : [];
+  const branchLabel = (id: string, texts: readonly string[] | undefined): LabelWish[] => {
+    const pipe = drawn.pipes.find((candidate) => candidate.id === id);
+    if (!pipe || !texts) return [];
+    const [ax, ay] = pipe.points[id === 'recycle' ? 1 : 0]!;
+    const [bx] = pipe.points[id === 'recycle' ? 2 : 1]!;
+    const middle = (ax + bx) / 2;
+    return [
+      {
+        id,
+        texts,
+        size: 13,
+        bold: false,
+        look: 'quiet',
+        spots: [
+          { x: middle, y: ay - 10, anchor: 'middle' },
+          { x: middle, y: ay + 20, anchor: 'middle' },
+        ],
+      },
+    ];
+  };
+  const around = [...branchLabel('recycle', input.recycle?.texts), ...branchLabel('bypass', input.bypass?.texts)];
   const goal: LabelWish[] =
     drawn.band && input.goal
       ? [
@@ -121,7 +142,7 @@ export function largeLabels(
           },
         ]
       : [];
-  return placeLabels([tap, ...probes, ...names, ...waste, ...goal], obstacles, {
+  return placeLabels([tap, ...probes, ...names, ...waste, ...around, ...goal], obstacles, {
     x: frame.left - 4,
     y: 2,
     width: frame.width - frame.left + 4,

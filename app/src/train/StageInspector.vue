@@ -63,7 +63,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value;
         @update:model-value="write(spec, $event)"
       />
       <details v-if="advanced.length > 0">
-        <summary>Ageing</summary>
+        <summary>{{ stage.kind === 'membrane' ? 'Recycle, bypass, ageing' : 'More' }}</summary>
         <QuantityField
           v-for="spec in advanced"
           :key="spec.label"

@@ -65,6 +65,7 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
 const KINDS: readonly { kind: StageKind; label: string; says: string }[] = [
   { kind: 'sediment', label: 'Sediment filter', says: 'Keeps dirt from everything after it' },
   { kind: 'carbon', label: 'Carbon', says: 'Takes chlorine and chloramine' },
+  { kind: 'pump', label: 'Pump', says: 'Gives the membrane more pressure' },
   { kind: 'membrane', label: 'Membrane', says: 'Holds the salt back, sends it to waste' },
   { kind: 'resin', label: 'Resin', says: 'Takes the last of the salt' },
   { kind: 'tank', label: 'Tank', says: 'Keeps water for the draw' },

@@ -44,9 +44,11 @@ describe('the fields of a stage', () => {
     const spec = stageFields(newStage('membrane', 'x'), source).quantities.find((candidate) => candidate.label === 'Line pressure')!;
     expect(spec.change(5)).toEqual({ source: { linePressureBar: 5 } });
   });
-  it('ageing is folded away', () => {
+  it('recycle, bypass and ageing are folded away', () => {
     const { quantities } = stageFields(newStage('membrane', 'x'), source);
     expect(quantities.filter((spec) => spec.advanced).map((spec) => spec.label)).toEqual([
+      'Led back before the pump',
+      'Feed led past the membrane',
       'Output against new',
       'Salt passage against new',
     ]);
@@ -66,7 +68,9 @@ describe('the figures of a stage', () => {
     if (!membrane) return;
     const facts = Object.fromEntries(stageFacts(membrane, solved.value, system.units));
     expect(facts['Salt held back']).toMatch(/^9\d(\.\d)?\u202f%$/);
-    expect(facts['Flux']).toMatch(membrane.kind === 'membrane' && membrane.arrangement === 'series' ? /and/ : /^\d+\.\d L\/m²h$/);
+    expect(facts['Flux']).toMatch(
+      membrane.kind === 'membrane' && ['series', 'array'].includes(membrane.arrangement) ? /and/ : /^\d+\.\d L\/m²h$/,
+    );
   });
   it('a membrane that makes nothing has no flux to show', () => {
     const system = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });

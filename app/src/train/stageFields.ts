@@ -1,4 +1,4 @@
-import { CARBON_MEDIA, ELEMENT_CLASSES, RESIN_CLASSES, type Source, type Stage } from '@yes-clear/core/file';
+import { CARBON_MEDIA, ELEMENT_CLASSES, RESIN_CLASSES, type Source, type Stage, type StageOf } from '@yes-clear/core/file';
 import { RESIN_ROWS } from '@yes-clear/core/exchange';
 import { ELEMENT_ROWS } from '@yes-clear/core/membrane';
 import type { Dimension } from '@yes-clear/core/quantity';
@@ -34,6 +34,35 @@ const ARRANGEMENTS = [
   { title: 'One element', value: 'single' },
   { title: 'Two in series on the waste', value: 'series' },
   { title: 'Two side by side', value: 'parallel' },
+  { title: 'Vessels in ranks', value: 'array' },
+];
+const WASTE_CONTROLS = [
+  { title: 'Waste through a restrictor', value: 'restrictor' },
+  { title: 'Waste through a needle valve', value: 'needle' },
+  { title: 'Waste held at a pressure', value: 'pressure' },
+  { title: 'Waste valve set to a recovery', value: 'recovery' },
+];
+const PUMPS = [
+  { title: 'Booster, diaphragm', value: 'booster' },
+  { title: 'Centrifugal, multistage', value: 'centrifugal' },
+  { title: 'Piston, fixed flow', value: 'displacement' },
+];
+/** What a pump or a valve starts with when its kind is chosen. */
+const PUMP_START: Record<string, StageOf<'pump'>['pump']> = {
+  booster: { kind: 'booster', riseBar: 8, openFlowLPerH: 120, bypassBar: 5.5 },
+  centrifugal: { kind: 'centrifugal', shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 1 },
+  displacement: { kind: 'displacement', flowLPerH: 700, reliefBar: 65 },
+};
+const VALVE_START: Record<string, StageOf<'membrane'>['valve']> = {
+  restrictor: null,
+  needle: { kind: 'needle', kvM3PerH: 0.03 },
+  pressure: { kind: 'pressure', bar: 55 },
+  recovery: { kind: 'recovery', recovery: 0.25 },
+};
+/** Two vessels feeding two: the usual skid. */
+const FIRST_RANKS: StageOf<'membrane'>['ranks'] = [
+  { vessels: 2, elementsPerVessel: 1 },
+  { vessels: 2, elementsPerVessel: 1 },
 ];
 const RESINS = RESIN_CLASSES.map((value) => ({ title: RESIN_ROWS[value].label, value }));
 const MEDIA = CARBON_MEDIA.map((value) => ({ title: value === 'block' ? 'Carbon block' : 'Granular carbon', value }));
@@ -78,14 +107,22 @@ export function stageFields(stage: Stage, source: Pick<Source, 'linePressureBar'
         ],
       };
     case 'membrane': {
-      const restrictor = (part: 'lengthMm' | 'boreMm') => (value: number) => ({
-        stage: { restrictor: { ...stage.restrictor, [part]: value } } as Partial<Stage>,
-      });
-      const { lengthMm, boreMm } = stage.restrictor;
       return {
         choices: [
           choice('Element class', ELEMENTS, stage.elementClass, 'elementClass'),
-          choice('Arrangement', ARRANGEMENTS, stage.arrangement, 'arrangement'),
+          {
+            label: 'Arrangement',
+            items: ARRANGEMENTS,
+            value: stage.arrangement,
+            change: (value) =>
+              ({ arrangement: value, ...(value === 'array' && stage.ranks.length === 0 ? { ranks: FIRST_RANKS } : {}) }) as Partial<Stage>,
+          },
+          {
+            label: 'Waste control',
+            items: WASTE_CONTROLS,
+            value: stage.valve?.kind ?? 'restrictor',
+            change: (value) => ({ valve: VALVE_START[value] ?? null }) as Partial<Stage>,
+          },
         ],
         quantities: [
           {
@@ -94,16 +131,25 @@ export function stageFields(stage: Stage, source: Pick<Source, 'linePressureBar'
             value: source.linePressureBar,
             change: (linePressureBar) => ({ source: { linePressureBar } }),
           },
+          ...rankFields(stage),
+          ...valveFields(stage),
+          ...(stage.valve ? [] : restrictorFields(stage)),
           {
-            label: 'Restrictor length',
-            dimension: 'lengthMm',
-            unit: 'cm',
-            low: 10,
-            high: 2000,
-            value: lengthMm,
-            change: restrictor('lengthMm'),
+            label: 'Led back before the pump',
+            dimension: 'flowLPerH',
+            value: stage.recycleLPerH,
+            change: into('recycleLPerH'),
+            advanced: true,
           },
-          { label: 'Restrictor bore', dimension: 'lengthMm', unit: 'mm', low: 0.2, high: 3, value: boreMm, change: restrictor('boreMm') },
+          {
+            label: 'Feed led past the membrane',
+            dimension: 'fraction',
+            unit: '%',
+            high: 0.9,
+            value: stage.bypassShare,
+            change: into('bypassShare'),
+            advanced: true,
+          },
           {
             label: 'Output against new',
             dimension: 'fraction',
@@ -127,6 +173,18 @@ export function stageFields(stage: Stage, source: Pick<Source, 'linePressureBar'
         ],
       };
     }
+    case 'pump':
+      return {
+        choices: [
+          {
+            label: 'Kind of pump',
+            items: PUMPS,
+            value: stage.pump.kind,
+            change: (value) => ({ pump: PUMP_START[value] }) as Partial<Stage>,
+          },
+        ],
+        quantities: pumpFields(stage),
+      };
     case 'resin':
       return {
         choices: [choice('Resin', RESINS, stage.resinClass, 'resinClass')],
@@ -184,4 +242,111 @@ function filterFields(stage: { readonly loading: number; readonly cleanLossBar: 
     { label: 'Clogged by', dimension: 'fraction', unit: '%', high: 0.95, value: stage.loading, change: into('loading') },
     { label: 'Loss when clean, 1 gal/min', dimension: 'pressureBar', high: 1, value: stage.cleanLossBar, change: into('cleanLossBar') },
   ];
+}
+
+/** Length and bore of the tube in the waste line. */
+function restrictorFields({ restrictor }: StageOf<'membrane'>): QuantitySpec[] {
+  const set = (part: 'lengthMm' | 'boreMm') => (value: number) => ({
+    stage: { restrictor: { ...restrictor, [part]: value } } as Partial<Stage>,
+  });
+  const { lengthMm, boreMm } = restrictor;
+  return [
+    { label: 'Restrictor length', dimension: 'lengthMm', unit: 'cm', low: 10, high: 2000, value: lengthMm, change: set('lengthMm') },
+    { label: 'Restrictor bore', dimension: 'lengthMm', unit: 'mm', low: 0.2, high: 3, value: boreMm, change: set('boreMm') },
+  ];
+}
+
+/** Vessels and elements of each rank of an array. */
+function rankFields({ arrangement, ranks }: StageOf<'membrane'>): QuantitySpec[] {
+  if (arrangement !== 'array') return [];
+  const set = (i: number, key: 'vessels' | 'elementsPerVessel') => (value: number) => ({
+    stage: { ranks: ranks.map((rank, k) => (k === i ? { ...rank, [key]: Math.round(value) } : rank)) } as Partial<Stage>,
+  });
+  return ranks.flatMap((rank, i): QuantitySpec[] => [
+    { label: `Rank ${i + 1}, vessels`, dimension: 'count', low: 1, high: 40, value: rank.vessels, change: set(i, 'vessels') },
+    {
+      label: `Rank ${i + 1}, elements in each`,
+      dimension: 'count',
+      low: 1,
+      high: 8,
+      value: rank.elementsPerVessel,
+      change: set(i, 'elementsPerVessel'),
+    },
+  ]);
+}
+
+/** What a waste valve is set by. */
+function valveFields({ valve }: StageOf<'membrane'>): QuantitySpec[] {
+  if (!valve) return [];
+  const set = (changes: object) => ({ stage: { valve: { ...valve, ...changes } } as Partial<Stage> });
+  switch (valve.kind) {
+    case 'needle':
+      return [
+        {
+          label: 'Opening Kv, m³/h',
+          dimension: 'count',
+          low: 0.0001,
+          high: 100,
+          value: valve.kvM3PerH,
+          change: (kvM3PerH) => set({ kvM3PerH }),
+        },
+      ];
+    case 'pressure':
+      return [{ label: 'Pressure at the valve', dimension: 'pressureBar', low: 0.1, value: valve.bar, change: (bar) => set({ bar }) }];
+    case 'recovery':
+      return [
+        {
+          label: 'Recovery',
+          dimension: 'fraction',
+          unit: '%',
+          low: 0.01,
+          high: 0.95,
+          value: valve.recovery,
+          change: (recovery) => set({ recovery }),
+        },
+      ];
+  }
+}
+
+/** What a pump's label or curve gives. */
+function pumpFields({ pump }: StageOf<'pump'>): QuantitySpec[] {
+  const set = (changes: object) => ({ stage: { pump: { ...pump, ...changes } } as Partial<Stage> });
+  switch (pump.kind) {
+    case 'booster':
+      return [
+        { label: 'Rise at no flow', dimension: 'pressureBar', low: 0.1, value: pump.riseBar, change: (riseBar) => set({ riseBar }) },
+        {
+          label: 'Flow at no rise',
+          dimension: 'flowLPerH',
+          low: 1,
+          value: pump.openFlowLPerH,
+          change: (openFlowLPerH) => set({ openFlowLPerH }),
+        },
+        { label: 'Bypass opens at', dimension: 'pressureBar', low: 0.1, value: pump.bypassBar, change: (bypassBar) => set({ bypassBar }) },
+      ];
+    case 'centrifugal':
+      return [
+        {
+          label: 'Pressure at no flow',
+          dimension: 'pressureBar',
+          low: 0.1,
+          value: pump.shutOffBar,
+          change: (shutOffBar) => set({ shutOffBar }),
+        },
+        { label: 'Rated flow', dimension: 'flowLPerH', low: 1, value: pump.atLPerH, change: (atLPerH) => set({ atLPerH }) },
+        { label: 'Pressure at rated flow', dimension: 'pressureBar', value: pump.atBar, change: (atBar) => set({ atBar }) },
+        { label: 'Speed', dimension: 'fraction', unit: '%', low: 0.2, high: 1.3, value: pump.speed, change: (speed) => set({ speed }) },
+      ];
+    case 'displacement':
+      return [
+        { label: 'Flow', dimension: 'flowLPerH', low: 0.1, value: pump.flowLPerH, change: (flowLPerH) => set({ flowLPerH }) },
+        {
+          label: 'Relief valve opens at',
+          dimension: 'pressureBar',
+          low: 0.1,
+          value: pump.reliefBar,
+          change: (reliefBar) => set({ reliefBar }),
+        },
+      ];
+  }
 }

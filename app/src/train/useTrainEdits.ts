@@ -3,8 +3,8 @@ import type { Stage, StageKind, System } from '@yes-clear/core/file';
 import { membraneOperation, newStage, type FindingAction, type TrainReport } from '@yes-clear/core/train';
 import type { CurrentSystem } from '../store/current';
 
-/** Where a new stage belongs by common practice: sediment, carbon, membrane, resin, tank. */
-const PLACE: Record<StageKind, number> = { sediment: 0, carbon: 1, membrane: 2, resin: 3, tank: 4 };
+/** Where a new stage belongs by common practice: sediment, carbon, pump, membrane, resin, tank. */
+const PLACE: Record<StageKind, number> = { sediment: 0, carbon: 1, pump: 2, membrane: 3, resin: 4, tank: 5 };
 
 /** All edits of the train; each is one undoable step. */
 export function useTrainEdits(current: CurrentSystem) {

@@ -1,0 +1,312 @@
+import { describe, expect, it } from 'vitest';
+import { bladderFillH, creep, SHUT_OFF_SHARE } from '../storage';
+import { siltDensityIndex } from '../pretreatment';
+import { BAR_PER_PSI, L_PER_US_GALLON } from '../quantity';
+import { expectNear, expectWithin, value } from '../testing/close';
+import {
+  aged,
+  boreFromRating,
+  CLEAN,
+  ELEMENT_ROWS,
+  fitFactors,
+  kvForFlow,
+  normalise,
+  pumpOutletBar,
+  restrictorFlowLPerH,
+  runUnitAt,
+  solveUnitFlows,
+  sodiumChloride,
+  specificEnergyKWhPerM3,
+  type MembraneUnit,
+  type OsmoticLaw,
+  type UnitConditions,
+  type UnitFlows,
+  type UnitReading,
+} from './index';
+
+const GPM = L_PER_US_GALLON * 60;
+const GPD = L_PER_US_GALLON / 24;
+const LAW: OsmoticLaw = 'astmD4516';
+const at = (linePressureBar: number, temperatureC: number, more: Partial<UnitConditions> = {}): UnitConditions => ({
+  linePressureBar,
+  prefilterBarPerLPerH: 0,
+  permeatePressureBar: 0,
+  temperatureC,
+  law: LAW,
+  ...more,
+});
+const unit = (row: keyof typeof ELEMENT_ROWS, change: Partial<MembraneUnit> = {}): MembraneUnit => ({
+  row: ELEMENT_ROWS[row],
+  ranks: [{ vessels: 1, elementsPerVessel: 1 }],
+  factors: CLEAN,
+  restrictor: { lengthMm: 200, boreMm: 1.20189 },
+  ...change,
+});
+/** mg/L of sodium chloride. */
+const massOfFeed = (mmolL: readonly number[]): number => 22.99 * mmolL[0]! + 35.453 * mmolL[1]!;
+const salt = (flows: UnitFlows): { permeate: number; concentrate: number; mixed: number } => ({
+  permeate: massOfFeed(flows.permeateMmolL!),
+  concentrate: massOfFeed(flows.concentrateMmolL),
+  mixed: massOfFeed(flows.mixedFeedMmolL),
+});
+/** A pump that moves a fixed flow, with its relief far away. */
+const fixed = (gpm: number): UnitConditions['pump'] => ({ kind: 'displacement', flowLPerH: gpm * GPM, reliefBar: 60 });
+
+// Computed independently for the handbook's membrane chapter by fourth-order Runge–Kutta; the row stands in each name.
+describe('arrays and recycles', () => {
+  const skid = unit('4040-LE', {
+    ranks: [
+      { vessels: 2, elementsPerVessel: 1 },
+      { vessels: 2, elementsPerVessel: 1 },
+    ],
+    valve: { kind: 'recovery', recovery: 4 / 6.5 },
+  });
+  it('M35: a 2:2 array with 5 US gal/min led back', () => {
+    const flows = value(solveUnitFlows({ ...skid, recycleLPerH: 5 * GPM }, sodiumChloride(500), at(2, 25, { pump: fixed(11.5) })));
+    expectWithin(flows.feedPressureBar, 5.762, 0.005);
+    expectWithin(salt(flows).mixed, 836.06, 0.005);
+    expectWithin(salt(flows).permeate, 16.91, 0.005);
+    expectWithin(salt(flows).concentrate, 1272.9, 0.005);
+    expectWithin(flows.concentrateLPerH / GPM, 2.5, 0.005);
+    // Water and salt over the whole loop.
+    expectWithin(flows.permeateLPerH + flows.concentrateLPerH, flows.feedLPerH, 1e-9);
+    expectWithin(
+      flows.permeateLPerH * salt(flows).permeate + flows.concentrateLPerH * salt(flows).concentrate,
+      flows.feedLPerH * 500,
+      1e-6,
+    );
+  });
+  it('M36: the same without recycle, its last vessels rinsed too little', () => {
+    const flows = value(solveUnitFlows(skid, sodiumChloride(500), at(2, 25, { pump: fixed(6.5) })));
+    expectWithin(flows.feedPressureBar, 5.578, 0.005);
+    expectWithin(salt(flows).permeate, 15.252, 0.005);
+    expectWithin(flows.ranks[1]!.concentrateLPerMin / 3.785411784, 1.25, 0.005);
+    expect(flows.ranks[1]!.concentrateLPerMin).toBeLessThan(ELEMENT_ROWS['4040-LE'].limits.minConcentrateLPerMin);
+  });
+  it('M37: one vessel of four elements', () => {
+    const long = { ...skid, ranks: [{ vessels: 1, elementsPerVessel: 4 }], recycleLPerH: 5 * GPM };
+    const flows = value(solveUnitFlows(long, sodiumChloride(500), at(2, 25, { pump: fixed(11.5) })));
+    expectWithin(flows.feedPressureBar, 6.3446, 0.005);
+    expectWithin(salt(flows).permeate, 15.426, 0.005);
+  });
+  const twoOne = unit('4040-LE', {
+    ranks: [
+      { vessels: 2, elementsPerVessel: 1 },
+      { vessels: 1, elementsPerVessel: 1 },
+    ],
+  });
+  const bench = at(6.5, 20, { permeatePressureBar: 0.2 });
+  it('M38: a 2:1 array on the bench', () => {
+    const flows = value(runUnitAt(twoOne, sodiumChloride(850), bench, 2400));
+    expectWithin(flows.permeateLPerH, 646.55, 0.005);
+    expectWithin(salt(flows).permeate, 13.568, 0.005);
+  });
+  it('M39: fouled, and its state found again from the readings', () => {
+    const flows = value(runUnitAt({ ...twoOne, factors: { water: 0.88, salt: 1.15 } }, sodiumChloride(850), bench, 2400));
+    expectWithin(flows.permeateLPerH, 573.71, 0.005);
+    expectWithin(salt(flows).permeate, 16.708, 0.005);
+    const found = value(fitFactors(twoOne, sodiumChloride(850), bench, 2400, { permeateLPerH: 573.71, passage: 16.708 / 850 }));
+    expectNear(found.water, 0.88, 0.001);
+    expectNear(found.salt, 1.15, 0.003);
+  });
+  it('M40: two passes, the second on the product of the first', () => {
+    const first = value(
+      solveUnitFlows(
+        unit('4040-LE', { ranks: [{ vessels: 1, elementsPerVessel: 2 }], valve: { kind: 'recovery', recovery: 3 / 8 } }),
+        sodiumChloride(1000),
+        at(2, 20, { pump: fixed(8) }),
+      ),
+    );
+    expectWithin(first.feedPressureBar, 9.807, 0.01);
+    expectWithin(salt(first).permeate, 12.044, 0.01);
+    const second = value(
+      solveUnitFlows(
+        unit('4040-LE', { valve: { kind: 'recovery', recovery: 0.5 } }),
+        sodiumChloride(salt(first).permeate),
+        at(0, 20, { pump: fixed(3) }),
+      ),
+    );
+    expectWithin(second.feedPressureBar, 8.297, 0.01);
+    expectWithin(salt(second).permeate, 0.2342, 0.01);
+  });
+});
+
+describe('sea water', () => {
+  it.each([
+    [25, 92.05, 260.2],
+    [15, 63.31, 249.2],
+  ])('M42: 55 bar and a tenth recovered at %s °C', (t, litres, mgL) => {
+    const flows = value(solveUnitFlows(unit('2540-SW', { valve: { kind: 'recovery', recovery: 0.1 } }), sodiumChloride(35_000), at(55, t)));
+    expectWithin(flows.permeateLPerH, litres, 0.01);
+    expectWithin(salt(flows).permeate, mgL, 0.01);
+  });
+  it('M43: energy for a cubic metre, with and without recovery', () => {
+    expectWithin(specificEnergyKWhPerM3(55, 0.1, 0.8), 19.097, 1e-3);
+    expectWithin(specificEnergyKWhPerM3(55, 0.1, 0.8, 54, 0.9), 3.91, 1e-3);
+  });
+  it('a displacement pump against a pressure valve stands at the valve', () => {
+    const flows = value(
+      solveUnitFlows(
+        unit('2540-SW', { valve: { kind: 'pressure', bar: 55 } }),
+        sodiumChloride(35_000),
+        at(0.5, 20, { pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 69 } }),
+      ),
+    );
+    expectWithin(flows.concentratePressureBar, 55, 1e-6);
+    expectWithin(flows.membraneFeedLPerH, 700, 1e-12);
+    expect(flows.permeateLPerH).toBeGreaterThan(60);
+  });
+  it('says so when the relief valve would open first, and when the recycle takes all', () => {
+    const stuck = solveUnitFlows(
+      unit('2540-SW', { valve: { kind: 'recovery', recovery: 0.5 } }),
+      sodiumChloride(35_000),
+      at(0.5, 20, { pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 50 } }),
+    );
+    expect(stuck.ok ? '' : stuck.error.message).toContain('above its relief valve of 50 bar');
+    const full = solveUnitFlows(
+      unit('4040-LE', { valve: { kind: 'recovery', recovery: 0.5 }, recycleLPerH: 3000 }),
+      sodiumChloride(500),
+      at(2, 20, { pump: fixed(10) }),
+    );
+    expect(full.ok ? '' : full.error.message).toContain('leaves no room for raw feed');
+  });
+});
+
+describe('more water from a cold household unit', () => {
+  // Section 10: 1812-75, 40 psi, 10 °C, 250 mg/L; gal/day and waste : product.
+  const line = at(40 * BAR_PER_PSI, 10);
+  const base = unit('1812-75');
+  const booster = { kind: 'booster' as const, riseBar: 8, openFlowLPerH: 120, bypassBar: 80 * BAR_PER_PSI };
+  const pair = [
+    { vessels: 1, elementsPerVessel: 1 },
+    { vessels: 1, elementsPerVessel: 1 },
+  ];
+  it.each<[string, MembraneUnit, UnitConditions, number, number]>([
+    ['base', base, line, 28.7, 7.99],
+    ['booster', base, { ...line, pump: booster }, 59.4, 5.67],
+    ['second in series, same restrictor', { ...base, ranks: pair }, line, 57.1, 4.01],
+    ['second in series, double flow', { ...base, ranks: pair, restrictor: { lengthMm: 200, boreMm: 1.58667 } }, line, 57.3, 8.03],
+    ['second in parallel', { ...base, ranks: [{ vessels: 2, elementsPerVessel: 1 }] }, line, 57.1, 4.02],
+    ['booster and second in series', { ...base, ranks: pair }, { ...line, pump: booster }, 118.2, 2.84],
+    ['1812-100', { ...base, row: ELEMENT_ROWS['1812-100'] }, line, 35.1, 6.53],
+    ['1812-150', { ...base, row: ELEMENT_ROWS['1812-150'] }, line, 52.5, 4.37],
+    ['1812-200', { ...base, row: ELEMENT_ROWS['1812-200'] }, line, 56.4, 4.07],
+    ['warmed to 20 °C', base, { ...line, temperatureC: 20 }, 41, 5.75],
+  ])('M33: %s', (_, one, conditions, gpd, ratio) => {
+    const flows = value(solveUnitFlows(one, sodiumChloride(250), conditions));
+    expectWithin(flows.permeateLPerH / GPD, gpd, 0.015);
+    expectWithin(flows.wasteToProduct!, ratio, 0.015);
+  });
+  it('M41: a bladder tank fills more slowly than an open one', () => {
+    const p = 60 * BAR_PER_PSI;
+    const house = unit('1812-75');
+    const made = (back: number): number =>
+      value(solveUnitFlows(house, sodiumChloride(250), at(p, 20, { permeatePressureBar: back }))).permeateLPerH;
+    const filled = value(bladderFillH({ gasL: 12, prechargeBar: 7 * BAR_PER_PSI }, SHUT_OFF_SHARE * p, made));
+    expectWithin(filled.heldL, 7.24, 0.01);
+    expectWithin(filled.hours, 1.154, 0.01);
+    expectWithin(filled.heldL / made(0), 0.728, 0.01);
+    const never = bladderFillH({ gasL: 12, prechargeBar: 0.5 }, 4, () => 0);
+    expect(never.ok ? '' : never.error.message).toContain('never fills');
+  });
+});
+
+describe('pumps and valves', () => {
+  it('a booster falls in a straight line and is capped; a centrifugal one by the square', () => {
+    const booster = { kind: 'booster' as const, riseBar: 8, openFlowLPerH: 120, bypassBar: 5.5 };
+    expect([pumpOutletBar(booster, 3, 0), pumpOutletBar(booster, 3, 90), pumpOutletBar(booster, 3, 200)]).toEqual([5.5, 5, 3]);
+    const stages = { kind: 'centrifugal' as const, shutOffBar: 12, atLPerH: 2000, atBar: 8, speed: 1 };
+    expectNear(pumpOutletBar(stages, 1, 2000), 9, 1e-12);
+    expectNear(pumpOutletBar({ ...stages, speed: 0.5 }, 0, 0), 3, 1e-12);
+  });
+  it('a needle valve opened for a flow passes it', () => {
+    const kv = kvForFlow(47.156, 4.13064);
+    const flows = value(
+      solveUnitFlows(unit('1812-75', { valve: { kind: 'needle', kvM3PerH: kv } }), sodiumChloride(250), at(60 * BAR_PER_PSI, 25)),
+    );
+    // Row M20: this drain flow is a fifth recovered.
+    expectWithin(flows.recovery, 0.2, 0.005);
+    expectWithin(flows.concentrateLPerH, 47.156, 0.005);
+  });
+  it('M27: a rating as a bore, and back', () => {
+    const bore = value(boreFromRating(48, 60 * BAR_PER_PSI, 200, 25));
+    expectWithin(value(restrictorFlowLPerH({ lengthMm: 200, boreMm: bore }, 60 * BAR_PER_PSI, 25)), 48, 1e-6);
+  });
+});
+
+describe('normalising', () => {
+  const reference: UnitReading = {
+    feedPressureBar: 10,
+    pressureDropBar: 0.6,
+    permeatePressureBar: 0.3,
+    feedMgL: 800,
+    permeateMgL: 9,
+    temperatureC: 25,
+    permeateLPerH: 910,
+    recovery: 0.6,
+  };
+  const actual: UnitReading = {
+    feedPressureBar: 11.2,
+    pressureDropBar: 0.7,
+    permeatePressureBar: 0.3,
+    feedMgL: 900,
+    permeateMgL: 10.2,
+    temperatureC: 16,
+    permeateLPerH: 720,
+    recovery: 0.55,
+  };
+  it('M44: the worked example', () => {
+    const n = value(normalise(reference, actual));
+    expectWithin(n.netDrivingPressureBar, 9.55379, 0.002);
+    expectWithin(n.normalisedPermeateLPerH, 871.73, 0.002);
+    expectWithin(n.normalisedSaltPassage, 0.01432, 0.002);
+    expectWithin(n.normalisedDropBar, 0.793, 0.002);
+    expectNear(n.changes.permeate, -0.042, 0.001);
+    expectNear(n.changes.saltPassage, 0.27, 0.005);
+    expectNear(n.changes.drop, 0.32, 0.005);
+    expectWithin(value(normalise(reference, actual, 'astm')).normalisedPermeateLPerH, 829.84, 0.002);
+  });
+  it('a reading against itself changes nothing', () => {
+    const n = value(normalise(reference, reference));
+    expect(Math.max(...Object.values(n.changes).map(Math.abs))).toBeLessThan(1e-12);
+  });
+  it('names the pressure that drives nothing', () => {
+    const outcome = normalise(reference, { ...actual, feedPressureBar: 0.5 });
+    expect(outcome.ok ? '' : outcome.error.message).toContain('0.5 bar does not exceed the osmotic and product pressure');
+  });
+});
+
+describe('life', () => {
+  it('half a mg/L of chlorine around the clock doubles salt passage in 42 days', () => {
+    const after = aged(CLEAN, { years: 0, chlorineMgLHours: 0.5 * 24 * 41.67, household: true });
+    expectNear(after.salt, 2, 0.01);
+    expect(after.water).toBe(1);
+  });
+  it('years cost output and purity, more in a household', () => {
+    const home = aged(CLEAN, { years: 3, household: true });
+    const skid = aged(CLEAN, { years: 3, household: false });
+    expectNear(home.water, 0.88 ** 3, 1e-12);
+    expect(home.water).toBeLessThan(skid.water);
+    expect(home.salt).toBeGreaterThan(skid.salt);
+  });
+});
+
+describe('rest and silt', () => {
+  it.each([
+    [0.25, 147.25, 13.06],
+    [1, 184.97, 14.95],
+  ])('M55: creep after %s h', (hours, start, mean) => {
+    const found = creep({ feedBrineMgL: 275, steadyMgL: 6, feedSideL: 0.1, permeateSideL: 0.05, saltLPerH: 0.20658 }, hours, 1);
+    expectWithin(found.startMgL, start, 0.005);
+    expectWithin(found.meanMgL, mean, 0.005);
+  });
+  // ASTM D4189 (form recalled).
+  it('M51: silt density', () => {
+    expectWithin(value(siltDensityIndex(30, 42, 15)), 1.905, 1e-3);
+    expectWithin(value(siltDensityIndex(28, 112, 15)), 5, 1e-3);
+    const plugged = siltDensityIndex(20, 200, 15);
+    expect(plugged.ok ? '' : plugged.error.message).toContain('use a shorter test time');
+    const faster = siltDensityIndex(42, 30, 15);
+    expect(faster.ok ? '' : faster.error.field).toBe('finalSeconds');
+  });
+});

@@ -1,0 +1,2 @@
+export * from './bladder';
+export * from './creep';

@@ -1,0 +1,202 @@
+import { ELEMENT_CLASSES, type ElementClass, type Stage, type StageOf, type System } from '../file';
+import { demandLPerDay, smallestTankL } from '../goal';
+import { ELEMENT_ROWS, lengthForRatio, speciesOfWater } from '../membrane';
+import { BAR_PER_PSI, THIN } from '../quantity';
+import type { Water } from '../water';
+import { scaleOutlook } from './scaling';
+import { inletBar, membraneOperation, polishedStation, solveTrain, type SolvedTrain } from './solve';
+import { newStage } from './templates';
+import { words } from './words';
+
+export type OptionId = 'asItIs' | 'booster' | 'series' | 'parallel' | 'larger' | 'warmer' | 'longer';
+
+/** One way to more water, solved by the same solver as the system itself. */
+export interface WaterOption {
+  readonly id: OptionId;
+  readonly label: string;
+  /** Output, and how many times what the system makes now. */
+  readonly productLPerDay: number;
+  readonly times: number;
+  readonly wasteToProduct: number | null;
+  readonly wasteLPerDay: number;
+  /** Salt that passes the membrane, 0–1; null when nothing is made. */
+  readonly saltPassage: number | null;
+  /** At the last stage that treats the water. */
+  readonly productUScm: number;
+  /** Calcite index of the waste; null without calcium. */
+  readonly wasteIndex: number | null;
+  readonly parts: readonly string[];
+  /** Why it is not advised here; null when it is. */
+  readonly against: string | null;
+  /** What to mind when it is done. */
+  readonly mind: string | null;
+  /** The stages it would have; null when it changes no stage. */
+  readonly stages: readonly Stage[] | null;
+}
+
+/** Pressure near which a second element is wanted, and above which a household needs a regulator (common practice). */
+const PAIR_WANTS_BAR = 60 * BAR_PER_PSI;
+const BOOSTED_BAR = 80 * BAR_PER_PSI;
+/** Feed warmed for comparison, as a room-temperature coil would. */
+const WARMED_C = 20;
+
+/** The next larger element of the same family; null at the end of the row. */
+export function nextElement(of: ElementClass): ElementClass | null {
+  const small = (id: ElementClass): boolean => id.startsWith('1812');
+  const family = small(of)
+    ? ELEMENT_CLASSES.filter(small)
+    : ELEMENT_CLASSES.filter((id) => ELEMENT_ROWS[id].material === ELEMENT_ROWS[of].material && id.endsWith(of.slice(4)));
+  return family[family.indexOf(of) + 1] ?? null;
+}
+
+/**
+ * Ways to more water from the system as it stands, each solved whole: a booster, a second element on the waste or
+ * beside the first, a larger element, warmer feed, longer hours. Those that do not fit say why.
+ *
+ * @param feed the completed tap water
+ */
+export function moreWater(system: System, feed: Water): WaterOption[] {
+  const now = solveTrain(system.train, system.source, feed);
+  const at = system.train.stages.findIndex((stage) => stage.kind === 'membrane');
+  const membrane = system.train.stages[at] as StageOf<'membrane'> | undefined;
+  if (!now.ok || !membrane || !now.value.unit) return [];
+  const base = now.value;
+  const line = inletBar(system.source);
+  const say = words(system.units);
+  const replaced = (changes: Partial<StageOf<'membrane'>>): Stage[] =>
+    system.train.stages.map((stage) => (stage.id === membrane.id ? ({ ...membrane, ...changes } as Stage) : stage));
+  const option = (
+    id: OptionId,
+    label: string,
+    stages: readonly Stage[] | null,
+    more: { parts?: readonly string[]; against?: string | null; mind?: string | null; water?: Water },
+  ): WaterOption | null => {
+    const solved = solveTrain({ ...system.train, stages: [...(stages ?? system.train.stages)] }, system.source, more.water ?? feed);
+    return solved.ok ? described(id, label, stages, base, solved.value, system, more) : null;
+  };
+
+  const hasPump = system.train.stages.slice(0, at).some((stage) => stage.kind === 'pump');
+  const single = membrane.arrangement === 'single';
+  const booster: Stage = newStage('pump', 'pump-booster');
+  const boosted = [...system.train.stages.slice(0, at), booster, ...system.train.stages.slice(at)];
+  const larger = nextElement(membrane.elementClass);
+  const second = single ? null : 'There are two elements or more already.';
+  const weak =
+    line < PAIR_WANTS_BAR && !hasPump
+      ? `Near ${say.of(PAIR_WANTS_BAR, 'pressureBar')} is wanted; at ${say.of(line, 'pressureBar')} both make little.`
+      : null;
+  const need = demandLPerDay(system.goal.demand);
+  const tank = smallestTankL(system.goal.demand, base.productLPerH * 24);
+  const tankL = system.train.stages.reduce((sum, stage) => (stage.kind === 'tank' ? sum + stage.volumeL : sum), 0);
+  const hours = base.productLPerH > 0 ? need / base.productLPerH : null;
+
+  const found: (WaterOption | null)[] = [
+    option('asItIs', 'As it stands', null, {}),
+    option('booster', 'Booster pump before the membrane', boosted, {
+      parts: ['booster pump with its supply', 'pressure switch', 'bypass set to 80 psi'],
+      against: hasPump
+        ? 'There is a pump already.'
+        : line >= BOOSTED_BAR
+          ? `The line has ${say.of(line, 'pressureBar')}: no more is needed.`
+          : null,
+      mind: 'Electricity near water: behind a residual-current device, wired by someone who may.',
+    }),
+    option(
+      'series',
+      'Second element on the waste of the first',
+      replaced({ arrangement: 'series', restrictor: seriesRestrictor(system, membrane, base) }),
+      {
+        parts: [
+          'membrane and housing',
+          'a T for the two products',
+          'one larger restrictor on the last waste',
+          'flush valve moved behind it',
+        ],
+        against: second ?? weak,
+        mind: 'The old restrictor comes out: one restrictor, on the last waste.',
+      },
+    ),
+    option(
+      'parallel',
+      'Second element beside the first',
+      replaced({ arrangement: 'parallel', restrictor: seriesRestrictor(system, membrane, base) }),
+      {
+        parts: ['membrane and housing', 'two Ts', 'one larger restrictor'],
+        against: second ?? weak,
+        mind: 'Each element gets half the rinse: on hard water the pair in series keeps cleaner.',
+      },
+    ),
+    larger
+      ? option('larger', `Larger element, ${larger}`, replaced({ elementClass: larger }), {
+          parts: [`membrane ${larger}`],
+          mind: 'More water, but poorer: large small elements hold back less salt.',
+        })
+      : null,
+    option('warmer', `Feed warmed to ${say.of(WARMED_C, 'temperatureC')}`, null, {
+      parts: ['a coil of tubing at room temperature, or a heat exchanger'],
+      against: feed.temperatureC >= WARMED_C - 2 ? `The feed has ${say.of(feed.temperatureC, 'temperatureC')} already.` : null,
+      mind: 'Never from the hot side: above 45 °C a membrane dies.',
+      water: { ...feed, temperatureC: Math.max(WARMED_C, feed.temperatureC) },
+    }),
+    option('longer', 'Longer hours and a larger tank', null, {
+      parts: tank !== null && tankL < tank ? [`tank of ${say.of(Math.ceil((1.2 * tank) / 10) * 10, 'volumeL')}`] : [],
+      against:
+        hours === null || tank === null
+          ? 'Not even all hours of the day are enough.'
+          : hours < 12
+            ? `It runs ${hours.toFixed(1)}${THIN}h a day as it is: time is not what lacks.`
+            : null,
+      mind: 'The float must close by itself: nobody watches at night.',
+    }),
+  ];
+  return found.filter((one): one is WaterOption => one !== null);
+}
+
+/** A restrictor that keeps the ratio of today with a second element: the bore scaled to twice the flow. */
+function seriesRestrictor(system: System, membrane: StageOf<'membrane'>, base: SolvedTrain): StageOf<'membrane'>['restrictor'] {
+  const operation = membraneOperation(system.train, system.source, base);
+  const ratio = base.unit?.wasteToProduct;
+  // Turbulent flow goes with the bore to the power 2.7: twice the flow needs 1.29 times the bore.
+  const wider = { lengthMm: membrane.restrictor.lengthMm, boreMm: Math.min(3, membrane.restrictor.boreMm * 1.29) };
+  if (!operation || !ratio || membrane.valve) return wider;
+  const species = speciesOfWater(operation.feed);
+  const pair = { ...operation.unit, ranks: [...operation.unit.ranks, ...operation.unit.ranks], restrictor: wider };
+  const length = species.ok
+    ? lengthForRatio(
+        pair,
+        species.value,
+        { ...operation.conditions, temperatureC: operation.feed.temperatureC },
+        Math.min(Math.max(ratio, 3), 6),
+      )
+    : species;
+  return length.ok ? { ...wider, lengthMm: Math.round(length.value) } : wider;
+}
+
+function described(
+  id: OptionId,
+  label: string,
+  stages: readonly Stage[] | null,
+  base: SolvedTrain,
+  solved: SolvedTrain,
+  system: System,
+  more: { parts?: readonly string[]; against?: string | null; mind?: string | null },
+): WaterOption {
+  const { unit } = solved;
+  const productLPerDay = solved.productLPerH * 24;
+  const scale = unit ? scaleOutlook(unit, system.train.scaleActionIndex) : null;
+  return {
+    id,
+    label,
+    productLPerDay,
+    times: base.productLPerH > 0 ? solved.productLPerH / base.productLPerH : 1,
+    wasteToProduct: unit?.wasteToProduct ?? null,
+    wasteLPerDay: (unit?.concentrateLPerH ?? 0) * 24,
+    saltPassage: unit?.rejection === null || unit?.rejection === undefined ? null : 1 - unit.rejection,
+    productUScm: polishedStation(solved).state.ec25UScm,
+    wasteIndex: scale?.index ?? null,
+    parts: more.parts ?? [],
+    against: more.against ?? null,
+    mind: more.mind ?? null,
+    stages,
+  };
+}
