@@ -11,7 +11,8 @@ import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../playwright.config';
 import { createServer, DIST } from '../server/main';
 import { trimAdvice } from '../core/build';
-import { membraneOperation, reportTrain, solveTrain, systemFromTemplate, tapWater } from '../core/train';
+import { solveMembraneUnit } from '../core/membrane';
+import { membraneOperation, moreWater, reportTrain, solveTrain, systemFromTemplate, tapWater } from '../core/train';
 import { readReport } from '../core/report';
 import { calciteState, completeWater, settleWater } from '../core/water';
 
@@ -44,6 +45,9 @@ function must<T>(outcome: { ok: true; value: T } | { ok: false; error: { message
   return outcome.value;
 }
 
+const household = systemFromTemplate({ id: 'h', name: 'Bench', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
+const tapOf = (system: typeof household): Parameters<typeof moreWater>[1] => must(tapWater(system.source, system.instruments)).water;
+
 function nodeRows(): Row[] {
   const base = systemFromTemplate({ id: 'b', name: 'Bench', site: 'Bench', template: 'marinePair', at: '2026-01-01T00:00:00Z' });
   const pair = base.train;
@@ -56,7 +60,34 @@ function nodeRows(): Row[] {
   const water = must(tapWater(base.source, base.instruments)).water;
   const solved = must(solveTrain(pair, base.source, water));
   const operation = membraneOperation(pair, base.source, solved)!;
+  const unitOf = (template: 'skid' | 'watermaker'): (() => unknown) => {
+    const system = systemFromTemplate({ id: template, name: 'Bench', site: 'Bench', template, at: '2026-01-01T00:00:00Z' });
+    const tap = must(tapWater(system.source, system.instruments)).water;
+    const at = membraneOperation(system.train, system.source, must(solveTrain(system.train, system.source, tap)))!;
+    return () => solveMembraneUnit(at.unit, at.feed, at.conditions);
+  };
   return [
+    {
+      what: 'Solve a 2:2 array with recycle',
+      median: time(unitOf('skid'), 200),
+      unit: 'ms',
+      limit: 5,
+      note: 'four 4040 elements, centrifugal pump, all ions',
+    },
+    {
+      what: 'Solve a seawater vessel',
+      median: time(unitOf('watermaker'), 300),
+      unit: 'ms',
+      limit: 2,
+      note: 'one 2540 element, piston pump, pressure valve',
+    },
+    {
+      what: 'More water: seven ways solved',
+      median: time(() => moreWater(household, tapOf(household)), 20),
+      unit: 'ms',
+      limit: null,
+      note: 'household unit',
+    },
     {
       what: 'Solve a 7-stage train, one membrane',
       median: time(() => solveTrain(single, base.source, water), 600),

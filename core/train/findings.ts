@@ -45,7 +45,7 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
     preparation(facts, preference),
     enoughWater(facts, preference),
     tankLasts(system, facts, preference),
-    winter(facts, preference),
+    winter(system, facts, preference),
     scaling(facts, preference),
     ratio(system, facts, preference),
     pressure(system, facts, preference),
@@ -210,12 +210,15 @@ function enoughWater({ solved, demandLPerDay: need, runHoursPerDay }: TrainFacts
   };
 }
 
-function winter({ winter: cold, solved, demandLPerDay: need }: TrainFacts, preference: UnitPreference): Finding | null {
+function winter(system: System, { winter: cold, solved, demandLPerDay: need }: TrainFacts, preference: UnitPreference): Finding | null {
   if (!cold || !solved.unit || solved.unit.noProduction) return null;
   const say = words(preference);
   const made = solved.productLPerH * 24;
   const share = Math.round((100 * cold.productLPerDay) / made);
-  const ratioText = cold.ratio === null ? '' : ` The ratio goes to ${say.ratio(cold.ratio)}, for the restrictor hardly feels the cold.`;
+  const ratioText =
+    cold.ratio === null || membraneOf(system)?.valve
+      ? ''
+      : ` The ratio goes to ${say.ratio(cold.ratio)}, for the restrictor hardly feels the cold.`;
   const short = cold.productLPerDay < need;
   return {
     id: 'winter',

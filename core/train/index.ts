@@ -9,3 +9,4 @@ export * from './report';
 export * from './meaning';
 export * from './moreWater';
 export * from './season';
+export * from './tune';

@@ -34,7 +34,8 @@ export interface WaterOption {
   readonly stages: readonly Stage[] | null;
 }
 
-/** Pressure near which a second element is wanted, and above which a household needs a regulator (common practice). */
+/** Below the first, boost; near the second a pair is wanted; above the third nothing more is needed (common practice). */
+const PAIR_LEAST_BAR = 45 * BAR_PER_PSI;
 const PAIR_WANTS_BAR = 60 * BAR_PER_PSI;
 const BOOSTED_BAR = 80 * BAR_PER_PSI;
 /** Feed warmed for comparison, as a room-temperature coil would. */
@@ -81,10 +82,14 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
   const boosted = [...system.train.stages.slice(0, at), booster, ...system.train.stages.slice(at)];
   const larger = nextElement(membrane.elementClass);
   const second = single ? null : 'There are two elements or more already.';
-  const weak =
-    line < PAIR_WANTS_BAR && !hasPump
-      ? `Near ${say.of(PAIR_WANTS_BAR, 'pressureBar')} is wanted; at ${say.of(line, 'pressureBar')} both make little.`
+  const poor =
+    line < PAIR_LEAST_BAR && !hasPump
+      ? `Below ${say.of(PAIR_LEAST_BAR, 'pressureBar')} two make little more than one good one: boost first.`
       : null;
+  const near =
+    line < PAIR_WANTS_BAR && !hasPump
+      ? ` Near ${say.of(PAIR_WANTS_BAR, 'pressureBar')} is wanted; the line has ${say.of(line, 'pressureBar')}.`
+      : '';
   const need = demandLPerDay(system.goal.demand);
   const tank = smallestTankL(system.goal.demand, base.productLPerH * 24);
   const tankL = system.train.stages.reduce((sum, stage) => (stage.kind === 'tank' ? sum + stage.volumeL : sum), 0);
@@ -93,7 +98,7 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
   const found: (WaterOption | null)[] = [
     option('asItIs', 'As it stands', null, {}),
     option('booster', 'Booster pump before the membrane', boosted, {
-      parts: ['booster pump with its supply', 'pressure switch', 'bypass set to 80 psi'],
+      parts: ['booster pump with its supply', 'pressure switch', `bypass set to ${say.of(BOOSTED_BAR, 'pressureBar')}`],
       against: hasPump
         ? 'There is a pump already.'
         : line >= BOOSTED_BAR
@@ -112,8 +117,8 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
           'one larger restrictor on the last waste',
           'flush valve moved behind it',
         ],
-        against: second ?? weak,
-        mind: 'The old restrictor comes out: one restrictor, on the last waste.',
+        against: second ?? poor,
+        mind: `The old restrictor comes out: one restrictor, on the last waste.${near}`,
       },
     ),
     option(
@@ -122,8 +127,8 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
       replaced({ arrangement: 'parallel', restrictor: seriesRestrictor(system, membrane, base) }),
       {
         parts: ['membrane and housing', 'two Ts', 'one larger restrictor'],
-        against: second ?? weak,
-        mind: 'Each element gets half the rinse: on hard water the pair in series keeps cleaner.',
+        against: second ?? poor,
+        mind: `Each element gets half the rinse: on hard water the pair in series keeps cleaner.${near}`,
       },
     ),
     larger
@@ -149,7 +154,8 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
       mind: 'The float must close by itself: nobody watches at night.',
     }),
   ];
-  return found.filter((one): one is WaterOption => one !== null);
+  // Two elements cannot be doubled by one: one line says so instead of two.
+  return found.filter((one): one is WaterOption => one !== null && !(second !== null && one.id === 'parallel'));
 }
 
 /** A restrictor that keeps the ratio of today with a second element: the bore scaled to twice the flow. */

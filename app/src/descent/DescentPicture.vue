@@ -60,8 +60,8 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
     <!-- The axis stays in place while the picture scrolls under it. -->
     <svg v-if="!small" class="axis" :width="left" :height="height" :viewBox="`0 0 ${left} ${height}`" aria-hidden="true">
       <text v-for="tick in drawing.ticks" :key="tick.text" :x="left - 10" :y="tick.y + 4.5" text-anchor="end">{{ tick.text }}</text>
-      <text class="way" :x="left - 10" y="20" text-anchor="end">saltier ↑</text>
-      <text class="way" :x="left - 10" :y="height - 10" text-anchor="end">clearer ↓</text>
+      <text class="way" :x="left - 10" y="20" text-anchor="end">{{ input.height === 'pressure' ? 'pressure ↑' : 'saltier ↑' }}</text>
+      <text v-if="input.height !== 'pressure'" class="way" :x="left - 10" :y="height - 10" text-anchor="end">clearer ↓</text>
     </svg>
     <svg :viewBox="`0 0 ${width} ${height}`" :width="width" :height="height" :role="small ? 'img' : 'group'" :aria-label="sentence">
       <rect v-if="drawing.band && !small" class="band" v-bind="drawing.band" />

@@ -5,8 +5,15 @@ import type { Box, PlacedLabel } from './labels';
 /** What the picture is made from: the solved train and what was read on it. */
 export interface DescentInput {
   readonly stages: readonly Pick<Stage, 'id' | 'kind' | 'name'>[];
-  readonly stations: readonly Pick<Station, 'after' | 'state'>[];
-  readonly waste: { readonly after: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
+  readonly stations: readonly (Pick<Station, 'after' | 'state'> & { readonly pressureBar?: number })[];
+  /** What the height stands for; strength where it is not said. */
+  readonly height?: 'strength' | 'pressure';
+  readonly waste: {
+    readonly after: string;
+    readonly ec25UScm: number;
+    readonly pressureBar?: number;
+    readonly texts: readonly string[];
+  } | null;
   /** Concentrate led back to a stage, and feed led past the membrane, by their conductivity. */
   readonly recycle: { readonly from: string; readonly to: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
   readonly bypass: { readonly past: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;

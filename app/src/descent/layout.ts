@@ -1,5 +1,5 @@
 import type { Stage } from '@yes-clear/core/file';
-import { scaleLog } from 'd3-scale';
+import { scaleLinear, scaleLog } from 'd3-scale';
 import type { DescentInput, DescentSize, Drawing, Frame, Pipe, ProbeMark, Vessel } from './drawing';
 import type { Box } from './labels';
 import { waterColour } from './waterColour';
@@ -20,9 +20,9 @@ const SIZES: Record<DescentSize, Sizes> = {
   thumb: { pipe: 4, vessel: 0, wide: 0, level: 0, top: 6, bottom: 6 },
 };
 
-/** Level of a conductivity, and the range the axis shows. */
+/** Level of what the height stands for, and the range the axis shows. */
 interface LevelScale {
-  (ec25UScm: number): number;
+  (value: number): number;
   readonly low: number;
   readonly high: number;
 }
@@ -42,29 +42,46 @@ function levelScale(input: DescentInput, frame: Frame): LevelScale {
   return Object.assign((ec: number) => scale(Math.max(ec, 1e-3)), { low: bottom, high });
 }
 
+/** The level scale of the pressure view: bar in proportion, from nothing at the foot. */
+function pressureScale(input: DescentInput, frame: Frame): LevelScale {
+  const s = SIZES[frame.size];
+  const high = Math.max(1, ...input.stations.map((station) => station.pressureBar ?? 0), input.waste?.pressureBar ?? 0) * 1.12;
+  const scale = scaleLinear()
+    .domain([high, 0])
+    .range([s.top, frame.height - s.bottom])
+    .clamp(true);
+  return Object.assign((bar: number) => scale(bar), { low: 0, high });
+}
+
 /** Draws the train: lines first, vessels over them, words last. Pure: the same input gives the same picture. */
 export function drawDescent(input: DescentInput, frame: Frame): Drawing {
   const s = SIZES[frame.size];
-  const y = levelScale(input, frame);
+  const pressure = input.height === 'pressure';
+  const y = pressure ? pressureScale(input, frame) : levelScale(input, frame);
+  /** What a station's height stands for. */
+  const heightOf = (station: DescentInput['stations'][number]): number => (pressure ? (station.pressureBar ?? 0) : station.state.ec25UScm);
   const x = (column: number): number => frame.left + frame.columnWidth * (column + 0.5);
-  const levelAfter = new Map(input.stations.map((station) => [station.after, station.state.ec25UScm]));
+  const levelAfter = new Map(input.stations.map((station) => [station.after, heightOf(station)]));
+  const strengthAfter = new Map(input.stations.map((station) => [station.after, station.state.ec25UScm]));
   const end = frame.left + frame.columnWidth * (input.stages.length + 1);
 
   const vessels: Vessel[] = [];
   const pipes: Pipe[] = [];
-  let ec = levelAfter.get('tap') ?? 1;
+  let level = levelAfter.get('tap') ?? 1;
+  let ec = strengthAfter.get('tap') ?? 1;
   let from = frame.size === 'thumb' ? frame.left : x(0) - frame.columnWidth * 0.36;
   let wet = levelAfter.has('tap');
-  const line = (id: string, points: Pipe['points'], level: number, open: Pipe['open'] = 'none'): void => {
-    pipes.push({ id, points, colour: waterColour(level), width: s.pipe, open });
+  const line = (id: string, points: Pipe['points'], strength: number, open: Pipe['open'] = 'none'): void => {
+    pipes.push({ id, points, colour: waterColour(strength), width: s.pipe, open });
   };
 
   input.stages.forEach((stage, i) => {
     const centre = x(i + 1);
     const next = levelAfter.get(stage.id);
     const width = stage.kind === 'membrane' || stage.kind === 'resin' ? s.wide : stage.kind === 'tank' ? s.wide * 1.25 : s.vessel;
-    const inY = y(ec);
-    const outY = y(next ?? ec);
+    const nextEc = strengthAfter.get(stage.id);
+    const inY = y(level);
+    const outY = y(next ?? level);
     const box = vesselBox(stage.kind, centre, width, inY, outY, wasteLevel(input, stage.id, y), s);
     if (wet)
       line(
@@ -76,26 +93,39 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
         ec,
         i === 0 ? 'left' : 'none',
       );
+    // A pump lifts its water: the line climbs through it.
+    if (wet && stage.kind === 'pump' && Math.abs(inY - outY) > s.pipe && frame.size !== 'thumb')
+      line(
+        `through-${stage.id}`,
+        [
+          [box.x, inY],
+          [centre, inY],
+          [centre, outY],
+          [box.x + box.width, outY],
+        ],
+        nextEc ?? ec,
+      );
     vessels.push({
       stageId: stage.id,
       kind: stage.kind,
       name: stage.name,
       box,
-      from: waterColour(inY <= outY ? ec : (next ?? ec)),
-      to: waterColour(inY <= outY ? (next ?? ec) : ec),
+      from: waterColour(inY <= outY ? ec : (nextEc ?? ec)),
+      to: waterColour(inY <= outY ? (nextEc ?? ec) : ec),
       fill: input.fill[stage.id] ?? 0,
       dry: !wet || next === undefined,
     });
     if (next === undefined) wet = false;
     from = frame.size === 'thumb' ? frame.left + frame.columnWidth * (i + 1) : box.x + box.width - 2;
-    ec = next ?? ec;
+    level = next ?? level;
+    ec = nextEc ?? ec;
   });
   if (wet)
     line(
       'out',
       [
-        [from, y(ec)],
-        [end, y(ec)],
+        [from, y(level)],
+        [end, y(level)],
       ],
       ec,
       'right',
@@ -103,15 +133,18 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
 
   const { waste, trueLevels } = wasteLine(input, vessels, frame, y, s);
   if (waste) pipes.unshift(waste);
-  if (frame.size !== 'thumb') pipes.unshift(...branches(input, vessels, y, s));
-  const band = goalBand(input, frame, y, end);
-  const probes = frame.size === 'large' ? probeMarks(input, frame, x, y, levelAfter) : [];
+  if (frame.size !== 'thumb' && !pressure) pipes.unshift(...branches(input, vessels, y, s));
+  const band = pressure ? null : goalBand(input, frame, y, end);
+  const probes = frame.size === 'large' && !pressure ? probeMarks(input, frame, x, y, levelAfter) : [];
   const labels = frame.size === 'large' ? largeLabels(input, frame, { vessels, pipes, probes, band, waste }, x, y) : [];
-  return { ticks: frame.size === 'large' ? decadeTicks(y) : [], band, pipes, vessels, probes, labels, trueLevels };
+  return { ticks: frame.size !== 'large' ? [] : pressure ? barTicks(y) : decadeTicks(y), band, pipes, vessels, probes, labels, trueLevels };
 }
 
+/** What the waste's height stands for. */
+const wasteHeight = (input: DescentInput): number => (input.height === 'pressure' ? input.waste?.pressureBar : input.waste?.ec25UScm) ?? 0;
+
 function wasteLevel(input: DescentInput, stageId: string, y: (ec: number) => number): number | null {
-  return input.waste?.after === stageId ? y(input.waste.ec25UScm) : null;
+  return input.waste?.after === stageId ? y(wasteHeight(input)) : null;
 }
 
 /** A vessel spans the fall of its line; what does not change the water stands centred on it. */
@@ -137,7 +170,7 @@ function wasteLine(
 ): { waste: Pipe | null; trueLevels: { x: number; y: number }[] } {
   const vessel = vessels.find((candidate) => candidate.stageId === input.waste?.after);
   if (!input.waste || !vessel) return { waste: null, trueLevels: [] };
-  const level = y(input.waste.ec25UScm);
+  const level = y(wasteHeight(input));
   const start = frame.size === 'thumb' ? vessel.box.x : vessel.box.x + vessel.box.width - 2;
   const finish = start + frame.columnWidth * (frame.size === 'large' ? 0.62 : 0.8);
   return {
@@ -213,6 +246,13 @@ function goalBand(input: DescentInput, frame: Frame, y: (ec: number) => number, 
   const bottom = input.goal.low !== null && input.goal.low > 0 ? y(input.goal.low) : frame.height - s.bottom / 2;
   return { x: frame.left, y: top, width: end - frame.left, height: Math.max(2, bottom - top) };
 }
+
+/** A few round pressures up the axis. */
+const barTicks = (y: LevelScale): Drawing['ticks'] =>
+  scaleLinear()
+    .domain([0, y.high])
+    .ticks(5)
+    .map((bar) => ({ y: y(bar), text: `${bar} bar` }));
 
 /** Every decade the axis shows, named. */
 function decadeTicks(y: LevelScale): Drawing['ticks'] {

@@ -36,6 +36,7 @@ export function descentInput(
         ? {
             after: solved.waste.after,
             ec25UScm: solved.waste.state.ec25UScm,
+            pressureBar: solved.waste.pressureBar,
             texts: [`waste to drain · ${wasteWater} · ${ratio}`, `waste · ${wasteWater} · ${ratio}`, `waste ${ratio}`],
           }
         : null,

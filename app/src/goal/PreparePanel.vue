@@ -49,7 +49,7 @@ const blendHardness = computed(() => {
         @update:model-value="set('preparation', { prepare: START[$event] })"
       />
     </div>
-    <div v-if="prepare.how === 'salt'" class="fields">
+    <div v-if="prepare.how === 'salt'" class="field-grid">
       <QuantityField
         label="Salinity, g/kg"
         dimension="count"
@@ -60,7 +60,7 @@ const blendHardness = computed(() => {
         @update:model-value="$event !== null && change({ salinity: $event })"
       />
     </div>
-    <div v-else-if="prepare.how === 'minerals'" class="fields">
+    <div v-else-if="prepare.how === 'minerals'" class="field-grid">
       <QuantityField
         label="Hardness wanted"
         dimension="hardnessMgL"
@@ -99,7 +99,7 @@ const blendHardness = computed(() => {
         />
       </div>
     </div>
-    <div v-else-if="prepare.how === 'blend'" class="fields">
+    <div v-else-if="prepare.how === 'blend'" class="field-grid">
       <QuantityField
         label="Share of tap"
         dimension="fraction"

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { formatQuantity } from '@yes-clear/core/quantity';
-import { trainSentence, words, type FindingAction } from '@yes-clear/core/train';
+import { trainSentence, words, type FindingAction, tunable } from '@yes-clear/core/train';
 import type { StageKind } from '@yes-clear/core/file';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
@@ -11,6 +11,10 @@ import FindingsList from '../kit/FindingsList.vue';
 import { useNotice } from '../shell/useNotice';
 import { useKey } from '../shell/useShortcuts';
 import { useCurrentSystem } from '../store/current';
+import Segments from '../kit/Segments.vue';
+import MoreWater from './MoreWater.vue';
+import SeasonStrip from './SeasonStrip.vue';
+import TunePanel from './TunePanel.vue';
 import StageInspector from './StageInspector.vue';
 import StationLedger from './StationLedger.vue';
 import { useTrainEdits } from './useTrainEdits';
@@ -62,6 +66,15 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
   ];
 });
 
+const watering = ref(false);
+/** Pump and valve before and behind a membrane: what can be tuned by hand. */
+const skid = computed(() => (system.value ? tunable(system.value) !== null && system.value.train.stages.some((s) => s.kind === 'membrane' && s.valve) : false));
+/** What the height of the picture stands for. */
+const HEIGHTS = [
+  { value: 'strength', title: 'Conductivity' },
+  { value: 'pressure', title: 'Pressure' },
+] as const;
+const height = ref<'strength' | 'pressure'>('strength');
 const KINDS: readonly { kind: StageKind; label: string; says: string }[] = [
   { kind: 'sediment', label: 'Sediment filter', says: 'Keeps dirt from everything after it' },
   { kind: 'carbon', label: 'Carbon', says: 'Takes chlorine and chloramine' },
@@ -84,6 +97,7 @@ function mend(action: FindingAction): void {
   if (stopped) notice.say(stopped);
 }
 useKey('a', () => (adding.value = true));
+useKey('m', () => (watering.value = true));
 </script>
 
 <template>
@@ -91,6 +105,8 @@ useKey('a', () => (adding.value = true));
     <main>
       <div class="page-head">
         <h1>{{ title }}</h1>
+        <Segments v-model="height" label="What the height shows" :choices="HEIGHTS" />
+        <button class="button" type="button" @click="watering = true">More water <kbd>M</kbd></button>
         <v-menu v-model="adding" location="bottom end">
           <template #activator="{ props: activator }"
             ><button class="button primary" type="button" v-bind="activator">Add stage <kbd>A</kbd></button></template
@@ -113,7 +129,7 @@ useKey('a', () => (adding.value = true));
         <template v-if="solved && input">
           <div class="sheet scroller">
             <DescentPicture
-              :input="input"
+              :input="{ ...input, height }"
               size="large"
               :sentence="trainSentence(solved.solved, system.units)"
               :selected="selected"
@@ -139,6 +155,8 @@ useKey('a', () => (adding.value = true));
               <dd>{{ says }}</dd>
             </div>
           </dl>
+          <TunePanel v-if="skid" />
+          <SeasonStrip />
         </template>
         <div v-if="error && system.train.stages.length > 0" class="sheet panel chips">
           <h3>Stages</h3>
@@ -155,6 +173,7 @@ useKey('a', () => (adding.value = true));
         </div>
       </div>
     </main>
+    <MoreWater v-model="watering" />
     <aside class="stack">
       <StageInspector
         v-if="stage"

@@ -51,7 +51,7 @@ const corrected = (one: Instrument): string =>
 <template>
   <section class="sheet panel meters">
     <div v-for="one in instruments" :key="one.id" class="meter">
-      <div class="fields">
+      <div class="field-grid">
         <label class="labelled"
           ><span>Name</span
           ><input

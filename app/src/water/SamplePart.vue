@@ -69,12 +69,12 @@ const samples = computed(() =>
           <button v-if="samples.length > 1" class="button plain danger" type="button" @click="remove">Remove</button>
         </div>
       </div>
-      <div class="fields">
+      <div class="field-grid">
         <MeterWay v-if="sample.way === 'meter'" :blamed="blamed.reading" />
         <KitWay v-else-if="sample.way === 'kit'" :blamed="blamed" />
         <ReportWay v-else />
       </div>
-      <div class="fields second">
+      <div class="field-grid second">
         <div class="labelled">
           <span>Kind of supply</span>
           <v-select

@@ -53,7 +53,7 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
 <template>
   <template v-if="source && sample">
     <section class="sheet panel stack">
-      <div class="fields">
+      <div class="field-grid">
         <label class="labelled"
           ><span>Name of the supply</span
           ><input
@@ -94,7 +94,7 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           Winter sets the output, the dry season the strength. Left empty, the strength is taken from the dated samples.
         </p>
       </div>
-      <div class="fields">
+      <div class="field-grid">
         <QuantityField
           label="Coldest water of the year"
           dimension="temperatureC"
@@ -142,7 +142,7 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
         </button>
       </div>
       <template v-if="second">
-        <div class="fields">
+        <div class="field-grid">
           <label class="labelled"
             ><span>Its name</span
             ><input

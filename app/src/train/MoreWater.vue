@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import type { Stage } from '@yes-clear/core/file';
+import { formatQuantity, THIN } from '@yes-clear/core/quantity';
+import { moreWater, words, type WaterOption } from '@yes-clear/core/train';
+import { computed } from 'vue';
+import { useNotice } from '../shell/useNotice';
+import { useCurrentSystem } from '../store/current';
+
+/** Ways to more water, each solved whole by the same solver; one of them is carried out with a click. */
+const open = defineModel<boolean>({ required: true });
+const current = useCurrentSystem();
+const notice = useNotice();
+const options = computed(() => {
+  const { system, water } = current;
+  return open.value && system.value && water.value?.ok ? moreWater(system.value, water.value.value.water) : [];
+});
+const most = computed(() => Math.max(...options.value.map((option) => option.productLPerDay), 1));
+const units = computed(() => current.units.value);
+const perDay = (litres: number): string => formatQuantity(litres, 'volumeL', units.value).text;
+const ratio = (option: WaterOption): string => (option.wasteToProduct === null ? '–' : words(units.value).ratio(option.wasteToProduct));
+const passage = (option: WaterOption): string => (option.saltPassage === null ? '–' : `${(100 * option.saltPassage).toFixed(1)}${THIN}%`);
+const water = (option: WaterOption): string => words(units.value).water(option.productUScm);
+const index = (option: WaterOption): string => (option.wasteIndex === null ? '–' : words(units.value).index(option.wasteIndex));
+function apply(option: WaterOption): void {
+  const { stages } = option;
+  if (!stages) return;
+  current.edit('more water', (system) => ({ ...system, train: { ...system.train, stages: stages as Stage[] } }));
+  open.value = false;
+  notice.say(`${option.label}: done. Ctrl+Z takes it back.`);
+}
+</script>
+
+<template>
+  <v-dialog v-model="open" max-width="1080" scrollable>
+    <v-card class="more" aria-label="More water">
+      <header>
+        <div>
+          <h2>More water</h2>
+          <p class="muted small">Each way solved on today's tap by the same solver as the train itself.</p>
+        </div>
+        <button class="button small plain" type="button" @click="open = false">Close</button>
+      </header>
+      <p v-if="options.length === 0" class="muted">There is no membrane here that makes water: add one first.</p>
+      <div v-else class="scroll">
+        <table class="figures" aria-label="Ways to more water">
+          <thead>
+            <tr>
+              <th>Way</th>
+              <th class="bar">A day</th>
+              <th>Times</th>
+              <th>Waste : product</th>
+              <th>Waste a day</th>
+              <th>Salt passes</th>
+              <th>Product</th>
+              <th>Waste index</th>
+              <th></th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="option in options" :key="option.id" :class="{ against: option.against, now: option.id === 'asItIs' }">
+              <td class="way">
+                <strong>{{ option.label }}</strong>
+                <small v-if="option.against" class="why">{{ option.against }}</small>
+                <small v-else-if="option.mind">{{ option.mind }}</small>
+                <small v-if="option.parts.length > 0 && !option.against">Parts: {{ option.parts.join(', ') }}</small>
+              </td>
+              <td class="bar">
+                <i :style="{ width: `${(100 * option.productLPerDay) / most}%` }" /><span>{{ perDay(option.productLPerDay) }}</span>
+              </td>
+              <td>{{ option.times.toFixed(2) }}</td>
+              <td>{{ ratio(option) }}</td>
+              <td>{{ perDay(option.wasteLPerDay) }}</td>
+              <td>{{ passage(option) }}</td>
+              <td>{{ water(option) }}</td>
+              <td>{{ index(option) }}</td>
+              <td>
+                <button v-if="option.stages && !option.against" class="button small" type="button" @click="apply(option)">Do this</button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+      </div>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.more { padding: 16px 18px 18px; display: grid; gap: 12px; }
+header { display: flex; justify-content: space-between; gap: 12px; align-items: flex-start; }
+.scroll { overflow: auto; }
+.way { white-space: normal !important; min-width: 250px; }
+.way small { display: block; font-size: 13px; color: var(--muted); line-height: 1.3; }
+.way .why { color: var(--warning); }
+.bar { text-align: left !important; min-width: 128px; }
+.bar i { display: block; height: 9px; background: #9db7ba; border: 1px solid #33535a; border-radius: 3px; box-sizing: border-box; }
+.bar span { font-weight: 650; }
+.against td { color: var(--muted); }
+.now { background: var(--side); }
+</style>

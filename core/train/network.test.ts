@@ -1,0 +1,298 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { withSample, type Stage, type StageOf, type System, type TemplateId } from '../file';
+import { expectNear, expectWithin, value } from '../testing/close';
+import { SOLUTES, type Water } from '../water';
+import {
+  moreWater,
+  nextElement,
+  reportTrain,
+  seasonMonths,
+  solveTrain,
+  systemFromTemplate,
+  tapWater,
+  tunedStages,
+  type SolvedTrain,
+  type WaterOption,
+} from './index';
+
+const from = (template: TemplateId, change: (s: System) => System = (s) => s): System =>
+  change(systemFromTemplate({ id: 's', name: 'n', site: 's', template, at: '2026-11-23T10:00:00Z' }));
+const tap = (s: System): Water => value(tapWater(s.source, s.instruments)).water;
+/** Without disinfectant: what carbon takes out depends on the flow, and is settled only to a tenth of a µg/L. */
+const noChlorine = (s: System): System => ({ ...s, source: withSample(s.source, { chlorineMgL: 0, chloramineMgL: 0 }) });
+const solve = (s: System): SolvedTrain => value(solveTrain(s.train, s.source, tap(s)));
+const withStage = (s: System, id: string, changes: object): System => ({
+  ...s,
+  train: { ...s.train, stages: s.train.stages.map((stage) => (stage.id === id ? ({ ...stage, ...changes } as Stage) : stage)) },
+});
+const titles = (s: System): string => {
+  const report = reportTrain(s, tap(s));
+  return report.ok
+    ? report.value.findings
+        .map((finding) => finding.title)
+        .join('\n')
+        .replace(/[\u202f]/g, ' ')
+    : report.error.message;
+};
+
+/** Everything that leaves a unit against everything that enters it, per solute, as a share of what enters. */
+function unconserved(solved: SolvedTrain, feed: Water): number {
+  const unit = solved.unit!;
+  let worst = Math.abs(unit.permeateLPerH + unit.concentrateLPerH - unit.feedLPerH) / unit.feedLPerH;
+  for (const solute of SOLUTES) {
+    const entering = unit.feedLPerH * feed.mgL[solute];
+    if (entering === 0) continue;
+    const leaving = unit.permeateLPerH * unit.permeate!.mgL[solute] + unit.concentrateLPerH * unit.concentrate.mgL[solute];
+    worst = Math.max(worst, Math.abs(leaving - entering) / entering);
+  }
+  return worst;
+}
+
+describe('a skid', () => {
+  const skid = from('skid');
+  const solved = solve(skid);
+  it('conserves water and every ion over its recycle', () => {
+    const plain = solve(noChlorine(skid));
+    const before = plain.stations.find((station) => station.after === 'carbon')!;
+    expect(unconserved(plain, before.water)).toBeLessThan(1e-6);
+  });
+  it('a meter at the pump reads the mixture, not the tap (common practice)', () => {
+    const pump = solved.stations.find((station) => station.kind === 'pump')!;
+    expect(pump.state.ec25UScm).toBeGreaterThan(1.3 * solved.stations[0]!.state.ec25UScm);
+    expect(pump.flowLPerH).toBeCloseTo(solved.unit!.feedLPerH + 1136, 6);
+  });
+  it('three hands: more recycle rinses the last vessels better and makes the product saltier', () => {
+    const more = solve(withStage(skid, 'membrane', { recycleLPerH: 1600 }));
+    expect(more.unit!.ranks[1]!.concentrateLPerMin).toBeGreaterThan(solved.unit!.ranks[1]!.concentrateLPerMin);
+    expect(more.stations.find((s) => s.kind === 'membrane')!.state.ec25UScm).toBeGreaterThan(
+      solved.stations.find((s) => s.kind === 'membrane')!.state.ec25UScm,
+    );
+  });
+  it('is set to targets, and stands on them', () => {
+    const targets = { permeateLPerH: 800, recovery: 0.55, recycleLPerH: 1300 };
+    const stages = value(tunedStages(skid, tap(skid), targets));
+    const tuned = value(solveTrain({ ...skid.train, stages: [...stages] }, skid.source, tap(skid)));
+    expectWithin(tuned.unit!.permeateLPerH, 800, 1e-3);
+    expectWithin(tuned.unit!.recovery, 0.55, 1e-6);
+    expect(tuned.unit!.recycleLPerH).toBe(1300);
+  });
+  it('says what its pump can reach when more is asked for', () => {
+    const outcome = tunedStages(skid, tap(skid), { permeateLPerH: 9000, recovery: 0.6, recycleLPerH: 1136 });
+    expect(outcome.ok ? '' : outcome.error.message).toMatch(/This pump reaches \d+ to \d+ L\/h of product at that recovery, not 9000/);
+  });
+  it('a train without a pump has nothing to tune', () => {
+    const house = from('marineHousehold');
+    const outcome = tunedStages(house, tap(house), { permeateLPerH: 10, recovery: 0.2, recycleLPerH: 0 });
+    expect(outcome.ok ? '' : outcome.error.message).toContain('There is no pump to turn');
+  });
+});
+
+describe('a watermaker', () => {
+  const boat = from('watermaker');
+  const at = (bar: number): SolvedTrain => solve(withStage(boat, 'membrane', { valve: { kind: 'pressure', bar } }));
+  it('raised in pressure it makes more and purer water; near the osmotic pressure next to none', () => {
+    const [low, middle, high] = [at(35), at(50), at(60)];
+    expect(middle.productLPerH).toBeGreaterThan(2 * low.productLPerH);
+    expect(high.productLPerH).toBeGreaterThan(middle.productLPerH);
+    expect(high.stations[4]!.state.ec25UScm).toBeLessThan(low.stations[4]!.state.ec25UScm);
+    expect(at(15).productLPerH).toBeLessThan(0.12 * middle.productLPerH);
+  });
+  it('above its relief valve it says what to mend', () =>
+    expect(titles(withStage(boat, 'membrane', { valve: { kind: 'pressure', bar: 68 } }))).toContain('above its relief valve of 65 bar'));
+  it('conserves all ions', () => expect(unconserved(solve(boat), solve(boat).stations[2]!.water)).toBeLessThan(1e-6));
+  it('seawater rejection of the class holds for the whole of it', () => {
+    const { unit } = solve(boat);
+    expect(unit!.rejection!).toBeGreaterThan(0.99);
+    expect(unit!.recovery).toBeLessThan(0.14);
+  });
+  it('hot feed destroys the membrane and a small-unit housing bursts: both are said', () => {
+    const house = from('marineHousehold', (s) => ({ ...s, source: { ...s.source, linePressureBar: 12 } }));
+    expect(titles(house)).toMatch(/on the membrane, its housing stands 8\.60 bar/);
+    const regulated = { ...house, source: { ...house.source, regulatorBar: 5 } };
+    expect(titles(regulated)).not.toMatch(/housing stands/);
+    expectNear(solve(regulated).stations[0]!.pressureBar, 5, 1e-9);
+  });
+});
+
+describe('bypass and booster', () => {
+  const house = from('breeder');
+  it('feed led past the membrane is in the product by its share', () => {
+    const plain = solve(house);
+    const blended = solve(withStage(house, 'membrane', { bypassShare: 0.2 }));
+    const product = (s: SolvedTrain): Water => s.stations.find((station) => station.kind === 'membrane')!.water;
+    const feed = blended.stations.find((station) => station.kind === 'carbon')!.water;
+    expectWithin(product(blended).mgL.Ca, 0.2 * feed.mgL.Ca + 0.8 * product(plain).mgL.Ca, 0.02);
+    expectWithin(blended.productLPerH, plain.productLPerH / 0.8, 0.02);
+    expectWithin(blended.stations[0]!.flowLPerH, blended.unit!.feedLPerH + 0.2 * blended.productLPerH, 1e-3);
+  });
+  it('zero-length restrictors and impossible recoveries are refused with the field', () => {
+    const zero = solveTrain(withStage(house, 'membrane', { restrictor: { lengthMm: 0, boreMm: 1 } }).train, house.source, tap(house));
+    expect(zero.ok ? '' : zero.error.message).toMatch(/Restrictor length is 0 mm; accepted is 10 to 2000 mm/);
+    const all = solveTrain(withStage(house, 'membrane', { valve: { kind: 'recovery', recovery: 0.99 } }).train, house.source, tap(house));
+    expect(all.ok ? '' : all.error.message).toMatch(/Recovery is 0\.99; accepted is 0\.01 to 0\.95/);
+  });
+});
+
+describe('more water', () => {
+  const house = from('marineHousehold');
+  const options = moreWater(house, tap(house));
+  const of = (id: WaterOption['id']): WaterOption => options.find((option) => option.id === id)!;
+  it('a second element nearly doubles the output at the same ratio (section 10 of the membrane chapter)', () => {
+    expectNear(of('series').times, 1.98, 0.05);
+    expectNear(of('series').wasteToProduct!, of('asItIs').wasteToProduct!, 0.1);
+    expect(of('series').mind).toContain('The old restrictor comes out');
+  });
+  it('a booster alone gives more and better; a larger element more but poorer', () => {
+    expect(of('booster').times).toBeGreaterThan(1.3);
+    expect(of('booster').saltPassage!).toBeLessThan(of('asItIs').saltPassage!);
+    expect(of('larger').times).toBeGreaterThan(1.1);
+    expect(of('larger').saltPassage!).toBeGreaterThan(of('asItIs').saltPassage!);
+  });
+  it('what does not fit says why', () => {
+    expect(of('longer').against).toMatch(/time is not what lacks/);
+    const weak = from('marineHousehold', (s) => ({ ...s, source: { ...s.source, linePressureBar: 2.5 } }));
+    const weakOptions = moreWater(weak, tap(weak));
+    expect(weakOptions.find((option) => option.id === 'series')!.against).toContain('boost first');
+    expect(weakOptions.find((option) => option.id === 'booster')!.against).toBeNull();
+    const pair = from('marinePair');
+    expect(moreWater(pair, tap(pair)).find((option) => option.id === 'series')!.against).toContain('two elements or more');
+  });
+  it('carried out, the system makes what was promised', () => {
+    const { stages, productLPerDay } = of('series');
+    const after = value(solveTrain({ ...house.train, stages: [...stages!] }, house.source, tap(house)));
+    expectWithin(after.productLPerH * 24, productLPerDay, 1e-9);
+  });
+  it('nothing to compare without a membrane', () => expect(moreWater(from('resinVessel'), tap(from('resinVessel')))).toEqual([]));
+  it.each([
+    ['1812-75', '1812-100'],
+    ['1812-200', null],
+    ['2540-BW', '4040-BW'],
+  ] as const)('the next element after %s is %s', (id, next) => expect(nextElement(id)).toBe(next));
+});
+
+describe('the year', () => {
+  it('winter makes least and keeps most salt back; the dry season brings the strongest product', () => {
+    const house = from('marineHousehold');
+    const months = seasonMonths(house, tap(house), 480, {
+      lowestTemperatureC: 5,
+      highestTemperatureC: 21,
+      weakestUScm: 400,
+      strongestUScm: 700,
+    });
+    expect(months).toHaveLength(12);
+    const by = (pick: (m: (typeof months)[number]) => number): number =>
+      months.reduce((best, m) => (pick(m) < pick(best) ? m : best)).month;
+    expect(by((m) => m.productLPerDay)).toBe(1);
+    expect([7, 8]).toContain(by((m) => -m.permeateUScm!));
+    expectNear(months[1]!.temperatureC, 5, 1e-9);
+    expectNear(months[8]!.strength, 700 / 480, 1e-9);
+    expect(months[1]!.wasteToProduct!).toBeGreaterThan(months[7]!.wasteToProduct!);
+  });
+});
+
+describe('1,000 random trains', () => {
+  const pump: fc.Arbitrary<StageOf<'pump'>['pump'] | null> = fc.oneof(
+    fc.constant(null),
+    fc.record({
+      kind: fc.constant('booster' as const),
+      riseBar: fc.double({ min: 2, max: 9, noNaN: true }),
+      openFlowLPerH: fc.double({ min: 80, max: 400, noNaN: true }),
+      bypassBar: fc.double({ min: 4, max: 6, noNaN: true }),
+    }),
+    fc.record({
+      kind: fc.constant('centrifugal' as const),
+      shutOffBar: fc.double({ min: 8, max: 16, noNaN: true }),
+      atLPerH: fc.double({ min: 1500, max: 4000, noNaN: true }),
+      atBar: fc.double({ min: 3, max: 7, noNaN: true }),
+      speed: fc.double({ min: 0.6, max: 1.1, noNaN: true }),
+    }),
+    fc.record({
+      kind: fc.constant('displacement' as const),
+      flowLPerH: fc.double({ min: 600, max: 2500, noNaN: true }),
+      reliefBar: fc.constant(69),
+    }),
+  );
+  const arranged = fc.record({
+    pump,
+    elementClass: fc.constantFrom('1812-75', '1812-150', '2540-LE', '4040-LE', '4040-BW'),
+    ranks: fc.array(fc.record({ vessels: fc.integer({ min: 1, max: 2 }), elementsPerVessel: fc.integer({ min: 1, max: 3 }) }), {
+      minLength: 1,
+      maxLength: 2,
+    }),
+    recovery: fc.double({ min: 0.08, max: 0.6, noNaN: true }),
+    recycle: fc.double({ min: 0, max: 0.4, noNaN: true }),
+    line: fc.double({ min: 1.5, max: 6, noNaN: true }),
+    temperatureC: fc.double({ min: 4, max: 30, noNaN: true }),
+    reading: fc.double({ min: 40, max: 900, noNaN: true }),
+  });
+  const build = (r: typeof arranged extends fc.Arbitrary<infer T> ? T : never): System => {
+    const base = from('breeder');
+    const through = r.pump?.kind === 'displacement' ? r.pump.flowLPerH : r.elementClass.startsWith('1812') ? 40 : 1200;
+    const stages = base.train.stages.flatMap((stage): Stage[] => {
+      if (stage.kind !== 'membrane')
+        return [stage.kind === 'sediment' || stage.kind === 'carbon' ? { ...stage, cleanLossBar: 0.005, loading: 0 } : stage];
+      const membrane = {
+        ...stage,
+        elementClass: r.elementClass,
+        arrangement: 'array',
+        ranks: r.ranks,
+        valve: { kind: 'recovery', recovery: r.recovery },
+        recycleLPerH: r.recycle * through,
+      } as Stage;
+      return r.pump ? [{ kind: 'pump', id: 'pump', name: 'Pump', pump: r.pump, fittedOn: null }, membrane] : [membrane];
+    });
+    const source = {
+      ...base.source,
+      linePressureBar: r.line,
+      samples: base.source.samples.map((sample) => ({ ...sample, reading: r.reading, temperatureC: r.temperatureC })),
+    };
+    return { ...base, source, train: { ...base.train, stages } };
+  };
+  it('converge and conserve, or say what cannot be', { timeout: 120_000 }, () => {
+    let solvedCount = 0;
+    fc.assert(
+      fc.property(arranged, (r) => {
+        const system = noChlorine(build(r));
+        const feed = tap(system);
+        const outcome = solveTrain(system.train, system.source, feed);
+        if (!outcome.ok) {
+          expect(outcome.error.message).toMatch(/relief valve|no room for raw feed|open it, or ask for less|does not settle/);
+          return;
+        }
+        const { unit } = outcome.value;
+        if (!unit || unit.noProduction) return;
+        solvedCount += 1;
+        expect(unconserved(outcome.value, outcome.value.stations.find((s) => s.after === 'carbon')!.water)).toBeLessThan(1e-6);
+        expectNear(unit.recovery, r.recovery, 1e-5);
+        for (const station of outcome.value.stations)
+          expect(Number.isFinite(station.state.ec25UScm + station.pressureBar + station.flowLPerH)).toBe(true);
+      }),
+      { numRuns: 1000 },
+    );
+    expect(solvedCount).toBeGreaterThan(600);
+  });
+  it('warmer feed through the same restrictor makes more, and a shorter restrictor raises the ratio', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 3, max: 6, noNaN: true }),
+        fc.double({ min: 5, max: 20, noNaN: true }),
+        fc.double({ min: 150, max: 500, noNaN: true }),
+        (line, t, lengthMm) => {
+          const base = from('breeder', (s) => ({
+            ...withStage(s, 'membrane', { restrictor: { lengthMm, boreMm: 1.2 } }),
+            source: { ...s.source, linePressureBar: line },
+          }));
+          const water = { ...tap(base), temperatureC: t };
+          const here = value(solveTrain(base.train, base.source, water));
+          expect(value(solveTrain(base.train, base.source, { ...water, temperatureC: t + 4 })).productLPerH).toBeGreaterThan(
+            here.productLPerH,
+          );
+          const cut = withStage(base, 'membrane', { restrictor: { lengthMm: lengthMm * 0.8, boreMm: 1.2 } });
+          expect(value(solveTrain(cut.train, cut.source, water)).unit!.wasteToProduct!).toBeGreaterThan(here.unit!.wasteToProduct!);
+        },
+      ),
+      { numRuns: 40 },
+    );
+  });
+});
