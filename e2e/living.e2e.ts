@@ -6,7 +6,7 @@ const CORAL = 'demo-coral-nursery';
 
 test('the demonstration is there at first start, goes and comes without touching other systems', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(2);
+  await expect(page.getByRole('article')).toHaveCount(4);
   await page.getByRole('button', { name: 'New system' }).click();
   await page.getByLabel('Name').fill('Mine');
   await page.getByRole('button', { name: 'Create and enter its water' }).click();
@@ -17,7 +17,7 @@ test('the demonstration is there at first start, goes and comes without touching
   await page.reload();
   await expect(page.getByRole('article')).toHaveCount(1);
   await page.getByRole('button', { name: 'Load the demo' }).click();
-  await expect(page.getByRole('article')).toHaveCount(3);
+  await expect(page.getByRole('article')).toHaveCount(5);
 });
 
 test('every edit is kept at once: a killed tab loses nothing', async ({ page, context }) => {
@@ -179,14 +179,14 @@ test('works without a network once it has been here', async ({ browser }) => {
 
 test('everything is saved to one file and comes back from it', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(2);
+  await expect(page.getByRole('article')).toHaveCount(4);
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save everything' }).click()]);
   await expect(page.getByText('Last backup file: today.')).toBeVisible();
   await page.getByRole('button', { name: 'Remove the demo' }).click();
   await expect(page.getByRole('article')).toHaveCount(0);
   await page.getByTestId('file').setInputFiles((await download.path())!);
-  await expect(page.getByText('Opened 2 systems.')).toBeVisible();
-  await expect(page.getByRole('article')).toHaveCount(2);
+  await expect(page.getByText('Opened 4 systems.')).toBeVisible();
+  await expect(page.getByRole('article')).toHaveCount(4);
 });
 
 test('on a phone the units switch with the one button there is', async ({ browser }) => {

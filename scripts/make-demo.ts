@@ -270,6 +270,67 @@ function vanTank(): System {
   };
 }
 
+/** A yawl's watermaker, log in µS/cm, its filters near the end. */
+function watermaker(): System {
+  const base = systemFromTemplate({
+    id: 'demo-watermaker',
+    name: 'Watermaker',
+    site: 'Yawl Marigold',
+    template: 'watermaker',
+    at: `${day(120)}T08:00:00.000Z`,
+  });
+  return {
+    ...base,
+    demo: true,
+    train: {
+      ...base.train,
+      stages: base.train.stages.map((stage) => {
+        if (stage.kind === 'sediment') return { ...stage, loading: 0.3, fittedOn: day(40) };
+        return stage.kind === 'membrane' ? { ...stage, waterFactor: 0.95, saltFactor: 1.08, fittedOn: day(118) } : stage;
+      }),
+    },
+    build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id) },
+  };
+}
+
+/** A laboratory's skid: array, recycle, tank and mixed bed. */
+function labSkid(): System {
+  const base = systemFromTemplate({
+    id: 'demo-lab-skid',
+    name: 'Purified water skid',
+    site: 'Hollis Annex Laboratory',
+    template: 'skid',
+    at: `${day(300)}T08:00:00.000Z`,
+  });
+  const working = [0.2, 0.2, 0.2, 0.3, 0.3, 0.4, 1, 3, 4, 4, 4, 3, 2, 3, 4, 4, 3, 2, 1, 0.5, 0.3, 0.2, 0.2, 0.2];
+  return {
+    ...base,
+    demo: true,
+    instruments: [
+      { ...base.instruments[0]!, name: 'Loop monitor', scale: { kind: 'conductivity' }, resolution: 0.01, calibratedOn: day(60) },
+    ],
+    source: { ...base.source, samples: base.source.samples.map((sample) => ({ ...sample, reading: 480, chlorineMgL: 0.3 })) },
+    goal: {
+      ...base.goal,
+      demand: {
+        per: 'day',
+        dayL: [7000, 7400, 7400, 7200, 6800, 1500, 900],
+        hourShare: working,
+        batches: [{ id: 'rinse', name: 'Wash-up rinse', weekday: 4, hour: 17, litres: 900 }],
+      },
+    },
+    train: {
+      ...base.train,
+      stages: base.train.stages.map((stage) => {
+        if (stage.kind === 'membrane') return { ...stage, waterFactor: 0.96, saltFactor: 1.05, fittedOn: day(296) };
+        if (stage.kind === 'resin') return { ...stage, volumeL: 85, depthMm: 1100, fittedOn: day(20) };
+        return stage;
+      }),
+    },
+    build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id) },
+  };
+}
+
 interface Story {
   readonly system: System;
   readonly seed: number;
@@ -372,11 +433,32 @@ const van: Story = {
   loading: (d) => Math.min(0.72, 0.08 + (196 - d) * 0.0033),
 };
 
+const boat: Story = {
+  system: watermaker(),
+  seed: 23,
+  days: every(112, 5),
+  temperatureC: season(19, 4),
+  litresPerDay: 150,
+  note: (d) => ({ 112: 'baseline', 42: 'both filters changed', 7: 'flushed with tank water through carbon' })[d] ?? '',
+  loading: (d) => (d > 40 ? Math.min(0.7, 0.05 + (112 - d) * 0.008) : 0.05 + (40 - d) * 0.006),
+};
+const lab: Story = {
+  system: labSkid(),
+  seed: 31,
+  days: every(280, 14),
+  temperatureC: season(14, 4),
+  litresPerDay: 5600,
+  note: (d) => ({ 280: 'baseline', 28: 'mixed bed exchanged soon', 14: 'mixed bed exchanged' })[d] ?? '',
+  loading: (d) => 0.1 + ((280 - d) % 90) * 0.004,
+};
+
 const folder = fileURLToPath(new URL('../demo/', import.meta.url));
 mkdirSync(folder, { recursive: true });
 for (const [file, story] of [
   ['skerrow-shore-coral-nursery', coral],
   ['lintel-pane-van-tank', van],
+  ['yawl-marigold-watermaker', boat],
+  ['hollis-annex-lab-skid', lab],
 ] as const) {
   writeFileSync(`${folder}${file}.yesclear.json`, writeDocument([{ system: story.system, readings: readingsOf(story) }], SAVED_AT));
   console.log(`demo/${file}.yesclear.json written`);

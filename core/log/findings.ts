@@ -175,7 +175,9 @@ function modelFinding(system: System, last: Reading, solved: SolvedTrain): Findi
 
 function ratioFinding(system: System, last: Reading): Finding | null {
   const ratio = readingRatio(last);
-  if (ratio === null || (ratio >= 3 && ratio <= 6)) return null;
+  // The schools of 3 to 6 parts speak of household units with a restrictor; a valve is set to its own target.
+  const byValve = system.train.stages.some((stage) => stage.kind === 'membrane' && stage.valve !== null);
+  if (ratio === null || byValve || (ratio >= 3 && ratio <= 6)) return null;
   const say = words(system.units);
   return {
     id: 'ratio',

@@ -16,7 +16,7 @@ const emit = defineEmits<{
   close: [];
 }>();
 
-const fields = computed(() => stageFields(props.stage, props.system.source));
+const fields = computed(() => stageFields(props.stage, props.system.source, props.solved?.unit ?? null));
 const plain = computed(() => fields.value.quantities.filter((spec) => !spec.advanced));
 const advanced = computed(() => fields.value.quantities.filter((spec) => spec.advanced));
 const facts = computed(() => (props.solved ? stageFacts(props.stage, props.solved, props.system.units) : []));

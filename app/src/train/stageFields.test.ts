@@ -44,6 +44,18 @@ describe('the fields of a stage', () => {
     const spec = stageFields(newStage('membrane', 'x'), source).quantities.find((candidate) => candidate.label === 'Line pressure')!;
     expect(spec.change(5)).toEqual({ source: { linePressureBar: 5 } });
   });
+  it('another waste control starts where the unit stands', () => {
+    const spec = stageFields(newStage('membrane', 'x'), source, {
+      concentrateLPerH: 600,
+      concentratePressureBar: 7,
+      recovery: 0.6,
+      noProduction: false,
+    }).choices.find((candidate) => candidate.label === 'Waste control')!;
+    expect(spec.change('recovery')).toEqual({ valve: { kind: 'recovery', recovery: 0.6 } });
+    expect(spec.change('pressure')).toEqual({ valve: { kind: 'pressure', bar: 7 } });
+    expect(spec.change('restrictor')).toEqual({ valve: null });
+    expect(spec.change('needle')).toEqual({ valve: { kind: 'needle', kvM3PerH: 0.226 } });
+  });
   it('recycle, bypass and ageing are folded away', () => {
     const { quantities } = stageFields(newStage('membrane', 'x'), source);
     expect(quantities.filter((spec) => spec.advanced).map((spec) => spec.label)).toEqual([

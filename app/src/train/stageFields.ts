@@ -1,6 +1,6 @@
 import { CARBON_MEDIA, ELEMENT_CLASSES, RESIN_CLASSES, type Source, type Stage, type StageOf } from '@yes-clear/core/file';
 import { RESIN_ROWS } from '@yes-clear/core/exchange';
-import { ELEMENT_ROWS } from '@yes-clear/core/membrane';
+import { ELEMENT_ROWS, kvForFlow, type UnitFlows } from '@yes-clear/core/membrane';
 import type { Dimension } from '@yes-clear/core/quantity';
 
 /** One quantity of a stage: where it is read, and the change that writes it. */
@@ -47,18 +47,29 @@ const PUMPS = [
   { title: 'Centrifugal, multistage', value: 'centrifugal' },
   { title: 'Piston, fixed flow', value: 'displacement' },
 ];
-/** What a pump or a valve starts with when its kind is chosen. */
+/** What a pump starts with when its kind is chosen. */
 const PUMP_START: Record<string, StageOf<'pump'>['pump']> = {
   booster: { kind: 'booster', riseBar: 8, openFlowLPerH: 120, bypassBar: 5.5 },
   centrifugal: { kind: 'centrifugal', shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 1 },
   displacement: { kind: 'displacement', flowLPerH: 700, reliefBar: 65 },
 };
-const VALVE_START: Record<string, StageOf<'membrane'>['valve']> = {
-  restrictor: null,
-  needle: { kind: 'needle', kvM3PerH: 0.03 },
-  pressure: { kind: 'pressure', bar: 55 },
-  recovery: { kind: 'recovery', recovery: 0.25 },
-};
+/** What is known of the unit as it runs. */
+export type RunningUnit = Pick<UnitFlows, 'concentrateLPerH' | 'concentratePressureBar' | 'recovery' | 'noProduction'>;
+/** A waste control that holds the unit where it stands: changing the kind moves nothing. */
+function controlAt(kind: string, unit: RunningUnit | null): StageOf<'membrane'>['valve'] {
+  const running = unit && !unit.noProduction ? unit : { concentrateLPerH: 60, concentratePressureBar: 4, recovery: 0.2 };
+  const { concentrateLPerH, concentratePressureBar, recovery } = running;
+  switch (kind) {
+    case 'needle':
+      return { kind: 'needle', kvM3PerH: Number(kvForFlow(concentrateLPerH, Math.max(0.1, concentratePressureBar)).toPrecision(3)) };
+    case 'pressure':
+      return { kind: 'pressure', bar: Math.max(0.1, Number(concentratePressureBar.toPrecision(3))) };
+    case 'recovery':
+      return { kind: 'recovery', recovery: Math.max(0.01, Number(recovery.toPrecision(3))) };
+    default:
+      return null;
+  }
+}
 /** Two vessels feeding two: the usual skid. */
 const FIRST_RANKS: StageOf<'membrane'>['ranks'] = [
   { vessels: 2, elementsPerVessel: 1 },
@@ -79,7 +90,7 @@ const choice = (label: string, items: ChoiceSpec['items'], value: string, key: s
 });
 
 /** The fields that matter for a stage, in the order a hand would want them. */
-export function stageFields(stage: Stage, source: Pick<Source, 'linePressureBar'>): StageFields {
+export function stageFields(stage: Stage, source: Pick<Source, 'linePressureBar'>, unit: RunningUnit | null = null): StageFields {
   switch (stage.kind) {
     case 'sediment':
       return {
@@ -121,7 +132,7 @@ export function stageFields(stage: Stage, source: Pick<Source, 'linePressureBar'
             label: 'Waste control',
             items: WASTE_CONTROLS,
             value: stage.valve?.kind ?? 'restrictor',
-            change: (value) => ({ valve: VALVE_START[value] ?? null }) as Partial<Stage>,
+            change: (value) => ({ valve: controlAt(value, unit) }) as Partial<Stage>,
           },
         ],
         quantities: [
