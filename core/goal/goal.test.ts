@@ -235,6 +235,18 @@ describe('demand', () => {
     expect(smallestTankL(friday, 200)).toBe(200);
     expect(smallestTankL(morning, 20)).toBeNull();
   });
+  it.each([
+    [6, 54],
+    [11.8, 48.2],
+    [5, 60],
+  ])('M56: 40 L at 7 h, 20 at 12, 60 at 18, made at %s L/h', (perHour, litres) => {
+    const hours = new Array<number>(24).fill(0);
+    [hours[7], hours[12], hours[18]] = [40, 20, 60];
+    const three = daily({ dayL: new Array<number>(7).fill(120), hourShare: hours });
+    expectWithin(smallestTankL(three, 24 * perHour)!, litres, 1e-3);
+    expect(smallestTankL(three, 24 * 4)).toBeNull();
+  });
+  it('M57: 30 gal at 100 gal/day take 7.2 h, about a third of a day (common practice)', () => expectNear(fillTimeH(30, 100)!, 7.2, 1e-12));
   it('two batches a day apart: what the unit made between them counts', () => {
     const pair = daily({
       dayL: new Array<number>(7).fill(0),

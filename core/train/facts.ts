@@ -1,6 +1,7 @@
 import { bedThroughput, ionicLoad, type BedThroughput } from '../exchange';
 import type { System } from '../file';
 import { checkGoal, demandLPerDay, goalLimits, prepareWater, smallestTankL, type Limit, type LimitCheck, type Prepared } from '../goal';
+import { specificEnergyKWhPerM3 } from '../membrane';
 import type { Outcome } from '../quantity';
 import { settleWater, type Water } from '../water';
 import { scaleOutlook, type ScaleOutlook } from './scaling';
@@ -17,6 +18,8 @@ export interface TrainFacts {
   readonly winter: { readonly temperatureC: number; readonly productLPerDay: number; readonly ratio: number | null } | null;
   readonly scale: ScaleOutlook | null;
   readonly resin: { readonly throughput: BedThroughput; readonly beds: number; readonly carbonShare: number } | null;
+  /** Electricity for a cubic metre of product; null without a pump. */
+  readonly energyKWhPerM3: number | null;
   readonly demandLPerDay: number;
   /** Hours the unit runs for a day's need; null when it makes nothing. */
   readonly runHoursPerDay: number | null;
@@ -47,6 +50,7 @@ export function gatherFacts(system: System, feed: Water, use: ResinUse = {}): Ou
     winter: winterOutput(system, feed, use),
     scale: solved.value.unit ? scaleOutlook(solved.value.unit, system.train.scaleActionIndex) : null,
     resin: resinLife(system, solved.value),
+    energyKWhPerM3: pumpEnergy(system, solved.value),
     demandLPerDay: need,
     runHoursPerDay: producing ? (24 * need) / made : null,
   };
@@ -68,6 +72,20 @@ function winterOutput(system: System, feed: Water, use: ResinUse): TrainFacts['w
   const cold = solveTrain(system.train, system.source, { ...feed, temperatureC }, use);
   if (!cold.ok || !cold.value.unit) return null;
   return { temperatureC, productLPerDay: cold.value.productLPerH * 24, ratio: cold.value.unit.wasteToProduct };
+}
+
+/** Pump and motor together (our estimates): small diaphragm, multistage, piston. */
+const PUMP_EFFICIENCY = { booster: 0.3, centrifugal: 0.5, displacement: 0.75 } as const;
+
+/** What the pump adds to all that flows through it, by cubic metre of product. */
+function pumpEnergy(system: System, solved: SolvedTrain): number | null {
+  const at = system.train.stages.findIndex((stage) => stage.kind === 'pump');
+  const pump = system.train.stages[at];
+  const { unit } = solved;
+  if (pump?.kind !== 'pump' || !unit || unit.noProduction) return null;
+  const inletBar = solved.stations[at]?.pressureBar ?? 0;
+  const throughPump = unit.permeateLPerH / unit.membraneFeedLPerH;
+  return specificEnergyKWhPerM3(Math.max(0, unit.feedPressureBar - inletBar), throughPump, PUMP_EFFICIENCY[pump.pump.kind]);
 }
 
 /** Litres the resin stages of a train treat, taken together, when new. */

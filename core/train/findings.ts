@@ -1,8 +1,9 @@
 import type { StageOf, System } from '../file';
 import type { LimitCheck } from '../goal';
-import { ELEMENT_ROWS, MAX_CHLORINE_MG_L, MAX_TEMPERATURE_C } from '../membrane';
+import { ELEMENT_ROWS, MAX_CHLORINE_MG_L, MAX_TEMPERATURE_C, permeabilityOf } from '../membrane';
 import { BAR_PER_PSI, THIN, type UnitPreference } from '../quantity';
-import type { Character } from '../water';
+import { creep, SMALL_ELEMENT_L } from '../storage';
+import { dissolvedMgL, type Character, type Water } from '../water';
 import type { TrainFacts } from './facts';
 import { inletBar, polishedStation, productStation } from './solve';
 import { limitText, words } from './words';
@@ -46,7 +47,9 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
     enoughWater(facts, preference),
     tankLasts(system, facts, preference),
     winter(system, facts, preference),
-    scaling(facts, preference),
+    scaling(system, facts, preference),
+    ...otherScales(facts),
+    creeping(system, facts, preference),
     ratio(system, facts, preference),
     pressure(system, facts, preference),
     ...elementLimits(system, facts, preference),
@@ -230,7 +233,44 @@ function winter(system: System, { winter: cold, solved, demandLPerDay: need }: T
   };
 }
 
-function scaling({ scale, solved }: TrainFacts, preference: UnitPreference): Finding | null {
+/** Gypsum, barite, silica and their kin in the waste, beyond what is safe without inhibitor. */
+function otherScales({ scale }: TrainFacts): Finding[] {
+  return (scale?.minerals ?? []).map(({ mineral, percent, limitPercent }) => ({
+    id: `scale-${mineral}`,
+    severity: 'mind' as const,
+    title: `${mineral[0]!.toUpperCase()}${mineral.slice(1)} at ${Math.round(percent)}${THIN}% of saturation in the waste`,
+    why: `Acted on above ${limitPercent}${THIN}% without inhibitor.${scale?.safeRecovery ? ` Up to ${Math.round(100 * scale.safeRecovery)}${THIN}% recovery is safe.` : ''}`,
+  }));
+}
+
+/** Hours a household unit commonly stands overnight. */
+const NIGHT_H = 8;
+
+/** Salt that creeps through a small membrane at rest, and what the first litre tastes of it. */
+function creeping(system: System, { solved }: TrainFacts, preference: UnitPreference): Finding | null {
+  const stage = membraneOf(system);
+  const { unit } = solved;
+  if (!stage?.elementClass.startsWith('1812') || !unit?.permeate || unit.noProduction) return null;
+  const row = ELEMENT_ROWS[stage.elementClass];
+  const permeability = permeabilityOf(row, 'mixture');
+  if (!permeability.ok) return null;
+  const strength = (water: Water): number => dissolvedMgL(water.mgL, water.alkalinityMgL);
+  const steadyMgL = strength(unit.permeate);
+  const feedBrineMgL = (strength(unit.mixedFeed) + strength(unit.concentrate)) / 2;
+  const saltLPerH = permeability.value.bLmh * row.areaM2 * stage.saltFactor;
+  const { startMgL, meanMgL } = creep({ feedBrineMgL, steadyMgL, ...SMALL_ELEMENT_L, saltLPerH }, NIGHT_H, 1);
+  const resin = system.train.stages.some((candidate) => candidate.kind === 'resin');
+  if (meanMgL < steadyMgL + 4) return null;
+  const say = words(preference);
+  return {
+    id: 'creep',
+    severity: 'note',
+    title: `After a night's rest the first litre holds ${say.mgL(meanMgL)}, not ${say.mgL(steadyMgL)}`,
+    why: `Salt creeps through while it stands: ${say.mgL(startMgL)} behind the membrane. ${resin ? 'Flush before use, and the resin is spared it.' : 'Let the first litre go; long runs beat short ones.'}`,
+  };
+}
+
+function scaling(system: System, { scale, solved }: TrainFacts, preference: UnitPreference): Finding | null {
   const now = solved.unit?.wasteToProduct;
   if (!scale || now === null || now === undefined) return null;
   const say = words(preference);
@@ -244,7 +284,8 @@ function scaling({ scale, solved }: TrainFacts, preference: UnitPreference): Fin
     };
   }
   const settle = `Up to ${say.mgL(scale.precipitationMgL)} could settle, and ${say.index(scale.wallIndex)} stands at the membrane's skin.`;
-  if (scale.ratioAtAction !== null && scale.ratioAtAction <= 8) {
+  const byValve = Boolean(membraneOf(system)?.valve);
+  if (scale.ratioAtAction !== null && scale.ratioAtAction <= 8 && !byValve) {
     const target = Math.ceil(scale.ratioAtAction * 10) / 10;
     return {
       id: 'scale',
@@ -258,7 +299,7 @@ function scaling({ scale, solved }: TrainFacts, preference: UnitPreference): Fin
     id: 'scale',
     severity: 'mind',
     title: `The waste can scale: index ${say.index(scale.index)} at ${say.ratio(now)}`,
-    why: `The tap itself stands at ${say.index(scale.feedIndex)}, so no ratio cures it. ${settle} Soften first, or flush the membrane after use.`,
+    why: `${byValve && scale.safeRecovery !== null ? `Up to ${Math.round(100 * scale.safeRecovery)}${THIN}% recovery is safe without inhibitor. ` : ''}The tap itself stands at ${say.index(scale.feedIndex)}, so no ratio cures it. ${settle} Soften first, or flush the membrane after use.`,
   };
 }
 
@@ -318,6 +359,12 @@ function pressure(system: System, { solved }: TrainFacts, preference: UnitPrefer
   return null;
 }
 
+/** Flux designers keep below, LMH, sea water and mains or wells (recalled); small elements have no such figure. */
+function designFlux(elementClass: StageOf<'membrane'>['elementClass']): number {
+  if (elementClass.startsWith('1812') || elementClass.startsWith('2012')) return Infinity;
+  return elementClass.endsWith('SW') ? 17 : 30;
+}
+
 function elementLimits(system: System, { solved }: TrainFacts, preference: UnitPreference): (Finding | null)[] {
   const stage = membraneOf(system);
   if (!solved.unit || solved.unit.noProduction || !stage) return [];
@@ -342,6 +389,16 @@ function elementLimits(system: System, { solved }: TrainFacts, preference: UnitP
         severity: 'mind' as const,
         title: `${which} is fed ${say.of(feedLPerMin * 60, 'flowLPerH')}, more than its class is meant for`,
         why: `At most ${say.of(limits.maxFeedLPerMin * 60, 'flowLPerH')} a vessel: more pushes the spacer out at the end.`,
+      };
+    }
+    const most = designFlux(stage.elementClass);
+    // A twentieth above is within what flow meters tell.
+    if (rank.fluxLmh > 1.05 * most) {
+      return {
+        id: `flux-${i}`,
+        severity: 'mind' as const,
+        title: `${which} runs at ${rank.fluxLmh.toFixed(0)} L/m²h`,
+        why: `Plants are laid out for at most ${most} on this kind of water; above it fouls sooner. More elements, or less pressure.`,
       };
     }
     if (rank.pressureDropBar > limits.maxPressureDropBar) {

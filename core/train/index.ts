@@ -10,3 +10,4 @@ export * from './meaning';
 export * from './moreWater';
 export * from './season';
 export * from './tune';
+export * from './mounting';

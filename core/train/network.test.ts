@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { withSample, type Stage, type StageOf, type System, type TemplateId } from '../file';
+import { NO_KIT, withSample, type Stage, type StageOf, type System, type TemplateId } from '../file';
 import { expectNear, expectWithin, value } from '../testing/close';
-import { SOLUTES, type Water } from '../water';
+import { calciteIndex, SOLUTES, type Water } from '../water';
 import {
+  mounting,
   moreWater,
   nextElement,
   reportTrain,
@@ -112,6 +113,51 @@ describe('a watermaker', () => {
     const regulated = { ...house, source: { ...house.source, regulatorBar: 5 } };
     expect(titles(regulated)).not.toMatch(/housing stands/);
     expectNear(solve(regulated).stations[0]!.pressureBar, 5, 1e-9);
+  });
+});
+
+describe('what the waste can drop', () => {
+  it('silica beyond saturation is named with the recovery that is safe', () => {
+    const sandy = from('skid', (s) => ({
+      ...withStage(s, 'membrane', { valve: { kind: 'recovery', recovery: 0.8 }, recycleLPerH: 1600 }),
+      source: withSample(s.source, { way: 'kit', kit: { ...NO_KIT, silicaMgL: 45 } }),
+    }));
+    // Lime is held by an inhibitor: silica alone limits.
+    sandy.train.scaleActionIndex = 2;
+    const report = value(reportTrain(sandy, tap(sandy)));
+    const silica = report.findings.find((finding) => finding.id === 'scale-silica')!;
+    expect(silica.title.replace(/\u202f/g, ' ')).toMatch(/^Silica at (1[5-9]\d|2\d\d) % of saturation in the waste/);
+    const safe = report.scale!.safeRecovery!;
+    expect(safe).toBeLessThan(0.8);
+    // Set to it, and a hair below, nothing is beyond its limit any more.
+    const calm = withStage(sandy, 'membrane', { valve: { kind: 'recovery', recovery: safe - 0.02 } });
+    expect(value(reportTrain(calm, tap(calm))).scale!.minerals).toEqual([]);
+  });
+  it('sea water is judged by the Stiff & Davis index, lower than Langelier’s', () => {
+    const boat = from('watermaker');
+    const { scale, solved } = value(reportTrain(boat, tap(boat)));
+    const langelier = value(calciteIndex(solved.waste!.water, solved.waste!.water.temperatureC));
+    expect(scale!.index).not.toBe(langelier);
+    expect(Math.abs(scale!.index - langelier)).toBeLessThan(0.6);
+  });
+  it('the first litre after a night is saltier (section 13 of the membrane chapter)', () => {
+    expect(titles(from('breeder'))).toMatch(/After a night's rest the first litre holds \d+(\.\d)? mg\/L, not \d/);
+    expect(titles(from('skid'))).not.toContain('After a night');
+  });
+  it('energy: sea water takes some twenty kilowatt-hours a cubic metre without recovery (common practice)', () => {
+    const boat = value(reportTrain(from('watermaker'), tap(from('watermaker'))));
+    expect(boat.energyKWhPerM3!).toBeGreaterThan(14);
+    expect(boat.energyKWhPerM3!).toBeLessThan(22);
+    expect(value(reportTrain(from('breeder'), tap(from('breeder')))).energyKWhPerM3).toBeNull();
+  });
+  it('flux above what plants are laid out for is named with its element', () =>
+    expect(titles(from('watermaker'))).toMatch(/The element runs at 3\d L\/m²h/));
+  it('weight full of water, and wall', () => {
+    const house = mounting(from('marineHousehold').train.stages);
+    expect(house.wetKg).toBeGreaterThan(5);
+    expect(house.wetKg).toBeLessThan(15);
+    expectNear(house.tankKg, 126, 1e-9);
+    expect(mounting(from('skid').train.stages).wetKg).toBeGreaterThan(200);
   });
 });
 

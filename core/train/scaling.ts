@@ -1,6 +1,17 @@
 import type { UnitSolution } from '../membrane';
 import { findRoot } from '../numeric';
-import { calciteIndex, calciteState, MOLAR_MASS, type Solute, type Water } from '../water';
+import {
+  calciteIndex,
+  calciteState,
+  dissolvedMgL,
+  MOLAR_MASS,
+  percentOfSaturation,
+  saturation,
+  stiffDavisIndex,
+  type Mineral,
+  type Solute,
+  type Water,
+} from '../water';
 
 /** What the concentrate does to the membrane it leaves. */
 export interface ScaleOutlook {
@@ -14,6 +25,38 @@ export interface ScaleOutlook {
   readonly actionIndex: number;
   /** Waste : product at which the index reaches the action limit; null when no ratio from 0.3 to 50 does. */
   readonly ratioAtAction: number | null;
+  /** Other scales of the waste beyond their limit without inhibitor, in per cent of saturation. */
+  readonly minerals: readonly { readonly mineral: Mineral; readonly percent: number; readonly limitPercent: number }[];
+  /** Highest recovery at which neither calcite nor any other scale passes its limit; null when none does up to 97 %. */
+  readonly safeRecovery: number | null;
+}
+
+/** Per cent of saturation at which a scale is acted on without inhibitor (common design practice, recalled). */
+const ACTION_PERCENT: readonly (readonly [Mineral, number])[] = [
+  ['gypsum', 80],
+  ['barite', 80],
+  ['celestite', 80],
+  ['fluorite', 100],
+  ['silica', 100],
+];
+/** Above this the Stiff & Davis index is the one to go by, mg/L. */
+const STRONG_MG_L = 10_000;
+/** A meter calibrated in ordinary buffers reads about so much above the pH scale of that index. */
+const TOTAL_SCALE_SHIFT = 0.13;
+
+/** The calcite index to go by: Langelier's, or Stiff & Davis' in strong water. */
+function actedIndex(water: Water, langelier: number, pH: number): number {
+  if (dissolvedMgL(water.mgL, water.alkalinityMgL) < STRONG_MG_L) return langelier;
+  const strong = stiffDavisIndex(water, pH - TOTAL_SCALE_SHIFT);
+  return strong.ok ? strong.value : langelier;
+}
+
+/** By how much the worst scale of a water exceeds its limit, as a logarithm; below 0 all is well. */
+function excess(water: Water, actionIndex: number): number {
+  const calcite = calciteIndex(water, water.temperatureC);
+  const indices = saturation(water, water.temperatureC);
+  const others = indices.ok ? ACTION_PERCENT.map(([mineral, limit]) => (indices.value[mineral] ?? -9) - Math.log10(limit / 100)) : [];
+  return Math.max(calcite.ok ? calcite.value - actionIndex : -9, ...others);
 }
 
 /** A water made of two by linear weights of everything conserved. */
@@ -46,21 +89,34 @@ export function scaleOutlook(unit: UnitSolution, actionIndex: number): ScaleOutl
   const feed = combine(permeate, recovery, concentrate, 1 - recovery);
   const beta = Math.max(1, ...unit.ranks.map((rank) => rank.betaMax));
   const wall = calciteIndex(gasesAsFeed(combine(concentrate, beta, permeate, 1 - beta), concentrate, beta), t);
+  const wasteAt = (y: number): Water => combine(feed, 1 / (1 - y), permeate, -y / (1 - y));
   const indexAt = (ratio: number): number => {
-    const y = 1 / (1 + ratio);
-    const index = calciteIndex(combine(feed, 1 / (1 - y), permeate, -y / (1 - y)), t);
+    const index = calciteIndex(wasteAt(1 / (1 + ratio)), t);
     return index.ok ? index.value : Number.NaN;
   };
   const feedIndex = calciteIndex(feed, t);
   const root = findRoot((ln) => indexAt(Math.exp(ln)) - actionIndex, Math.log(0.3), Math.log(50), 1e-4);
   return {
     feedIndex: feedIndex.ok ? feedIndex.value : Number.NaN,
-    index: waste.value.saturationIndex,
+    index: actedIndex(concentrate, waste.value.saturationIndex, waste.value.pH),
     wallIndex: wall.ok ? wall.value : waste.value.saturationIndex,
     precipitationMgL: Math.max(0, waste.value.precipitationMgL),
     actionIndex,
     ratioAtAction: root ? Math.exp(root.x) : null,
+    minerals: beyondLimit(concentrate),
+    safeRecovery: findRoot((y) => excess(wasteAt(y), actionIndex), 0.01, 0.97, 1e-3)?.x ?? null,
   };
+}
+
+/** The scales of a water beyond their limit. */
+function beyondLimit(water: Water): ScaleOutlook['minerals'] {
+  const indices = saturation(water, water.temperatureC);
+  if (!indices.ok) return [];
+  return ACTION_PERCENT.flatMap(([mineral, limitPercent]) => {
+    const index = indices.value[mineral];
+    const percent = index === null ? 0 : percentOfSaturation(index);
+    return percent > limitPercent ? [{ mineral, percent, limitPercent }] : [];
+  });
 }
 
 /** CO2 passes the membrane and is not polarized: takes back the part of it that `combine` scaled up. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { formatQuantity } from '@yes-clear/core/quantity';
-import { trainSentence, words, type FindingAction, tunable } from '@yes-clear/core/train';
+import { trainSentence, words, type FindingAction, mounting, tunable } from '@yes-clear/core/train';
 import type { StageKind } from '@yes-clear/core/file';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
@@ -53,7 +53,8 @@ const title = computed(() => {
 const foot = computed<readonly (readonly [string, string])[]>(() => {
   if (!system.value || !solved.value) return [];
   const units = system.value.units;
-  const { solved: train, demandLPerDay, runHoursPerDay, resin } = solved.value;
+  const { solved: train, demandLPerDay, runHoursPerDay, resin, energyKWhPerM3 } = solved.value;
+  const weight = mounting(system.value.train.stages);
   const say = words(units);
   const ratio = train.unit?.wasteToProduct;
   const hours = runHoursPerDay === null || runHoursPerDay > 24 ? null : `${Math.floor(runHoursPerDay)} h ${String(Math.round((runHoursPerDay % 1) * 60)).padStart(2, '0')}`;
@@ -62,6 +63,8 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
     ...(ratio ? [[say.ratio(ratio), 'waste to product'] as const] : []),
     [say.perDay(demandLPerDay), 'needed'],
     ...(hours ? [[hours, 'run a day'] as const] : []),
+    ...(energyKWhPerM3 === null ? [] : [[`${energyKWhPerM3.toFixed(energyKWhPerM3 < 10 ? 1 : 0)}\u202fkWh/m³`, 'for the pump'] as const]),
+    [`${weight.wetKg >= 10 ? Math.round(weight.wetKg) : weight.wetKg.toFixed(1)}\u202fkg`, `wet on ${weight.wallM.toFixed(1)}\u202fm of wall`],
     ...(resin?.throughput.until.kind === 'litres' ? [[formatQuantity(resin.throughput.until.litres, 'volumeL', units).text, 'from new resin'] as const] : []),
   ];
 });
