@@ -42,6 +42,8 @@ test('drops on a phone', ({ page }) =>
   }));
 test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK));
 test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));
+test('skid', ({ page }) => shoot(page, 'train-skid', '/system/demo-lab-skid/train', { width: 1280, height: 1100 }));
+test('more water', ({ page }) => shoot(page, 'more-water', '/system/demo-coral-nursery/train', DESK, () => page.keyboard.press('m')));
 test('stage', ({ page }) =>
   shoot(page, 'train-stage', `${VAN}/train`, DESK, () => page.getByRole('button', { name: /^Membrane, stage/ }).click()));
 test('build', ({ page }) => shoot(page, 'build', `${CORAL}/build`, DESK, jugs(page)));

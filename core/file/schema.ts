@@ -224,6 +224,8 @@ export const stageSchema = z.discriminatedUnion('kind', [
     ...fitted,
   }),
   z.strictObject({ kind: z.literal('pump'), id, name, pump, ...fitted }),
+  /** A run of tubing long or high enough to cost pressure. */
+  z.strictObject({ kind: z.literal('tubing'), id, name, boreMm: between(1, 100), lengthM: between(0, 1000), riseM: between(-50, 50) }),
   z.strictObject({
     kind: z.literal('resin'),
     id,

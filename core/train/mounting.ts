@@ -22,6 +22,9 @@ function one(stage: Stage): Mounting {
     case 'carbon':
       // Carbon and the water in it weigh about a kilogram and a half a litre, the housing a kilogram.
       return { wetKg: 1 + 1.5 * stage.volumeL, wallM: stage.volumeL < 3 ? 0.14 : 0.35 };
+    case 'tubing':
+      // The water in it; it hangs on clips along its way.
+      return { wetKg: (Math.PI / 4) * (stage.boreMm / 1000) ** 2 * stage.lengthM * 1000, wallM: 0 };
     case 'pump':
       return stage.pump.kind === 'booster' ? { wetKg: 2.5, wallM: 0.2 } : { wetKg: 28, wallM: 0.45 };
     case 'membrane': {

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { NO_KIT, withSample, type Stage, type StageOf, type System, type TemplateId } from '../file';
+import { restrictorPressureBar } from '../membrane';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { calciteIndex, SOLUTES, type Water } from '../water';
 import {
@@ -113,6 +114,97 @@ describe('a watermaker', () => {
     const regulated = { ...house, source: { ...house.source, regulatorBar: 5 } };
     expect(titles(regulated)).not.toMatch(/housing stands/);
     expectNear(solve(regulated).stations[0]!.pressureBar, 5, 1e-9);
+  });
+});
+
+describe('two passes', () => {
+  /** The skid with a second pass of one element behind its tank, or straight behind the first. */
+  const twoPass = (change: { pump?: object; membrane?: object; tank?: boolean } = {}): System =>
+    from('skid', (s) => {
+      const [sediment, carbon, pump, membrane, tank] = s.train.stages as [Stage, Stage, StageOf<'pump'>, StageOf<'membrane'>, Stage];
+      const second: Stage[] = [
+        {
+          ...pump,
+          id: 'pump-2',
+          name: 'Second pump',
+          pump: { kind: 'centrifugal', shutOffBar: 16, atLPerH: 1500, atBar: 10, speed: 1, ...change.pump } as StageOf<'pump'>['pump'],
+        },
+        {
+          ...membrane,
+          id: 'membrane-2',
+          name: 'Second pass',
+          arrangement: 'array',
+          ranks: [{ vessels: 1, elementsPerVessel: 2 }],
+          recycleLPerH: 0,
+          valve: { kind: 'recovery', recovery: 0.7 },
+          ...change.membrane,
+        },
+      ];
+      return {
+        ...s,
+        train: {
+          ...s.train,
+          stages: change.tank ? [sediment, carbon, pump, membrane, tank, ...second] : [sediment, carbon, pump, membrane, ...second],
+          probes: [],
+        },
+      };
+    });
+  it('the second takes what the first makes, and leaves next to nothing in it', () => {
+    const solved = solve(twoPass());
+    const { unit } = solved.secondPass!;
+    expectWithin(unit.feedLPerH, solved.unit!.permeateLPerH, 1e-9);
+    expectWithin(solved.productLPerH, 0.7 * solved.unit!.permeateLPerH, 1e-6);
+    const ec = (after: string): number => solved.stations.find((station) => station.after === after)!.state.ec25UScm;
+    expect(ec('membrane-2')).toBeLessThan(0.5 * ec('membrane'));
+    expect(solved.secondPass!.waste.state.ec25UScm).toBeGreaterThan(ec('membrane'));
+  });
+  it('behind an open tank it runs at its own flow, and makes no more than the first brings', () => {
+    const solved = solve(twoPass({ tank: true }));
+    expect(solved.secondPass!.unit.feedLPerH).not.toBeCloseTo(solved.unit!.permeateLPerH, 0);
+    expect(solved.productLPerH).toBeLessThanOrEqual(0.7 * solved.unit!.permeateLPerH * 1.000001);
+  });
+  it('a second pump that is too weak, or missing, is named', () => {
+    expect(titles(twoPass({ pump: { shutOffBar: 4, atBar: 2 } }))).toMatch(
+      /Second pump reaches [\d.]+ bar at \d+ L\/h; the second pass needs [\d.]+ bar/,
+    );
+    const bare = twoPass();
+    expect(titles({ ...bare, train: { ...bare.train, stages: bare.train.stages.filter((stage) => stage.id !== 'pump-2') } })).toContain(
+      'no pump of its own',
+    );
+  });
+});
+
+describe('tubing', () => {
+  const tube = (change: object, where: 'before' | 'behind'): System =>
+    from('breeder', (s) => {
+      const run = { kind: 'tubing', id: 'tube', name: 'Tubing', boreMm: 4.3, lengthM: 30, riseM: 0, ...change } as Stage;
+      const at = s.train.stages.findIndex((stage) => stage.kind === 'membrane') + (where === 'behind' ? 1 : 0);
+      return { ...s, train: { ...s.train, stages: [...s.train.stages.slice(0, at), run, ...s.train.stages.slice(at)] } };
+    });
+  const made = (s: System): number => solve(s).productLPerH;
+  const plain = made(from('breeder'));
+  it('long thin feed tubing costs pressure and output, short wide tubing none (common practice)', () => {
+    expect(made(tube({}, 'before'))).toBeLessThan(0.97 * plain);
+    expectWithin(made(tube({ boreMm: 15, lengthM: 2 }, 'before')), plain, 1e-3);
+  });
+  it('a floor up costs what the water column weighs: 3 m are 0.29 bar', () => {
+    const up = solve(tube({ lengthM: 0, riseM: 3 }, 'before'));
+    const level = solve(tube({ lengthM: 0 }, 'before'));
+    const behindTube = (s: SolvedTrain): number => s.stations.find((station) => station.after === 'tube')!.pressureBar;
+    expectNear(behindTube(level) - behindTube(up), 0.2942, 0.01);
+    expect(made(tube({ lengthM: 0, riseM: 3 }, 'behind'))).toBeLessThan(plain);
+    // Product that runs down into a cellar does not suck more water through.
+    expectWithin(made(tube({ lengthM: 0, riseM: -3 }, 'behind')), plain, 1e-3);
+  });
+  it('what the tube takes is Blasius’ law at the flow it carries', () => {
+    const s = solve(tube({}, 'before'));
+    const at = s.stations.findIndex((station) => station.after === 'tube');
+    const loss = s.stations[at - 1]!.pressureBar - s.stations[at]!.pressureBar;
+    expectWithin(
+      loss,
+      restrictorPressureBar({ boreMm: 4.3, lengthMm: 30_000 }, s.stations[at]!.flowLPerH, s.stations[at]!.water.temperatureC),
+      0.01,
+    );
   });
 });
 

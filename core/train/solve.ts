@@ -2,6 +2,8 @@ import type { Source, Stage, StageOf, Train } from '../file';
 import { bedCapacityEq, bedPressureBar, bedUtilisation, polishedWater, slowestFlowLPerH, type BedUtilisation } from '../exchange';
 import {
   ELEMENT_ROWS,
+  pumpOutletBar,
+  restrictorPressureBar,
   roughFlows,
   solveMembraneUnit,
   type MembraneUnit,
@@ -41,6 +43,8 @@ export interface SolvedTrain {
   readonly unitStageId: string | null;
   /** The waste, where there is a membrane that makes any. */
   readonly waste: Station | null;
+  /** The second pass and its waste, where there is one. */
+  readonly secondPass?: { readonly unit: UnitSolution; readonly waste: Station } | null;
   readonly resins: readonly ResinState[];
   readonly carbons: readonly { readonly stageId: string; readonly state: CarbonState; readonly flowLPerH: number }[];
   readonly productLPerH: number;
@@ -48,6 +52,9 @@ export interface SolvedTrain {
 
 /** Equivalents each resin stage has taken up, from the log; absent means new. */
 export type ResinUse = Readonly<Record<string, { readonly cationEq: number; readonly anionEq: number }>>;
+
+/** No housing here stands more. */
+const MOST_BAR = 69;
 
 /** bar per metre of water column. */
 const BAR_PER_METRE = 0.0980665;
@@ -87,6 +94,10 @@ function slopeOf(stage: Stage, flowLPerH: number, temperatureC: number): number 
       return prefilterBarPerLPerH(stage, temperatureC);
     case 'resin':
       return flowLPerH > 0 ? bedPressureBar(stageBed(stage), flowLPerH, temperatureC) / flowLPerH : 0;
+    case 'tubing':
+      return flowLPerH > 0
+        ? restrictorPressureBar({ boreMm: stage.boreMm, lengthMm: 1000 * stage.lengthM }, flowLPerH, temperatureC) / flowLPerH
+        : 0;
     case 'pump':
     case 'membrane':
     case 'tank':
@@ -115,13 +126,20 @@ interface Walk {
 /** Loss a stage takes from the pressure; a tank lifts the water and lets it go. */
 function pressureAfter(stage: Stage, pressureBar: number, flowLPerH: number, temperatureC: number): number {
   if (stage.kind === 'tank') return stage.openToAir ? 0 : Math.max(0, pressureBar - stage.liftM * BAR_PER_METRE);
-  return Math.max(0, pressureBar - slopeOf(stage, flowLPerH, temperatureC) * flowLPerH);
+  return Math.max(0, pressureBar - slopeOf(stage, flowLPerH, temperatureC) * flowLPerH - riseBar(stage));
+}
+
+/** What a stage takes by lifting the water, bar. */
+function riseBar(stage: Stage): number {
+  if (stage.kind === 'tank') return stage.liftM * BAR_PER_METRE;
+  return stage.kind === 'tubing' ? stage.riseM * BAR_PER_METRE : 0;
 }
 
 /** Water after a stage that is not a membrane. */
 function waterAfter(stage: Stage, water: Water, flowLPerH: number, use: ResinUse): Outcome<{ water: Water; resin: ResinState | null }> {
   switch (stage.kind) {
     case 'sediment':
+    case 'tubing':
     case 'pump':
     case 'membrane':
       return ok({ water, resin: null });
@@ -164,16 +182,70 @@ export function solveTrain(train: Train, at0: Inlet, feed: Water, use: ResinUse 
   const tapState = settleWater(feed);
   if (!tapState.ok) return tapState;
   const membranes = train.stages.filter((stage) => stage.kind === 'membrane');
-  if (membranes.length > 1) {
+  if (membranes.length > 2)
     return fail(
       'stages',
       membranes.length,
-      'one membrane stage',
-      'This train has two membrane stages. Put both elements into one stage, as a pair in series or in parallel.',
+      'one or two membrane stages',
+      'This train has three membrane stages. Put elements that share a feed into one stage, as vessels in ranks.',
     );
-  }
+  if (membranes.length === 2) return twoPasses(train, source, feed, use);
   const at = train.stages.findIndex((stage) => stage.kind === 'membrane');
   return at < 0 ? withoutMembrane(train, source, feed, tapState.value, use) : withMembrane(train, at, source, feed, tapState.value, use);
+}
+
+/**
+ * Two passes: the product of the first membrane is the feed of the second, lifted by its own pump. Without a tank
+ * between them the second takes exactly what the first makes; from an open tank it runs at its own flow.
+ */
+function twoPasses(train: Train, source: Pick<Source, 'linePressureBar'>, feed: Water, use: ResinUse): Outcome<SolvedTrain> {
+  const first = train.stages.findIndex((stage) => stage.kind === 'membrane');
+  const second = train.stages.findLastIndex((stage) => stage.kind === 'membrane');
+  const cut = train.stages.findLastIndex((stage, i) => stage.kind === 'pump' && i > first && i < second);
+  const pump = train.stages[cut];
+  if (pump?.kind !== 'pump')
+    return fail(
+      'stages',
+      2,
+      'a pump between the two membranes',
+      'The second membrane has no pump of its own: the product of the first has no pressure left. Add a pump between them, or put both elements into one stage.',
+    );
+  const one = solveTrain({ ...train, stages: train.stages.slice(0, cut) }, source, feed, use);
+  if (!one.ok || !one.value.unit || one.value.unit.noProduction) return one;
+  const product = one.value.stations.at(-1)!;
+  const rests = train.stages.slice(first + 1, cut).some((stage) => stage.kind === 'tank' && stage.openToAir);
+  const needed: StageOf<'pump'> = rests
+    ? pump
+    : { ...pump, pump: { kind: 'displacement', flowLPerH: one.value.productLPerH, reliefBar: MOST_BAR } };
+  const two = solveTrain(
+    { ...train, stages: [needed, ...train.stages.slice(cut + 1)] },
+    { linePressureBar: product.pressureBar },
+    product.water,
+    use,
+  );
+  if (!two.ok) return two;
+  const { unit } = two.value;
+  if (!rests && unit) {
+    const reached =
+      pump.pump.kind === 'displacement' ? pump.pump.reliefBar : pumpOutletBar(pump.pump, product.pressureBar, unit.membraneFeedLPerH);
+    if (unit.feedPressureBar > reached)
+      return fail(
+        'pump',
+        Number(reached.toFixed(1)),
+        `${unit.feedPressureBar.toFixed(1)} bar`,
+        `${pump.name} reaches ${reached.toFixed(1)} bar at ${Math.round(unit.membraneFeedLPerH)} L/h; the second pass needs ${unit.feedPressureBar.toFixed(1)} bar. Fit a stronger pump, or open its waste.`,
+      );
+  }
+  // A second pass behind a tank cannot go on making more than the first brings.
+  const share = rests && unit ? Math.min(1, one.value.productLPerH / unit.feedLPerH) : 1;
+  return ok({
+    ...one.value,
+    stations: [...one.value.stations, ...two.value.stations.slice(1)],
+    resins: [...one.value.resins, ...two.value.resins],
+    carbons: [...one.value.carbons, ...two.value.carbons],
+    secondPass: unit && two.value.waste ? { unit, waste: two.value.waste } : null,
+    productLPerH: two.value.productLPerH * share,
+  });
 }
 
 /** Walks stages at one flow, collecting stations; the caller gives the start. */
@@ -245,7 +317,12 @@ function withMembrane(
   const t = feed.temperatureC;
   // A tank open to air ahead of the membrane leaves it no line pressure at all.
   const broken = before.some((s) => s.kind === 'tank' && s.openToAir);
-  const tankLiftBar = behind.reduce((sum, s) => (s.kind === 'tank' ? sum + s.liftM * BAR_PER_METRE : sum), 0);
+  const tankLiftBar = Math.max(
+    0,
+    behind.reduce((sum, s) => sum + riseBar(s), 0),
+  );
+  // What is lifted before the membrane is lost to it.
+  const feedRiseBar = before.reduce((sum, s) => sum + riseBar(s), 0);
 
   const pump = before.findLast((s): s is StageOf<'pump'> => s.kind === 'pump')?.pump ?? null;
   const rough = roughFlows(unit, source.linePressureBar, t);
@@ -263,7 +340,7 @@ function withMembrane(
       unit,
       ahead.value,
       {
-        linePressureBar: broken ? 0 : source.linePressureBar,
+        linePressureBar: broken ? 0 : Math.max(0, source.linePressureBar - feedRiseBar),
         prefilterBarPerLPerH: slope,
         pump,
         permeatePressureBar: backBar,
@@ -278,7 +355,12 @@ function withMembrane(
     const again = feedTo(before, feed, feedFlow, use);
     if (!again.ok) return again;
     const backAgain = tankLiftBar + behind.reduce((sum, s) => sum + slopeOf(s, productFlow, t) * productFlow, 0);
-    const unsettled = disinfectant(again.value, ahead.value) > SETTLED_MG_L || Math.abs(backAgain - backBar) > SETTLED_BAR;
+    // Tubing is not laminar: its loss does not go in proportion to the flow.
+    const slopeAgain = before.reduce((sum, s) => sum + slopeOf(s, feedFlow, t), 0);
+    const unsettled =
+      disinfectant(again.value, ahead.value) > SETTLED_MG_L ||
+      Math.abs(backAgain - backBar) > SETTLED_BAR ||
+      Math.abs(slopeAgain - slope) * feedFlow > SETTLED_BAR;
     if (unsettled && round < 7) continue;
 
     into.stations.push(tapStation(feedFlow, start));

@@ -71,6 +71,7 @@ const STAGE_DEFAULTS: { readonly [K in StageKind]: Omit<StageOf<K>, 'id'> } = {
     pump: { kind: 'booster', riseBar: 8, openFlowLPerH: 120, bypassBar: 5.5 },
     fittedOn: null,
   },
+  tubing: { kind: 'tubing', name: 'Tubing', boreMm: 4.3, lengthM: 10, riseM: 0 },
   resin: { kind: 'resin', name: 'Resin', resinClass: 'colourMixedBed', volumeL: 0.6, depthMm: 220, packing: 0.9, fittedOn: null },
   tank: { kind: 'tank', name: 'Tank', volumeL: 100, liftM: 0, openToAir: true },
 };

@@ -121,7 +121,7 @@ describe('solving', () => {
       train: { ...base.train, stages: [...base.train.stages, newStage('membrane', 'second')] },
     }));
     const outcome = solveTrain(s.train, s.source, water(s));
-    expect(outcome.ok ? '' : outcome.error.message).toContain('as a pair');
+    expect(outcome.ok ? '' : outcome.error.message).toContain('put both elements into one stage');
   });
   it('random trains converge and never show NaN', () => {
     const stage = fc.constantFrom('sediment', 'carbon', 'resin', 'tank', 'membrane');

@@ -9,6 +9,13 @@ const b = computed(() => props.vessel.box);
 const radius = computed(() => (props.small ? 4 : Math.min(11, b.value.width / 3)));
 const inset = computed(() => (props.small ? 2 : 4.5));
 const inner = computed(() => ({ x: b.value.x + inset.value, y: b.value.y + inset.value * 1.6, width: b.value.width - 2 * inset.value, height: b.value.height - 3.2 * inset.value }));
+/** Three loops of a coil along the line. */
+const coil = computed(() => {
+  const r = props.small ? 3 : 9;
+  const y = b.value.y + b.value.height / 2;
+  const start = b.value.x + b.value.width / 2 - 1.5 * r;
+  return [0, 1, 2].map((k) => `M${start + k * r - r} ${y} a${r} ${r * 1.5} 0 1 1 ${2 * r} 0 a${r} ${r * 1.5} 0 1 1 ${-2 * r} 0`).join(' ');
+});
 /** Three curved blades around the hub, sized to the casing. */
 const blades = computed(() => {
   const r = b.value.width / 2 - 4;
@@ -56,6 +63,9 @@ const blades = computed(() => {
       <path v-if="!small" class="blades" :d="blades" />
       <circle v-else class="hub" :cx="b.x + b.width / 2" :cy="b.y + b.height / 2" r="2" />
     </template>
+    <template v-else-if="vessel.kind === 'tubing'">
+      <path class="coil" :d="coil" />
+    </template>
     <template v-else>
       <rect class="body" :x="b.x" :y="b.y" :width="b.width" :height="b.height" :rx="radius" />
       <rect
@@ -78,6 +88,7 @@ const blades = computed(() => {
 .carbon .body { fill: #4a4a46; }
 .carbon .loaded { fill: #33332f; }
 .shell, .casing { fill: #f7f2e5; }
+.coil { fill: none; stroke: var(--muted); stroke-width: 2.4; }
 .blades { fill: none; stroke: #1b2b2d; stroke-width: 2.6; stroke-linecap: round; }
 .hub { fill: #1b2b2d; }
 .spent { fill: var(--resin-spent); }

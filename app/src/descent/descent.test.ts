@@ -41,6 +41,7 @@ function input(kinds: readonly StageKind[], levels: readonly number[]): DescentI
     waste: membrane ? { after: membrane.id, ec25UScm: levels[0]! * 1.3, texts: ['waste to drain · 805 µS/cm · 3.1 : 1', '3.1 : 1'] } : null,
     recycle: null,
     bypass: null,
+    secondWaste: null,
     goal: { low: null, high: 2, texts: ['Goal: reads 0 ppm (below 2 µS/cm)'] },
     probes: [{ id: 'p', after: 'tap', texts: ['306 ppm'], baseline: null, latest: levels[0]! }],
     fill: {},

@@ -17,6 +17,12 @@ export interface DescentInput {
   /** Concentrate led back to a stage, and feed led past the membrane, by their conductivity. */
   readonly recycle: { readonly from: string; readonly to: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
   readonly bypass: { readonly past: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
+  readonly secondWaste: {
+    readonly after: string;
+    readonly ec25UScm: number;
+    readonly pressureBar: number;
+    readonly texts: readonly string[];
+  } | null;
   readonly goal: { readonly low: number | null; readonly high: number | null; readonly texts: readonly string[] } | null;
   readonly probes: readonly {
     readonly id: string;

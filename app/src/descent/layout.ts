@@ -144,6 +144,8 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
 const wasteHeight = (input: DescentInput): number => (input.height === 'pressure' ? input.waste?.pressureBar : input.waste?.ec25UScm) ?? 0;
 
 function wasteLevel(input: DescentInput, stageId: string, y: (ec: number) => number): number | null {
+  if (input.secondWaste?.after === stageId)
+    return y(input.height === 'pressure' ? input.secondWaste.pressureBar : input.secondWaste.ec25UScm);
   return input.waste?.after === stageId ? y(wasteHeight(input)) : null;
 }
 
@@ -195,6 +197,21 @@ function wasteLine(
 function branches(input: DescentInput, vessels: readonly Vessel[], y: (ec: number) => number, s: Sizes): Pipe[] {
   const boxOf = (id: string): Box | undefined => vessels.find((vessel) => vessel.stageId === id)?.box;
   const pipes: Pipe[] = [];
+  if (input.secondWaste) {
+    const box = boxOf(input.secondWaste.after);
+    const level = y(input.secondWaste.ec25UScm);
+    if (box)
+      pipes.push({
+        id: 'second-waste',
+        points: [
+          [box.x + box.width - 2, level],
+          [box.x + box.width + s.vessel * 1.6, level],
+        ],
+        colour: waterColour(input.secondWaste.ec25UScm),
+        width: s.pipe * 0.72,
+        open: 'right',
+      });
+  }
   if (input.recycle) {
     const [from, to] = [boxOf(input.recycle.from), boxOf(input.recycle.to)];
     const level = y(input.recycle.ec25UScm);

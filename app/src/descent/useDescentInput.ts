@@ -40,6 +40,14 @@ export function descentInput(
             texts: [`waste to drain · ${wasteWater} · ${ratio}`, `waste · ${wasteWater} · ${ratio}`, `waste ${ratio}`],
           }
         : null,
+    secondWaste: solved.secondPass
+      ? {
+          after: solved.secondPass.waste.after,
+          ec25UScm: solved.secondPass.waste.state.ec25UScm,
+          pressureBar: solved.secondPass.waste.pressureBar,
+          texts: [`waste · ${say.water(solved.secondPass.waste.state.ec25UScm)}`, 'waste'],
+        }
+      : null,
     recycle: recycleOf(system, solved),
     bypass: bypassOf(system, solved),
     goal: limit ? { low: limit.low, high: limit.high, texts: goalTexts(limit.low, limit.high, system) } : null,

@@ -118,13 +118,19 @@ export function largeLabels(
         bold: false,
         look: 'quiet',
         spots: [
+          { x: Math.min(ax, bx), y: ay - 10, anchor: 'start' },
           { x: middle, y: ay - 10, anchor: 'middle' },
+          { x: Math.min(ax, bx) - 8, y: ay + 4, anchor: 'end' },
           { x: middle, y: ay + 20, anchor: 'middle' },
         ],
       },
     ];
   };
-  const around = [...branchLabel('recycle', input.recycle?.texts), ...branchLabel('bypass', input.bypass?.texts)];
+  const around = [
+    ...branchLabel('recycle', input.recycle?.texts),
+    ...branchLabel('bypass', input.bypass?.texts),
+    ...branchLabel('second-waste', input.secondWaste?.texts),
+  ];
   const goal: LabelWish[] =
     drawn.band && input.goal
       ? [

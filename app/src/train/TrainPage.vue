@@ -84,6 +84,7 @@ const KINDS: readonly { kind: StageKind; label: string; says: string }[] = [
   { kind: 'pump', label: 'Pump', says: 'Gives the membrane more pressure' },
   { kind: 'membrane', label: 'Membrane', says: 'Holds the salt back, sends it to waste' },
   { kind: 'resin', label: 'Resin', says: 'Takes the last of the salt' },
+  { kind: 'tubing', label: 'Long tubing', says: 'Length, bore and height that cost pressure' },
   { kind: 'tank', label: 'Tank', says: 'Keeps water for the draw' },
 ];
 function add(kind: StageKind): void {

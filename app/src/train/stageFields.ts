@@ -229,6 +229,30 @@ export function stageFields(stage: Stage, source: Pick<Source, 'linePressureBar'
           },
         ],
       };
+    case 'tubing':
+      return {
+        choices: [],
+        quantities: [
+          { label: 'Inner bore', dimension: 'lengthMm', unit: 'mm', low: 1, high: 100, value: stage.boreMm, change: into('boreMm') },
+          {
+            label: 'Length',
+            dimension: 'lengthMm',
+            unit: 'm',
+            high: 1_000_000,
+            value: stage.lengthM * 1000,
+            change: (mm) => ({ stage: { lengthM: mm / 1000 } as Partial<Stage> }),
+          },
+          {
+            label: 'Climbs by',
+            dimension: 'lengthMm',
+            unit: 'm',
+            low: -50_000,
+            high: 50_000,
+            value: stage.riseM * 1000,
+            change: (mm) => ({ stage: { riseM: mm / 1000 } as Partial<Stage> }),
+          },
+        ],
+      };
     case 'tank':
       return {
         choices: [],

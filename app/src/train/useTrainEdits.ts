@@ -4,7 +4,7 @@ import { membraneOperation, newStage, type FindingAction, type TrainReport } fro
 import type { CurrentSystem } from '../store/current';
 
 /** Where a new stage belongs by common practice: sediment, carbon, pump, membrane, resin, tank. */
-const PLACE: Record<StageKind, number> = { sediment: 0, carbon: 1, pump: 2, membrane: 3, resin: 4, tank: 5 };
+const PLACE: Record<StageKind, number> = { sediment: 0, carbon: 1, pump: 2, membrane: 3, resin: 4, tubing: 5, tank: 6 };
 
 /** All edits of the train; each is one undoable step. */
 export function useTrainEdits(current: CurrentSystem) {
