@@ -6,6 +6,7 @@ export * from './derive';
 export * from './restrictor';
 export * from './pump';
 export * from './valve';
+export type { RankState, VesselRank } from './ranks';
 export * from './operation';
 export * from './unit';
 export * from './normalise';

@@ -2,18 +2,13 @@ import { findRoot, findRootNear } from '../numeric';
 import { fail, firstError, ok, outOfRange, type Outcome } from '../quantity';
 import type { ElementRow } from './classes';
 import { permeabilityOf } from './derive';
-import { marchElement, marchSetup, SLICES, type FoulingFactors, type MarchResult, type MarchSetup } from './march';
+import { marchSetup, SLICES, type FoulingFactors, type MarchSetup } from './march';
 import { massMgL, type OsmoticLaw } from './osmosis';
+import { runRanks, type RankState, type UnitRun, type VesselRank } from './ranks';
 import { pumpError, pumpOutletBar, type Pump } from './pump';
 import { restrictorFlowLPerH, type Restrictor } from './restrictor';
 import { valveError, wastePressureBar, type WasteValve } from './valve';
 import type { FeedSpecies } from './species';
-
-/** One rank of a membrane unit: so many vessels side by side, so many elements end to end in each. */
-export interface VesselRank {
-  readonly vessels: number;
-  readonly elementsPerVessel: number;
-}
 
 /** A membrane unit with its waste restrictor. Ranks follow one another on the concentrate; permeates join. */
 export interface MembraneUnit {
@@ -37,16 +32,6 @@ export interface UnitConditions {
   readonly permeatePressureBar: number;
   readonly temperatureC: number;
   readonly law: OsmoticLaw;
-}
-
-/** State of one rank, per element where it matters. */
-export interface RankState {
-  readonly fluxLmh: number;
-  readonly recoveryPerElement: number;
-  readonly concentrateLPerMin: number;
-  readonly pressureDropBar: number;
-  /** Highest ratio of salt at the wall to salt in the bulk. */
-  readonly betaMax: number;
 }
 
 /** The operating point in flows and amounts. */
@@ -77,68 +62,8 @@ export interface UnitFlows {
   readonly concentrateMmolL: readonly number[];
 }
 
-interface UnitRun {
-  readonly permeateLPerH: number;
-  readonly permeateMmolH: Float64Array;
-  readonly concentrateLPerH: number;
-  readonly concentrateMmolL: ArrayLike<number>;
-  readonly concentratePressureBar: number;
-  readonly ranks: readonly RankState[];
-}
-
 /** Below a millibar no gauge shows anything and nothing flows worth computing. */
 const LEAST_PRESSURE_BAR = 1e-3;
-
-/** Runs all ranks at a feed flow and pressure; null when a vessel runs dry. */
-function runRanks(
-  setup: MarchSetup,
-  ranks: readonly VesselRank[],
-  feedLPerH: number,
-  feedBar: number,
-  permeateBar: number,
-  feedMmolL: ArrayLike<number> = setup.feed.mmolL,
-): UnitRun | null {
-  let flow = feedLPerH;
-  let concentration = feedMmolL;
-  let pressure = feedBar;
-  let permeateLPerH = 0;
-  const permeateMmolH = new Float64Array(concentration.length);
-  const states: RankState[] = [];
-  for (const rank of ranks) {
-    let perVessel = flow / rank.vessels;
-    const inletBar = pressure;
-    const vesselFeed = perVessel;
-    let betaMax = 1;
-    let made = 0;
-    for (let element = 0; element < rank.elementsPerVessel; element++) {
-      const run: MarchResult | null = marchElement(setup, perVessel, concentration, pressure, permeateBar);
-      if (!run) return null;
-      perVessel = run.concentrateLPerH;
-      concentration = run.concentrateMmolL;
-      pressure = run.concentratePressureBar;
-      made += run.permeateLPerH;
-      betaMax = Math.max(betaMax, run.betaMax);
-      for (let i = 0; i < permeateMmolH.length; i++) permeateMmolH[i]! += run.permeateMmolH[i]! * rank.vessels;
-    }
-    permeateLPerH += made * rank.vessels;
-    flow = perVessel * rank.vessels;
-    states.push({
-      fluxLmh: made / (rank.elementsPerVessel * setup.row.areaM2),
-      recoveryPerElement: 1 - (1 - made / vesselFeed) ** (1 / rank.elementsPerVessel),
-      concentrateLPerMin: perVessel / 60,
-      pressureDropBar: (inletBar - pressure) / rank.elementsPerVessel,
-      betaMax,
-    });
-  }
-  return {
-    permeateLPerH,
-    permeateMmolH,
-    concentrateLPerH: flow,
-    concentrateMmolL: concentration,
-    concentratePressureBar: pressure,
-    ranks: states,
-  };
-}
 
 function conditionsError(unit: MembraneUnit, at: UnitConditions): ReturnType<typeof outOfRange> {
   return firstError(

@@ -5,7 +5,8 @@ import { specificEnergyKWhPerM3 } from '../membrane';
 import type { Outcome } from '../quantity';
 import { settleWater, type Water } from '../water';
 import { scaleOutlook, type ScaleOutlook } from './scaling';
-import { polishedStation, productStation, solveTrain, stageBed, type ResinUse, type SolvedTrain } from './solve';
+import { stageBed } from './pressure';
+import { polishedStation, productStation, solveTrain, type ResinUse, type SolvedTrain } from './solve';
 
 /** What is known of a solved train: what the findings are made from, and what the foot line shows. */
 export interface TrainFacts {

@@ -5,7 +5,8 @@ import { BAR_PER_PSI, THIN, type UnitPreference } from '../quantity';
 import { creep, SMALL_ELEMENT_L } from '../storage';
 import { dissolvedMgL, type Character, type Water } from '../water';
 import type { TrainFacts } from './facts';
-import { inletBar, polishedStation, productStation } from './solve';
+import { inletBar } from './pressure';
+import { polishedStation, productStation } from './solve';
 import { limitText, words } from './words';
 
 /** How a finding stands: met, worth minding, wrong, or simply so. */

@@ -1,4 +1,5 @@
 export * from './solve';
+export { inletBar, stageBed, type Inlet } from './pressure';
 export * from './feed';
 export * from './templates';
 export * from './words';

@@ -4,7 +4,8 @@ import { ELEMENT_ROWS, lengthForRatio, speciesOfWater } from '../membrane';
 import { BAR_PER_PSI, THIN } from '../quantity';
 import type { Water } from '../water';
 import { scaleOutlook } from './scaling';
-import { inletBar, membraneOperation, polishedStation, solveTrain, type SolvedTrain } from './solve';
+import { inletBar } from './pressure';
+import { membraneOperation, polishedStation, solveTrain, type SolvedTrain } from './solve';
 import { newStage } from './templates';
 import { words } from './words';
 

@@ -1,9 +1,8 @@
 import type { Source, Stage, StageOf, Train } from '../file';
-import { bedCapacityEq, bedPressureBar, bedUtilisation, polishedWater, slowestFlowLPerH, type BedUtilisation } from '../exchange';
+import { bedCapacityEq, bedUtilisation, polishedWater, slowestFlowLPerH, type BedUtilisation } from '../exchange';
 import {
   ELEMENT_ROWS,
   pumpOutletBar,
-  restrictorPressureBar,
   roughFlows,
   solveMembraneUnit,
   type MembraneUnit,
@@ -11,7 +10,8 @@ import {
   type UnitSolution,
   type VesselRank,
 } from '../membrane';
-import { carbonState, dechlorinated, prefilterBarPerLPerH, type CarbonState } from '../pretreatment';
+import { inletBar, pressureAfter, riseBar, slopeOf, stageBed, type Inlet } from './pressure';
+import { carbonState, dechlorinated, type CarbonState } from '../pretreatment';
 import { fail, ok, type Outcome } from '../quantity';
 import { mixWaters, openToAir, settleWater, type Water, type WaterState } from '../water';
 
@@ -56,9 +56,6 @@ export type ResinUse = Readonly<Record<string, { readonly cationEq: number; read
 /** No housing here stands more. */
 const MOST_BAR = 69;
 
-/** bar per metre of water column. */
-const BAR_PER_METRE = 0.0980665;
-
 /** How the elements of a membrane stage stand to each other. */
 export function unitRanks({ arrangement, ranks }: Pick<StageOf<'membrane'>, 'arrangement' | 'ranks'>): readonly VesselRank[] {
   const one = { vessels: 1, elementsPerVessel: 1 };
@@ -86,53 +83,11 @@ export function membraneUnit(stage: StageOf<'membrane'>): MembraneUnit {
   };
 }
 
-/** Pressure slope of a stage in the path of a flow, bar per L/h. */
-function slopeOf(stage: Stage, flowLPerH: number, temperatureC: number): number {
-  switch (stage.kind) {
-    case 'sediment':
-    case 'carbon':
-      return prefilterBarPerLPerH(stage, temperatureC);
-    case 'resin':
-      return flowLPerH > 0 ? bedPressureBar(stageBed(stage), flowLPerH, temperatureC) / flowLPerH : 0;
-    case 'tubing':
-      return flowLPerH > 0
-        ? restrictorPressureBar({ boreMm: stage.boreMm, lengthMm: 1000 * stage.lengthM }, flowLPerH, temperatureC) / flowLPerH
-        : 0;
-    case 'pump':
-    case 'membrane':
-    case 'tank':
-      return 0;
-  }
-}
-
-/** The bed of a resin stage as the exchange room takes it. */
-export function stageBed(stage: StageOf<'resin'>): Parameters<typeof bedCapacityEq>[0] {
-  return { resin: stage.resinClass, volumeL: stage.volumeL, depthMm: stage.depthMm, packing: stage.packing };
-}
-
-/** Where the water enters: its pressure, and the regulator if there is one. */
-export type Inlet = Pick<Source, 'linePressureBar'> & Partial<Pick<Source, 'regulatorBar'>>;
-
-/** Pressure the train is given, bar: the line's, cut by the regulator. */
-export const inletBar = ({ linePressureBar, regulatorBar }: Inlet): number => Math.min(linePressureBar, regulatorBar ?? Infinity);
-
 /** What walking along the stages carries forward. */
 interface Walk {
   water: Water;
   state: WaterState;
   pressureBar: number;
-}
-
-/** Loss a stage takes from the pressure; a tank lifts the water and lets it go. */
-function pressureAfter(stage: Stage, pressureBar: number, flowLPerH: number, temperatureC: number): number {
-  if (stage.kind === 'tank') return stage.openToAir ? 0 : Math.max(0, pressureBar - stage.liftM * BAR_PER_METRE);
-  return Math.max(0, pressureBar - slopeOf(stage, flowLPerH, temperatureC) * flowLPerH - riseBar(stage));
-}
-
-/** What a stage takes by lifting the water, bar. */
-function riseBar(stage: Stage): number {
-  if (stage.kind === 'tank') return stage.liftM * BAR_PER_METRE;
-  return stage.kind === 'tubing' ? stage.riseM * BAR_PER_METRE : 0;
 }
 
 /** Water after a stage that is not a membrane. */

@@ -37,6 +37,7 @@ export const SHORTCUTS: readonly (readonly [key: string, does: string])[] = [
   ['R', 'Quick reading'],
   ['N', 'New system'],
   ['A', 'Add a stage (Train)'],
+  ['M', 'More water (Train)'],
   ['T', 'Start the timer (Build)'],
   ['U', 'Switch units'],
   ['← →', 'Walk the stages of the picture; Enter opens one'],
