@@ -37,6 +37,7 @@ function input(kinds: readonly StageKind[], levels: readonly number[]): DescentI
   const membrane = stages.find((stage) => stage.kind === 'membrane');
   return {
     stages,
+    pressureUnit: 'bar',
     stations: [station('tap', levels[0]!), ...stages.map((stage, i) => station(stage.id, levels[i + 1]!))],
     waste: membrane ? { after: membrane.id, ec25UScm: levels[0]! * 1.3, texts: ['waste to drain · 805 µS/cm · 3.1 : 1', '3.1 : 1'] } : null,
     recycle: null,
@@ -49,6 +50,21 @@ function input(kinds: readonly StageKind[], levels: readonly number[]): DescentI
   };
 }
 const usual = input(['sediment', 'carbon', 'membrane', 'resin', 'tank'], [620, 620, 620, 12, 0.06, 1]);
+
+describe('pressure view', () => {
+  const pressures = [4.2, 4.1, 4.0, 0.1, 0.05, 0];
+  const stations = usual.stations.map((station, i) => ({ ...station, pressureBar: pressures[i]! }));
+  const ticksIn = (pressureUnit: 'bar' | 'psi') =>
+    drawDescent({ ...usual, stations, height: 'pressure', pressureUnit }, frame(6)).ticks;
+  it('names round pressures in the unit of the system, at the height of the same pressure', () => {
+    expect(ticksIn('bar').map((tick) => tick.text)).toEqual(['0 bar', '1 bar', '2 bar', '3 bar', '4 bar']);
+    expect(ticksIn('psi').map((tick) => tick.text)).toEqual(['0 psi', '10 psi', '20 psi', '30 psi', '40 psi', '50 psi', '60 psi']);
+    const [bar, psi] = [ticksIn('bar'), ticksIn('psi')];
+    const perBar = (bar[0]!.y - bar[4]!.y) / 4;
+    // 60 psi = 4.1369 bar: exact by definition of the pound-force per square inch.
+    expect((psi[0]!.y - psi[6]!.y) / perBar).toBeCloseTo(4.1369, 3);
+  });
+});
 
 describe('branches', () => {
   const skid = input(['sediment', 'pump', 'membrane', 'tank'], [480, 480, 750, 9, 9]);

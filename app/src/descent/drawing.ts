@@ -8,6 +8,8 @@ export interface DescentInput {
   readonly stations: readonly (Pick<Station, 'after' | 'state'> & { readonly pressureBar?: number })[];
   /** What the height stands for; strength where it is not said. */
   readonly height?: 'strength' | 'pressure';
+  /** Symbol of the pressure unit on the axis of the pressure view. */
+  readonly pressureUnit: 'bar' | 'psi';
   readonly waste: {
     readonly after: string;
     readonly ec25UScm: number;

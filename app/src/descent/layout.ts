@@ -1,4 +1,5 @@
 import type { Stage } from '@yes-clear/core/file';
+import { BAR_PER_PSI } from '@yes-clear/core/quantity';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import type { DescentInput, DescentSize, Drawing, Frame, Pipe, ProbeMark, Vessel } from './drawing';
 import type { Box } from './labels';
@@ -137,7 +138,7 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
   const band = pressure ? null : goalBand(input, frame, y, end);
   const probes = frame.size === 'large' && !pressure ? probeMarks(input, frame, x, y, levelAfter) : [];
   const labels = frame.size === 'large' ? largeLabels(input, frame, { vessels, pipes, probes, band, waste }, x, y) : [];
-  return { ticks: frame.size !== 'large' ? [] : pressure ? barTicks(y) : decadeTicks(y), band, pipes, vessels, probes, labels, trueLevels };
+  return { ticks: frame.size !== 'large' ? [] : pressure ? pressureTicks(y, input.pressureUnit) : decadeTicks(y), band, pipes, vessels, probes, labels, trueLevels };
 }
 
 /** What the waste's height stands for. */
@@ -264,12 +265,14 @@ function goalBand(input: DescentInput, frame: Frame, y: (ec: number) => number, 
   return { x: frame.left, y: top, width: end - frame.left, height: Math.max(2, bottom - top) };
 }
 
-/** A few round pressures up the axis. */
-const barTicks = (y: LevelScale): Drawing['ticks'] =>
-  scaleLinear()
-    .domain([0, y.high])
+/** A few round pressures up the axis, round in the unit they are named in. */
+function pressureTicks(y: LevelScale, unit: DescentInput['pressureUnit']): Drawing['ticks'] {
+  const barPerUnit = unit === 'psi' ? BAR_PER_PSI : 1;
+  return scaleLinear()
+    .domain([0, y.high / barPerUnit])
     .ticks(5)
-    .map((bar) => ({ y: y(bar), text: `${bar} bar` }));
+    .map((pressure) => ({ y: y(pressure * barPerUnit), text: `${pressure} ${unit}` }));
+}
 
 /** Every decade the axis shows, named. */
 function decadeTicks(y: LevelScale): Drawing['ticks'] {

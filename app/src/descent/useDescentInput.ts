@@ -30,6 +30,7 @@ export function descentInput(
   return {
     stages: system.train.stages,
     stations: solved.stations,
+    pressureUnit: system.units.system === 'trade' ? 'psi' : 'bar',
     // Standing water is no waste.
     waste:
       solved.waste && solved.waste.flowLPerH > 0

@@ -25,7 +25,7 @@ export function largeLabels(
   frame: Frame,
   drawn: Drawn,
   x: (column: number) => number,
-  y: (ec: number) => number,
+  y: (level: number) => number,
 ): PlacedLabel[] {
   const obstacles: Box[] = [
     ...drawn.vessels.map((vessel) => vessel.box),
@@ -36,13 +36,15 @@ export function largeLabels(
         .map((at) => ({ x: probe.x - 8, y: at - 8, width: 16, height: 16 })),
     ),
   ];
-  const tapY = y(input.stations[0]?.state.ec25UScm ?? 1);
+  const tapStation = input.stations[0];
+  const tapY = y((input.height === 'pressure' ? tapStation?.pressureBar : tapStation?.state.ec25UScm) ?? 1);
   const names: LabelWish[] = drawn.vessels.map((vessel) => {
     const middle = vessel.box.x + vessel.box.width / 2;
     const above = { x: middle, y: vessel.box.y - 8, anchor: 'middle' as const };
     const below = { x: middle, y: vessel.box.y + vessel.box.height + 17, anchor: 'middle' as const };
     const short = vessel.name.length > 12 ? `${vessel.name.slice(0, 10)}…` : vessel.name;
     const belowLeft = { x: vessel.box.x + vessel.box.width, y: below.y, anchor: 'end' as const };
+    const beside = { x: vessel.box.x + vessel.box.width + 7, y: vessel.box.y + vessel.box.height / 2 + 4.5, anchor: 'start' as const };
     const spots = vessel.kind === 'membrane' ? [below, belowLeft, above] : [above, below];
     return {
       id: `name-${vessel.stageId}`,
@@ -50,7 +52,7 @@ export function largeLabels(
       size: 13.4,
       bold: true,
       look: 'name',
-      spots: [...spots, { ...above, y: above.y - 16 }, { ...below, y: below.y + 16 }],
+      spots: [...spots, { ...above, y: above.y - 16 }, { ...below, y: below.y + 16 }, ...(vessel.kind === 'pump' ? [beside] : [])],
     };
   });
   const tap: LabelWish = {
