@@ -1,4 +1,4 @@
-import { calciteState, dryResidueMgL, MOLAR_MASS, salinityOf, type Water, type WaterState } from '../water';
+import { calciteState, dryResidueMgL, HARDNESS_PER_MG, salinityOf, type Water, type WaterState } from '../water';
 import type { Limit, LimitQuantity } from './goals';
 
 /** A limit held against a water. */
@@ -52,7 +52,7 @@ export function limitedValue(quantity: LimitQuantity, water: Water, state: Water
     case 'sulfateMgL':
       return mgL.SO4;
     case 'calciumHardnessMgL':
-      return (mgL.Ca / MOLAR_MASS.Ca) * 100.087;
+      return mgL.Ca * HARDNESS_PER_MG.Ca;
     case 'hardnessMgL':
       return state.hardnessMgL;
     case 'alkalinityMgL':

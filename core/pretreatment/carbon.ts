@@ -1,5 +1,5 @@
 import type { CarbonMedium } from '../file/ids';
-import { MOLAR_MASS, type Water } from '../water';
+import { CACO3_G_PER_EQ, MOLAR_MASS, type Water } from '../water';
 
 /** Rate constants, 1/s (product assumptions, factor 2): chloramine needs several times longer than free chlorine. */
 const RATE: Readonly<Record<CarbonMedium, { chlorine: number; chloramine: number }>> = {
@@ -65,6 +65,6 @@ export function dechlorinated(carbon: Carbon, feed: Water, flowLPerH: number): W
       Cl: feed.mgL.Cl + (freeMmolL + boundMmolL) * MOLAR_MASS.Cl,
       NH4N: feed.mgL.NH4N + boundMmolL * MOLAR_MASS.NH4N,
     },
-    alkalinityMgL: feed.alkalinityMgL - freeMmolL * 50.0435,
+    alkalinityMgL: feed.alkalinityMgL - freeMmolL * CACO3_G_PER_EQ,
   };
 }

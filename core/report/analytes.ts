@@ -1,23 +1,23 @@
 import type { ReportQuantity } from '../file';
-import { MG_L_PER_DH } from '../quantity';
-import { HCO3_PER_ALKALINITY, MOLAR_MASS } from '../water';
+import { CACO3_G_PER_MOL, L_PER_US_GALLON, MG_L_PER_DH } from '../quantity';
+import { CACO3_G_PER_EQ, HCO3_PER_ALKALINITY, MOLAR_MASS } from '../water';
 
 /** What amounts can be counted in: "as N", "as CaCO3". g per mol of the counted thing. */
 export const BASES = {
-  N: 14.007,
-  NO3: 62.005,
+  N: MOLAR_MASS.NH4N,
+  NO3: MOLAR_MASS.NO3,
   NH4: 18.039,
   NH3: 17.031,
   P: 30.974,
-  PO4: 94.971,
+  PO4: MOLAR_MASS.PO4,
   Si: 28.086,
-  SiO2: 60.084,
-  B: 10.811,
-  Ca: 40.078,
-  Mg: 24.305,
+  SiO2: MOLAR_MASS.SiO2,
+  B: MOLAR_MASS.B,
+  Ca: MOLAR_MASS.Ca,
+  Mg: MOLAR_MASS.Mg,
   HCO3: 61.017,
-  CaCO3: 100.087,
-  Cl2: 70.906,
+  CaCO3: CACO3_G_PER_MOL,
+  Cl2: MOLAR_MASS.chlorine,
 } as const;
 export type Basis = keyof typeof BASES;
 
@@ -155,11 +155,13 @@ export const ANALYTES: readonly Analyte[] = [
   unused('pool', 'Pool figure', /cyanuric|stabili[sz]er|bather|\borp\b|redox/),
 ];
 
+/** A text with the digits of formulas set on the line: NO₃ as NO3. */
+export const plainDigits = (text: string): string => text.replace(/[₀-₉]/g, (digit) => String(digit.charCodeAt(0) - 0x2080));
+
 /** What a row's name is about; null when nothing fits. */
 export function analyteOf(name: string): Analyte | null {
-  const lower = name
+  const lower = plainDigits(name)
     .toLowerCase()
-    .replace(/[₀-₉]/g, (digit) => String(digit.charCodeAt(0) - 0x2080))
     .replace(/⁻|⁺|²/g, '');
   return ANALYTES.find((analyte) => analyte.names.test(lower)) ?? null;
 }
@@ -169,7 +171,7 @@ export const HARDNESS_SCALES: readonly (readonly [RegExp, number, string])[] = [
   [/°?\s?d(eutsche)?\.?h|german|°d\b/i, MG_L_PER_DH, '°dH'],
   [/°?\s?f\.?h|french|°f\b/i, 10, '°fH'],
   [/clark|°e\b|english/i, 64.79891 / 4.54609, '°e'],
-  [/gpg|grains?/i, 64.79891 / 3.785411784, 'gpg'],
-  [/mmol/i, 100.087, 'mmol/L'],
-  [/m(illi)?eq|mval/i, 100.087 / 2, 'meq/L'],
+  [/gpg|grains?/i, 64.79891 / L_PER_US_GALLON, 'gpg'],
+  [/mmol/i, CACO3_G_PER_MOL, 'mmol/L'],
+  [/m(illi)?eq|mval/i, CACO3_G_PER_EQ, 'meq/L'],
 ];

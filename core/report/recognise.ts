@@ -1,7 +1,7 @@
 import type { ReportQuantity, ReportValue } from '../file';
 import { fail, ok, readNumber, type Outcome } from '../quantity';
-import { compensated, MOLAR_MASS, SOLUTES, type Solute } from '../water';
-import { analyteOf, BASES, HARDNESS_SCALES, type Analyte, type Basis } from './analytes';
+import { BALANCE_CHARGE, compensated, isSolute, MOLAR_MASS, type Solute } from '../water';
+import { analyteOf, BASES, HARDNESS_SCALES, plainDigits, type Analyte, type Basis } from './analytes';
 import { reportCells, type Cells } from './cells';
 import { findColumns, valueColumns, type Columns } from './columns';
 
@@ -29,8 +29,6 @@ export interface ReadReport {
   /** Why this is not the report of a supply; null when it may be. */
   readonly foreign: string | null;
 }
-
-const isSolute = (quantity: ReportQuantity): quantity is Solute => (SOLUTES as readonly string[]).includes(quantity);
 
 /** Ranges outside which a figure was surely misread, in the stored basis. */
 const ACCEPTED: Readonly<Record<Exclude<ReportQuantity, Solute>, readonly [number, number, string]>> = {
@@ -61,7 +59,7 @@ const UNIT_WORD =
 
 /** Basis stated in a text: "as N", "(NO3)", "NH4-N", "mg N/l". */
 function statedBasis(text: string): Basis | null {
-  const plain = text.replace(/[₀-₉]/g, (digit) => String(digit.charCodeAt(0) - 0x2080));
+  const plain = plainDigits(text);
   const named = /\b(?:as|als|en|como)\s+(CaCO3|SiO2|PO4|NO3|NH4|NH3|HCO3|Cl2|Ca|Mg|Si|N|P|B)\b/i.exec(plain)?.[1];
   const dashed = /(?:NO3|NO₃|NH4|NH3|nitrate|ammonia|ammonium|PO4|phosphate)\s?[-–]\s?(N|P)\b/i.exec(plain)?.[1];
   const inUnit =
@@ -144,7 +142,7 @@ function amount(analyte: Analyte, figure: number, unit: string, context: string)
   const factor = analyte.factors && basis ? (analyte.factors[basis] ?? (analyte.basis ? analyte.factors[analyte.basis] : 1)) : 1;
   const molar = /mmol/i.test(unit) ? 1 : /m(illi)?eq|mval/i.test(unit) ? 2 : 0;
   if (molar > 0 && analyte.quantity && isSolute(analyte.quantity)) {
-    const valence = molar === 1 ? 1 : (VALENCE[analyte.quantity] ?? 1);
+    const valence = molar === 1 ? 1 : Math.abs(BALANCE_CHARGE[analyte.quantity]) || 1;
     return ok({ value: (figure * MOLAR_MASS[analyte.quantity]) / valence, note: `from ${unit}` });
   }
   const scale = unit === '' ? 1 : AMOUNT_UNITS.find(([spelling]) => spelling.test(unit))?.[1];
@@ -160,8 +158,6 @@ function basisNote(analyte: Analyte, stated: Basis | null, used: Basis | undefin
   if (stated) return `stated as ${used}`;
   return used === 'Ca' || used === 'Mg' || analyte.id === 'bicarbonate' ? '' : `taken as ${used}, for no basis is stated`;
 }
-
-const VALENCE: Partial<Record<Solute, number>> = { Ca: 2, Mg: 2, Fe: 2, Ba: 2, Sr: 2, SO4: 2, Na: 1, K: 1, Cl: 1, NO3: 1, F: 1 };
 
 /** Name, figure and unit of a row, whatever its layout. */
 interface Parts {

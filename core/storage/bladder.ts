@@ -1,6 +1,4 @@
-import { firstError, fail, ok, outOfRange, type Outcome } from '../quantity';
-
-const ATMOSPHERE_BAR = 1.01325;
+import { BAR_PER_ATM, firstError, fail, ok, outOfRange, type Outcome } from '../quantity';
 
 /** A bladder tank: gas that water pushes together. */
 export interface BladderTank {
@@ -12,12 +10,12 @@ export interface BladderTank {
 
 /** Gauge pressure of a bladder tank that holds so much water, bar (isothermal). */
 export function bladderBar(tank: BladderTank, heldL: number): number {
-  return ((tank.prechargeBar + ATMOSPHERE_BAR) * tank.gasL) / (tank.gasL - heldL) - ATMOSPHERE_BAR;
+  return ((tank.prechargeBar + BAR_PER_ATM) * tank.gasL) / (tank.gasL - heldL) - BAR_PER_ATM;
 }
 
 /** Water held at a gauge pressure, L; 0 below the precharge. */
 export function bladderHeldL(tank: BladderTank, bar: number): number {
-  return Math.max(0, tank.gasL * (1 - (tank.prechargeBar + ATMOSPHERE_BAR) / (bar + ATMOSPHERE_BAR)));
+  return Math.max(0, tank.gasL * (1 - (tank.prechargeBar + BAR_PER_ATM) / (bar + BAR_PER_ATM)));
 }
 
 /** Share of line pressure at which an automatic shut-off closes (common practice). */

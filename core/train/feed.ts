@@ -3,6 +3,7 @@ import { fail, ok, type Outcome } from '../quantity';
 import {
   completeWater,
   dropResult,
+  isSolute,
   meterEc25,
   mixWaters,
   settleWater,
@@ -58,8 +59,6 @@ function kitAnalysis({ kit }: Sample): Partial<PartialAnalysis> {
     },
   };
 }
-
-const isSolute = (quantity: string): quantity is Solute => (SOLUTES as readonly string[]).includes(quantity);
 
 /** A report's accepted values. */
 function reportAnalysis({ report }: Sample): Partial<PartialAnalysis> {

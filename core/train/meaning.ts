@@ -1,4 +1,4 @@
-import { currentSample, type System } from '../file';
+import { currentSample, type LimitQuantity, type System } from '../file';
 import { demandLPerDay, GOAL_ROWS, goalLimits, STEAM_BOILER_C, type GoalFamily, type Limit } from '../goal';
 import { THIN } from '../quantity';
 import {
@@ -7,6 +7,7 @@ import {
   CHARACTER_ROWS,
   dryResidueMgL,
   freeAmmoniaShare,
+  hardnessOf,
   hardnessWord,
   NITROGEN_PER_CHLORAMINE,
   palatabilityWord,
@@ -81,6 +82,10 @@ export function waterMeaning(system: System, completed: CompletedWater, solved: 
 
 const percent = (share: number): string => `${Math.round(100 * share)}${THIN}%`;
 
+/** The most of a quantity the goal allows; null where it does not say. */
+const highOf = (limits: readonly Limit[], quantity: LimitQuantity): number | null =>
+  limits.find((limit) => limit.quantity === quantity)?.high ?? null;
+
 /** A contradiction small enough to work with. */
 function narrow({ completed }: Tap): Finding | null {
   return completed.warning === null
@@ -95,8 +100,7 @@ export function plainCharacter(completed: CompletedWater, ec25UScm: number): Cha
   if (ec25UScm > 1800) return 'brackish';
   if (ec25UScm < 25) return 'rain';
   const measuredHardness = completed.origins.Ca !== 'assumed';
-  const hardness = 2.4973 * mgL.Ca + 4.1179 * mgL.Mg;
-  return measuredHardness && hardness < 25 && mgL.Na > 60 ? 'softened' : null;
+  return measuredHardness && hardnessOf(mgL) < 25 && mgL.Na > 60 ? 'softened' : null;
 }
 
 function otherKind({ completed, state, system, say }: Tap): Finding | null {
@@ -299,8 +303,8 @@ function disinfectant({ completed, system, solved, say }: Tap): Finding | null {
 function silica({ completed, family, limits, say }: Tap): Finding | null {
   if (family !== 'aquarium' && family !== 'laboratory') return null;
   const amount = completed.water.mgL.SiO2;
-  const high = limits.find((limit) => limit.quantity === 'silicaMgL')?.high;
-  if (high === null || high === undefined || amount <= high) return null;
+  const high = highOf(limits, 'silicaMgL');
+  if (high === null || amount <= high) return null;
   const assumed = completed.origins.SiO2 === 'assumed';
   return {
     id: 'silica',
@@ -313,8 +317,8 @@ function silica({ completed, family, limits, say }: Tap): Finding | null {
 function nitrate({ completed, family, limits, say }: Tap): Finding | null {
   if (family !== 'aquarium' && family !== 'drinking') return null;
   const amount = completed.water.mgL.NO3;
-  const high = limits.find((limit) => limit.quantity === 'nitrateMgL')?.high;
-  if (high === null || high === undefined || amount <= high) return null;
+  const high = highOf(limits, 'nitrateMgL');
+  if (high === null || amount <= high) return null;
   return {
     id: 'nitrate',
     severity: family === 'drinking' ? 'bad' : 'note',
@@ -330,8 +334,8 @@ function nitrate({ completed, family, limits, say }: Tap): Finding | null {
 function salt({ completed, state, family, limits, say }: Tap): Finding | null {
   if (family !== 'beverage' && family !== 'drinking') return null;
   const { Na, Cl } = completed.water.mgL;
-  const chlorideHigh = limits.find((limit) => limit.quantity === 'chlorideMgL')?.high;
-  if (chlorideHigh !== null && chlorideHigh !== undefined && Cl > chlorideHigh)
+  const chlorideHigh = highOf(limits, 'chlorideMgL');
+  if (chlorideHigh !== null && Cl > chlorideHigh)
     return {
       id: 'chloride',
       severity: 'bad',

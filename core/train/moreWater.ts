@@ -3,7 +3,7 @@ import { demandLPerDay, smallestTankL } from '../goal';
 import { ELEMENT_ROWS, lengthForRatio, speciesOfWater } from '../membrane';
 import { BAR_PER_PSI, THIN } from '../quantity';
 import type { Water } from '../water';
-import { scaleOutlook } from './scaling';
+import { wasteIndex } from './scaling';
 import { inletBar } from './pressure';
 import { membraneOperation, polishedStation, solveTrain, type SolvedTrain } from './solve';
 import { newStage } from './templates';
@@ -74,7 +74,7 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
     more: { parts?: readonly string[]; against?: string | null; mind?: string | null; water?: Water },
   ): WaterOption | null => {
     const solved = solveTrain({ ...system.train, stages: [...(stages ?? system.train.stages)] }, system.source, more.water ?? feed);
-    return solved.ok ? described(id, label, stages, base, solved.value, system, more) : null;
+    return solved.ok ? described(id, label, stages, base, solved.value, more) : null;
   };
 
   const hasPump = system.train.stages.slice(0, at).some((stage) => stage.kind === 'pump');
@@ -185,12 +185,10 @@ function described(
   stages: readonly Stage[] | null,
   base: SolvedTrain,
   solved: SolvedTrain,
-  system: System,
   more: { parts?: readonly string[]; against?: string | null; mind?: string | null },
 ): WaterOption {
   const { unit } = solved;
   const productLPerDay = solved.productLPerH * 24;
-  const scale = unit ? scaleOutlook(unit, system.train.scaleActionIndex) : null;
   return {
     id,
     label,
@@ -200,7 +198,7 @@ function described(
     wasteLPerDay: (unit?.concentrateLPerH ?? 0) * 24,
     saltPassage: unit?.rejection === null || unit?.rejection === undefined ? null : 1 - unit.rejection,
     productUScm: polishedStation(solved).state.ec25UScm,
-    wasteIndex: scale?.index ?? null,
+    wasteIndex: unit && wasteIndex(unit),
     parts: more.parts ?? [],
     against: more.against ?? null,
     mind: more.mind ?? null,

@@ -1,15 +1,15 @@
 import type { UnitSolution } from '../membrane';
 import { findRoot } from '../numeric';
 import {
+  CACO3_G_PER_EQ,
   calciteIndex,
   calciteState,
-  dissolvedMgL,
-  MOLAR_MASS,
+  eachSolute,
   percentOfSaturation,
   saturation,
-  stiffDavisIndex,
+  strongWaterIndex,
+  type CalciteState,
   type Mineral,
-  type Solute,
   type Water,
 } from '../water';
 
@@ -39,32 +39,30 @@ const ACTION_PERCENT: readonly (readonly [Mineral, number])[] = [
   ['fluorite', 100],
   ['silica', 100],
 ];
-/** Above this the Stiff & Davis index is the one to go by, mg/L. */
-const STRONG_MG_L = 10_000;
-/** A meter calibrated in ordinary buffers reads about so much above the pH scale of that index. */
-const TOTAL_SCALE_SHIFT = 0.13;
-
 /** The calcite index to go by: Langelier's, or Stiff & Davis' in strong water. */
-function actedIndex(water: Water, langelier: number, pH: number): number {
-  if (dissolvedMgL(water.mgL, water.alkalinityMgL) < STRONG_MG_L) return langelier;
-  const strong = stiffDavisIndex(water, pH - TOTAL_SCALE_SHIFT);
-  return strong.ok ? strong.value : langelier;
+const actedIndex = (water: Water, calcite: CalciteState): number => strongWaterIndex(water, calcite.pH) ?? calcite.saturationIndex;
+
+/** Calcite index of a solved unit's waste; null where there is no calcium, no alkalinity or no production. */
+export function wasteIndex({ permeate, concentrate }: UnitSolution): number | null {
+  const waste = permeate ? calciteState(concentrate, concentrate.temperatureC) : null;
+  return waste?.ok ? actedIndex(concentrate, waste.value) : null;
 }
+
+/** Index of a scale that cannot form. */
+const NONE = -9;
 
 /** By how much the worst scale of a water exceeds its limit, as a logarithm; below 0 all is well. */
 function excess(water: Water, actionIndex: number): number {
-  const calcite = calciteIndex(water, water.temperatureC);
   const indices = saturation(water, water.temperatureC);
-  const others = indices.ok ? ACTION_PERCENT.map(([mineral, limit]) => (indices.value[mineral] ?? -9) - Math.log10(limit / 100)) : [];
-  return Math.max(calcite.ok ? calcite.value - actionIndex : -9, ...others);
+  if (!indices.ok) return NONE;
+  const others = ACTION_PERCENT.map(([mineral, limit]) => (indices.value[mineral] ?? NONE) - Math.log10(limit / 100));
+  return Math.max((indices.value.calcite ?? NONE) - actionIndex, ...others);
 }
 
 /** A water made of two by linear weights of everything conserved. */
 function combine(a: Water, weightA: number, b: Water, weightB: number): Water {
-  const mgL = {} as Record<Solute, number>;
-  for (const solute of Object.keys(MOLAR_MASS) as Solute[]) mgL[solute] = Math.max(0, a.mgL[solute] * weightA + b.mgL[solute] * weightB);
   return {
-    mgL,
+    mgL: eachSolute((s) => Math.max(0, a.mgL[s] * weightA + b.mgL[s] * weightB)),
     alkalinityMgL: a.alkalinityMgL * weightA + b.alkalinityMgL * weightB,
     carbonMmolL: Math.max(0, a.carbonMmolL * weightA + b.carbonMmolL * weightB),
     temperatureC: a.temperatureC,
@@ -98,7 +96,7 @@ export function scaleOutlook(unit: UnitSolution, actionIndex: number): ScaleOutl
   const root = findRoot((ln) => indexAt(Math.exp(ln)) - actionIndex, Math.log(0.3), Math.log(50), 1e-4);
   return {
     feedIndex: feedIndex.ok ? feedIndex.value : Number.NaN,
-    index: actedIndex(concentrate, waste.value.saturationIndex, waste.value.pH),
+    index: actedIndex(concentrate, waste.value),
     wallIndex: wall.ok ? wall.value : waste.value.saturationIndex,
     precipitationMgL: Math.max(0, waste.value.precipitationMgL),
     actionIndex,
@@ -121,7 +119,7 @@ function beyondLimit(water: Water): ScaleOutlook['minerals'] {
 
 /** CO2 passes the membrane and is not polarized: takes back the part of it that `combine` scaled up. */
 function gasesAsFeed(wall: Water, concentrate: Water, beta: number): Water {
-  const bicarbonateMmolL = Math.max(0, wall.alkalinityMgL / 50.0435);
-  const freeBefore = Math.max(0, concentrate.carbonMmolL - concentrate.alkalinityMgL / 50.0435);
+  const bicarbonateMmolL = Math.max(0, wall.alkalinityMgL / CACO3_G_PER_EQ);
+  const freeBefore = Math.max(0, concentrate.carbonMmolL - concentrate.alkalinityMgL / CACO3_G_PER_EQ);
   return beta > 1 ? { ...wall, carbonMmolL: Math.max(0, bicarbonateMmolL + freeBefore) } : wall;
 }

@@ -1,5 +1,5 @@
 import type { System } from '../file';
-import { solutesMgL, SOLUTES, type Water } from '../water';
+import { eachSolute, type Water } from '../water';
 import type { SeasonSpan } from './feed';
 import { solveTrain } from './solve';
 
@@ -28,7 +28,7 @@ const course = (low: number, high: number, month: number, peak: number): number 
 function strengthened(water: Water, factor: number): Water {
   return {
     ...water,
-    mgL: solutesMgL(Object.fromEntries(SOLUTES.map((solute) => [solute, water.mgL[solute] * factor]))),
+    mgL: eachSolute((solute) => water.mgL[solute] * factor),
     alkalinityMgL: water.alkalinityMgL * factor,
     carbonMmolL: water.carbonMmolL * factor,
   };

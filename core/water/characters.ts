@@ -1,6 +1,6 @@
 import { ok, type Outcome } from '../quantity';
 import { alkalinityByBalance, balanced, openToAir, waterFromPH, type Water } from './water';
-import { SOLUTES, solutesMgL, type Solute, type SolutesMgL } from './solutes';
+import { eachSolute, type Solute, type SolutesMgL } from './solutes';
 
 /** Kinds of supply, used to fill in what was not measured. */
 export const CHARACTERS = ['municipal', 'chalk', 'softSurface', 'softened', 'brackish', 'seawater', 'rain'] as const;
@@ -62,9 +62,7 @@ export const CHARACTER_ROWS: Readonly<Record<Character, CharacterRow>> = {
 
 /** A character's solutes scaled by a factor. */
 export function scaledSolutes(character: Character, factor: number): SolutesMgL {
-  const scaled: Partial<Record<Solute, number>> = {};
-  for (const solute of SOLUTES) scaled[solute] = (CHARACTER_ROWS[character].mgL[solute] ?? 0) * factor;
-  return solutesMgL(scaled);
+  return eachSolute((solute) => (CHARACTER_ROWS[character].mgL[solute] ?? 0) * factor);
 }
 
 /**

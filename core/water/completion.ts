@@ -2,10 +2,10 @@ import { findRoot } from '../numeric';
 import { fail, firstError, ok, outOfRange, type Outcome } from '../quantity';
 import { CHARACTER_ROWS, characterWater, scaledSolutes, type Character } from './characters';
 import { conductivityAtPH } from './conductivityAtPH';
-import { consistentEc, consistentHardness, HARDNESS_PER_MG, plain } from './contradictions';
+import { consistentEc, consistentHardness, plain } from './contradictions';
 import { conductivityGradient, sequentialLeastSquares, type LinearRow } from './leastSquares';
 import { chargeBalance, type ChargeBalance } from './standardChecks';
-import { CACO3_G_PER_EQ, MOLAR_MASS, SOLUTES, solutesMgL, type Solute, type SolutesMgL } from './solutes';
+import { BALANCE_CHARGE, CACO3_G_PER_EQ, HARDNESS_PER_MG, MOLAR_MASS, SOLUTES, solutesMgL, type Solute, type SolutesMgL } from './solutes';
 import { conditionedSpread, MEASURED_SHARE, meterSpread, priorSpread, type NoisyRow } from './uncertainty';
 import { alkalinityByBalance, settleWater, waterFromPH, type Water } from './water';
 
@@ -51,11 +51,11 @@ export interface CompletedWater {
 /** The quantities rung (b) may move, in meq/L; charge of each. */
 const MOVABLE = ['Ca', 'Mg', 'Na', 'K', 'Cl', 'SO4', 'NO3', 'alkalinity'] as const;
 type Movable = (typeof MOVABLE)[number];
-const SIGN: Readonly<Record<Movable, 1 | -1>> = { Ca: 1, Mg: 1, Na: 1, K: 1, Cl: -1, SO4: -1, NO3: -1, alkalinity: -1 };
-const VALENCE: Readonly<Record<Movable, number>> = { Ca: 2, Mg: 2, Na: 1, K: 1, Cl: 1, SO4: 2, NO3: 1, alkalinity: 1 };
+const CHARGE: Readonly<Record<Movable, number>> = { ...BALANCE_CHARGE, alkalinity: -1 };
+const signOf = (key: Movable): number => Math.sign(CHARGE[key]);
 
-const toMeq = (key: Movable, mgL: number): number => (key === 'alkalinity' ? mgL / CACO3_G_PER_EQ : (mgL * VALENCE[key]) / MOLAR_MASS[key]);
-const toMgL = (key: Movable, meq: number): number => (key === 'alkalinity' ? meq * CACO3_G_PER_EQ : (meq * MOLAR_MASS[key]) / VALENCE[key]);
+const toMeq = (key: Movable, mgL: number): number => (key === 'alkalinity' ? mgL / CACO3_G_PER_EQ : (mgL * Math.abs(CHARGE[key])) / MOLAR_MASS[key]);
+const toMgL = (key: Movable, meq: number): number => (key === 'alkalinity' ? meq * CACO3_G_PER_EQ : (meq * MOLAR_MASS[key]) / Math.abs(CHARGE[key]));
 
 /** Checks every entered number against its own range before any chemistry. */
 function analysisError(a: PartialAnalysis): ReturnType<typeof outOfRange> {
@@ -254,10 +254,10 @@ function completeByLeastSquares(
   const alkalinityFrom = (e: readonly number[]): number => a.alkalinityMgL ?? toMgL('alkalinity', e[MOVABLE.indexOf('alkalinity')]!);
   // What the immovable ions (fluoride, ammonium, strontium …) leave to be balanced by the movable ones.
   const immovable = MOVABLE.reduce(
-    (sum, key, i) => (key === 'alkalinity' ? sum : sum - SIGN[key] * start[i]!),
+    (sum, key, i) => (key === 'alkalinity' ? sum : sum - signOf(key) * start[i]!),
     alkalinityByBalance(solutesMgL(solutesFrom(start))) / CACO3_G_PER_EQ,
   );
-  const charge: LinearRow = { coefficients: MOVABLE.map((key) => SIGN[key]), right: -immovable };
+  const charge: LinearRow = { coefficients: MOVABLE.map(signOf), right: -immovable };
   const hardness: LinearRow | null =
     a.hardnessMgL === undefined
       ? null
@@ -297,7 +297,7 @@ function impossible(a: PartialAnalysis, withConductivity: boolean, start: readon
       `No electrically neutral water has all these values at once. Check ${names}.`,
     );
   const side = (sign: 1 | -1): number =>
-    MOVABLE.reduce((sum, key, i) => (SIGN[key] === sign && isMeasured(a, key) ? sum + start[i]! : sum), Math.max(0, sign * immovable));
+    MOVABLE.reduce((sum, key, i) => (signOf(key) === sign && isMeasured(a, key) ? sum + start[i]! : sum), Math.max(0, sign * immovable));
   const [cations, anions] = [side(1), side(-1)];
   return fail(
     cations > anions ? 'mgL.Cl' : 'mgL.Na',
@@ -387,7 +387,7 @@ function spreads(a: PartialAnalysis, water: Water, origins: CompletedWater['orig
     if (known !== undefined) return known / CACO3_G_PER_EQ;
     return a.below?.[key as Solute] !== undefined ? toMeq(key, all[key]) : priorSpread(e[i]!, origins[key] === 'measured');
   });
-  const rows: NoisyRow[] = [{ coefficients: MOVABLE.map((key) => SIGN[key]), spread: 0.005 }];
+  const rows: NoisyRow[] = [{ coefficients: MOVABLE.map(signOf), spread: 0.005 }];
   if (a.hardnessMgL !== undefined) {
     const plusMinus = a.plusMinus?.hardnessMgL ?? MEASURED_SHARE * a.hardnessMgL;
     rows.push({ coefficients: MOVABLE.map((key) => (key === 'Ca' || key === 'Mg' ? 1 : 0)), spread: plusMinus / CACO3_G_PER_EQ });

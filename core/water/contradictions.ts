@@ -2,7 +2,7 @@ import { fail, ok, type Outcome } from '../quantity';
 import { CHARACTER_ROWS } from './characters';
 import { lowestEc25, type KnownOfWater } from './consistency';
 import type { PartialAnalysis } from './completion';
-import { CACO3_G_PER_EQ, MOLAR_MASS } from './solutes';
+import { HARDNESS_PER_MG } from './solutes';
 
 /** How far two entered numbers may miss each other before they contradict: 5 %. */
 const TOLERATED = 1.05;
@@ -63,9 +63,6 @@ export function consistentEc(a: PartialAnalysis): Outcome<UsableConductivity> {
   const used = largest.leastUScm * 1.001;
   return ok({ ec25UScm: used, warning: `${largest.says} ${least}; ${plain(entered)} was entered. Worked with ${plain(used)}.` });
 }
-
-/** Hardness that calcium and magnesium bring by themselves, mg/L as CaCO3. */
-export const HARDNESS_PER_MG = { Ca: (2 * CACO3_G_PER_EQ) / MOLAR_MASS.Ca, Mg: (2 * CACO3_G_PER_EQ) / MOLAR_MASS.Mg } as const;
 
 /**
  * Holds an entered hardness against entered calcium and magnesium.

@@ -1,6 +1,6 @@
 import { findRoot } from '../numeric';
 import { fail, ok, type Outcome } from '../quantity';
-import { solutesMgL } from './solutes';
+import { CACO3_G_PER_EQ, MOLAR_MASS, solutesMgL } from './solutes';
 import { settleWater, uncompensatedUScm } from './water';
 
 /** How an instrument turns conductivity into what it shows. */
@@ -31,7 +31,7 @@ export const plainMeter = (scale: MeterScale): Meter => ({ scale, gain: 1, offse
 
 /** Conductivity at 25 °C of a solution of one salt; bicarbonate as alkalinity with equal carbon. */
 export function saltConductivityUScm(salt: MeterSalt | 'NaHCO3', mgL: number): number {
-  const na = (mg: number, molar: number, per: number): number => (mg / molar) * per * 22.99;
+  const na = (mg: number, molar: number, per: number): number => (mg / molar) * per * MOLAR_MASS.Na;
   const bicarbonate = salt === '442' ? 0.4 * mgL : salt === 'NaHCO3' ? mgL : 0;
   const sulfate = salt === '442' ? 0.4 * mgL : 0;
   const chloride = salt === '442' ? 0.2 * mgL : salt === 'NaCl' ? mgL : 0;
@@ -40,11 +40,11 @@ export function saltConductivityUScm(salt: MeterSalt | 'NaHCO3', mgL: number): n
   const water = {
     mgL: solutesMgL({
       Na: na(bicarbonate, 84.007, 1) + na(sulfate, 142.043, 2) + na(chloride, 58.443, 1),
-      K: (potassium / 74.551) * 39.098,
-      Cl: (chloride / 58.443 + potassium / 74.551) * 35.453,
-      SO4: (sulfate / 142.043) * 96.063,
+      K: (potassium / 74.551) * MOLAR_MASS.K,
+      Cl: (chloride / 58.443 + potassium / 74.551) * MOLAR_MASS.Cl,
+      SO4: (sulfate / 142.043) * MOLAR_MASS.SO4,
     }),
-    alkalinityMgL: bicarbonateMmolL * 50.0435,
+    alkalinityMgL: bicarbonateMmolL * CACO3_G_PER_EQ,
     carbonMmolL: bicarbonateMmolL,
     temperatureC: 25,
   };

@@ -1,7 +1,7 @@
 import { findRoot } from '../numeric';
 import { fail, firstError, ok, outOfRange, type Outcome } from '../quantity';
 import { densityKgPerL } from './properties';
-import { HCO3_PER_ALKALINITY, SOLUTES, solutesMgL, type Solute } from './solutes';
+import { CACO3_G_PER_EQ, eachSolute, HCO3_PER_ALKALINITY, SOLUTES, type Solute } from './solutes';
 import { dissolvedMgL, molalWater, openToAir, type Water } from './water';
 import { characterWater } from './characters';
 
@@ -14,18 +14,14 @@ interface PerKg {
 
 function perKg(water: Water): PerKg & { readonly waterKgPerL: number } {
   const W = molalWater(water).waterKgPerL25;
-  const mg = {} as Record<Solute, number>;
-  for (const solute of SOLUTES) mg[solute] = water.mgL[solute] / W;
-  return { mg, alkalinityMg: water.alkalinityMgL / W, carbonMmol: water.carbonMmolL / W, waterKgPerL: W };
+  return { mg: eachSolute((s) => water.mgL[s] / W), alkalinityMg: water.alkalinityMgL / W, carbonMmol: water.carbonMmolL / W, waterKgPerL: W };
 }
 
 /** Back to litres of solution: W = ρ − 0.3e-6·TDS and TDS itself holds W, so the two close to one division. */
 function perLitre(amounts: PerKg, temperatureC: number): Water {
   const tdsPerKg = SOLUTES.reduce((sum, s) => sum + amounts.mg[s], 0) + HCO3_PER_ALKALINITY * Math.max(0, amounts.alkalinityMg);
   const W = densityKgPerL(25) / (1 + 0.3e-6 * tdsPerKg);
-  const mgL = {} as Record<Solute, number>;
-  for (const solute of SOLUTES) mgL[solute] = amounts.mg[solute] * W;
-  return { mgL, alkalinityMgL: amounts.alkalinityMg * W, carbonMmolL: amounts.carbonMmol * W, temperatureC };
+  return { mgL: eachSolute((s) => amounts.mg[s] * W), alkalinityMgL: amounts.alkalinityMg * W, carbonMmolL: amounts.carbonMmol * W, temperatureC };
 }
 
 /** One water of a mixture. */
@@ -48,9 +44,7 @@ export function mixWaters(parts: readonly MixPart[]): Outcome<Water> {
   if (mass === 0) return fail('parts', 0, 'at least one volume above 0', 'There is nothing to mix: every volume is 0.');
   const mean = (of: (content: (typeof contents)[number]) => number): number =>
     contents.reduce((sum, c) => sum + (of(c) * c.part.volumeL * c.waterKgPerL) / mass, 0);
-  const mg = {} as Record<Solute, number>;
-  for (const solute of SOLUTES) mg[solute] = mean((c) => c.mg[solute]);
-  const amounts = { mg, alkalinityMg: mean((c) => c.alkalinityMg), carbonMmol: mean((c) => c.carbonMmol) };
+  const amounts = { mg: eachSolute((s) => mean((c) => c.mg[s])), alkalinityMg: mean((c) => c.alkalinityMg), carbonMmol: mean((c) => c.carbonMmol) };
   return ok(
     perLitre(
       amounts,
@@ -96,11 +90,9 @@ export function withSeaSalt(water: Water, salinity: number): Outcome<Water> {
   const salts = perKg(sea.value);
   const strength = grams.value / (1.0018 * 35) / (1 / (1 - 0.0010047 * 35));
   const own = perKg(water);
-  const mg = {} as Record<Solute, number>;
-  for (const solute of SOLUTES) mg[solute] = own.mg[solute] + salts.mg[solute] * strength;
   const salted = perLitre(
     {
-      mg,
+      mg: eachSolute((s) => own.mg[s] + salts.mg[s] * strength),
       alkalinityMg: own.alkalinityMg + salts.alkalinityMg * strength,
       carbonMmol: own.carbonMmol + salts.carbonMmol * strength,
     },
@@ -111,11 +103,10 @@ export function withSeaSalt(water: Water, salinity: number): Outcome<Water> {
 
 /** Adds amounts in mg/L (and alkalinity in mg/L as CaCO3 with equal carbon) to a water; volume is taken as unchanged. */
 export function withAdded(water: Water, added: Partial<Record<Solute, number>>, bicarbonateMmolL: number): Water {
-  const mgL = solutesMgL(Object.fromEntries(SOLUTES.map((s) => [s, water.mgL[s] + (added[s] ?? 0)])));
   return {
     ...water,
-    mgL,
-    alkalinityMgL: water.alkalinityMgL + bicarbonateMmolL * 50.0435,
+    mgL: eachSolute((s) => water.mgL[s] + (added[s] ?? 0)),
+    alkalinityMgL: water.alkalinityMgL + bicarbonateMmolL * CACO3_G_PER_EQ,
     carbonMmolL: water.carbonMmolL + bicarbonateMmolL,
   };
 }

@@ -1,6 +1,7 @@
 import { fail, ok, outOfRange, type Outcome } from '../quantity';
 import { equilibria } from './equilibria';
-import { closedSpecies, molalWater, type Water } from './water';
+import { salinityOf } from './mixing';
+import { closedSpecies, dissolvedMgL, molalWater, type Water } from './water';
 
 /** Solids a water can be saturated with. */
 export const MINERALS = ['calcite', 'aragonite', 'gypsum', 'anhydrite', 'barite', 'celestite', 'fluorite', 'silica'] as const;
@@ -131,7 +132,22 @@ export function stiffDavisIndex(water: Water, pH: number): Outcome<number> {
   const alkalinity = molal.alkalinityEqPerKg * perKgSolution;
   if (!(ca > 0) || !(alkalinity > 0))
     return fail('mgL.Ca', water.mgL.Ca, 'calcium and alkalinity above 0', 'No calcite index: no calcium or no alkalinity.');
-  const salinity = molal.tdsMgL / 1000 / (molal.waterKgPerL25 + molal.tdsMgL / 1e6);
-  const pHs = stiffDavisK(salinity, water.temperatureC) - Math.log10(ca) - Math.log10(alkalinity);
+  const pHs = stiffDavisK(salinityOf(water), water.temperatureC) - Math.log10(ca) - Math.log10(alkalinity);
   return ok(pH - pHs);
+}
+
+/** Above this the Stiff & Davis index is the one to go by, mg/L. */
+const STRONG_MG_L = 10_000;
+/** A meter calibrated in ordinary buffers reads about so much above the pH scale of that index. */
+const TOTAL_SCALE_SHIFT = 0.13;
+
+/**
+ * Stiff & Davis index where it is the one to go by; null in weaker water, or without calcium or alkalinity.
+ *
+ * @param pH as a meter calibrated in ordinary buffers shows it
+ */
+export function strongWaterIndex(water: Water, pH: number): number | null {
+  if (dissolvedMgL(water.mgL, water.alkalinityMgL) < STRONG_MG_L) return null;
+  const index = stiffDavisIndex(water, pH - TOTAL_SCALE_SHIFT);
+  return index.ok ? index.value : null;
 }

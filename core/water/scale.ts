@@ -2,7 +2,7 @@ import { findRoot } from '../numeric';
 import { fail, ok, outOfRange, type Outcome } from '../quantity';
 import { equilibria } from './equilibria';
 import { HOTTEST_C } from './saturation';
-import { MOLAR_MASS } from './solutes';
+import { HARDNESS_PER_MG } from './solutes';
 import { closedSpecies, molalWater, type MolalWater, type Water } from './water';
 
 /** Saturation with calcite: how eager (index) and how much (mg/L as CaCO3). */
@@ -42,7 +42,7 @@ function tooHot(temperatureC: number): Outcome<never> | null {
 
 /** The most lime that can fall when steam or boiling carries the CO2 away: calcium or alkalinity, mg/L as CaCO3. */
 export function steamedScaleMgL(water: Water): number {
-  return Math.max(0, Math.min((water.mgL.Ca / MOLAR_MASS.Ca) * 100.087, water.alkalinityMgL));
+  return Math.max(0, Math.min(water.mgL.Ca * HARDNESS_PER_MG.Ca, water.alkalinityMgL));
 }
 
 /** Saturation index of calcite at a temperature, closed vessel: carbon and alkalinity carried, pH solved anew. */

@@ -1,3 +1,5 @@
+import { CACO3_G_PER_MOL } from '../quantity';
+
 /**
  * What a water contains: the solutes, as a laboratory reports them, with their masses.
  * Molar masses g/mol: IUPAC abridged.
@@ -24,6 +26,8 @@ export const SOLUTES = [
   'chloramine',
 ] as const;
 export type Solute = (typeof SOLUTES)[number];
+
+export const isSolute = (quantity: string): quantity is Solute => (SOLUTES as readonly string[]).includes(quantity);
 
 /** g of the stored basis per mol. */
 export const MOLAR_MASS: Readonly<Record<Solute, number>> = {
@@ -68,16 +72,21 @@ export const BALANCE_CHARGE: Readonly<Record<Solute, number>> = {
 };
 
 /** g of CaCO3 per equivalent: alkalinity and hardness are counted in it. */
-export const CACO3_G_PER_EQ = 50.0435;
+export const CACO3_G_PER_EQ = CACO3_G_PER_MOL / 2;
+/** Hardness that calcium and magnesium bring, mg/L as CaCO3 per mg/L. */
+export const HARDNESS_PER_MG = { Ca: CACO3_G_PER_MOL / MOLAR_MASS.Ca, Mg: CACO3_G_PER_MOL / MOLAR_MASS.Mg } as const;
 /** mg of HCO3 per mg of alkalinity as CaCO3, when all of it is bicarbonate. */
 export const HCO3_PER_ALKALINITY = 61.017 / CACO3_G_PER_EQ;
 
 /** Amounts in mg per litre of solution at 25 °C. */
 export type SolutesMgL = Readonly<Record<Solute, number>>;
 
-/** A record with every solute, zero where not given. */
-export function solutesMgL(given: Partial<Record<Solute, number>>): SolutesMgL {
+/** A record of every solute, each by the same rule. */
+export function eachSolute(of: (solute: Solute) => number): Record<Solute, number> {
   const all = {} as Record<Solute, number>;
-  for (const solute of SOLUTES) all[solute] = given[solute] ?? 0;
+  for (const solute of SOLUTES) all[solute] = of(solute);
   return all;
 }
+
+/** A record with every solute, zero where not given. */
+export const solutesMgL = (given: Partial<Record<Solute, number>>): SolutesMgL => eachSolute((solute) => given[solute] ?? 0);

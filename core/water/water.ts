@@ -5,6 +5,7 @@ import { waterKgPerL } from './properties';
 import {
   BALANCE_CHARGE,
   CACO3_G_PER_EQ,
+  HARDNESS_PER_MG,
   HCO3_PER_ALKALINITY,
   MOLAR_MASS,
   SOLUTES,
@@ -65,7 +66,7 @@ export function dissolvedMgL(mgL: SolutesMgL, alkalinityMgL: number): number {
 
 /** Total hardness, mg/L as CaCO3: calcium and magnesium only. */
 export function hardnessOf(mgL: SolutesMgL): number {
-  return 2 * CACO3_G_PER_EQ * (mgL.Ca / MOLAR_MASS.Ca + mgL.Mg / MOLAR_MASS.Mg);
+  return HARDNESS_PER_MG.Ca * mgL.Ca + HARDNESS_PER_MG.Mg * mgL.Mg;
 }
 
 /** Alkalinity that closes the charge balance of a set of totals, mg/L as CaCO3. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { CompletedWater, Origin, Solute } from '@yes-clear/core/water';
-import { MOLAR_MASS } from '@yes-clear/core/water';
+import { BALANCE_CHARGE, CACO3_G_PER_EQ, HCO3_PER_ALKALINITY, MOLAR_MASS } from '@yes-clear/core/water';
 import { computed } from 'vue';
 
 /** Cations to the left, anions to the right, in meq/L on one scale; how sure each is shows in its fill. */
@@ -13,19 +13,18 @@ interface Bar {
   readonly plusMinus: number;
   readonly origin: Origin;
 }
-const NAMES: readonly (readonly [Solute, string, number, 'cation' | 'anion'])[] = [
-  ['Ca', 'Calcium', 2, 'cation'], ['Mg', 'Magnesium', 2, 'cation'], ['Na', 'Sodium', 1, 'cation'], ['K', 'Potassium', 1, 'cation'],
-  ['NH4N', 'Ammonium', 1, 'cation'], ['Sr', 'Strontium', 2, 'cation'], ['Cl', 'Chloride', 1, 'anion'], ['SO4', 'Sulfate', 2, 'anion'],
-  ['NO3', 'Nitrate', 1, 'anion'], ['F', 'Fluoride', 1, 'anion'],
+const NAMES: readonly (readonly [Solute, string])[] = [
+  ['Ca', 'Calcium'], ['Mg', 'Magnesium'], ['Na', 'Sodium'], ['K', 'Potassium'], ['NH4N', 'Ammonium'], ['Sr', 'Strontium'],
+  ['Cl', 'Chloride'], ['SO4', 'Sulfate'], ['NO3', 'Nitrate'], ['F', 'Fluoride'],
 ];
 const bars = computed(() => {
   const { water, origins, plusMinusMgL } = props.completed;
-  const of = (side: 'cation' | 'anion'): Bar[] =>
-    NAMES.filter(([, , , which]) => which === side)
-      .map(([solute, label, valence]) => ({ label, meq: (valence * water.mgL[solute]) / MOLAR_MASS[solute], mgL: water.mgL[solute], plusMinus: plusMinusMgL[solute], origin: origins[solute] }))
+  const of = (sign: 1 | -1): Bar[] =>
+    NAMES.filter(([solute]) => sign * BALANCE_CHARGE[solute] > 0)
+      .map(([solute, label]) => ({ label, meq: (sign * BALANCE_CHARGE[solute] * water.mgL[solute]) / MOLAR_MASS[solute], mgL: water.mgL[solute], plusMinus: plusMinusMgL[solute], origin: origins[solute] }))
       .filter((bar) => bar.meq > 0.0005);
-  const bicarbonate: Bar = { label: 'Bicarbonate', meq: Math.max(0, water.alkalinityMgL / 50.0435), mgL: (Math.max(0, water.alkalinityMgL) / 50.0435) * 61.017, plusMinus: (plusMinusMgL.alkalinity / 50.0435) * 61.017, origin: origins.alkalinity };
-  return { cation: of('cation'), anion: [bicarbonate, ...of('anion')] };
+  const bicarbonate: Bar = { label: 'Bicarbonate', meq: Math.max(0, water.alkalinityMgL / CACO3_G_PER_EQ), mgL: Math.max(0, water.alkalinityMgL) * HCO3_PER_ALKALINITY, plusMinus: plusMinusMgL.alkalinity * HCO3_PER_ALKALINITY, origin: origins.alkalinity };
+  return { cation: of(1), anion: [bicarbonate, ...of(-1)] };
 });
 const most = computed(() => Math.max(...bars.value.cation.map((b) => b.meq), ...bars.value.anion.map((b) => b.meq), 1e-6));
 const rows = computed(() => Array.from({ length: Math.max(bars.value.cation.length, bars.value.anion.length) }, (_, i) => [bars.value.cation[i], bars.value.anion[i]] as const));

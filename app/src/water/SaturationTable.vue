@@ -2,13 +2,13 @@
 import { formatQuantity, roundForReading, type UnitPreference } from '@yes-clear/core/quantity';
 import {
   calciteState,
+  HARDNESS_PER_MG,
   langelierByHand,
-  MOLAR_MASS,
   percentOfSaturation,
   ryznarIndex,
   saturation,
   settleWater,
-  stiffDavisIndex,
+  strongWaterIndex,
   type Mineral,
   type Water,
 } from '@yes-clear/core/water';
@@ -49,15 +49,14 @@ const indices = computed(() => {
     pH: state.value.pH,
     tdsMgL: state.value.tdsMgL,
     temperatureC: water.temperatureC,
-    calciumHardnessMgL: (water.mgL.Ca / MOLAR_MASS.Ca) * 100.087,
+    calciumHardnessMgL: water.mgL.Ca * HARDNESS_PER_MG.Ca,
     alkalinityMgL: water.alkalinityMgL,
   });
-  // A meter calibrated in ordinary buffers reads about 0.13 above the scale this index is defined on.
-  const strong = state.value.tdsMgL > 10_000 ? stiffDavisIndex(water, state.value.pH - 0.13) : null;
+  const strong = strongWaterIndex(water, state.value.pH);
   return [
     { label: 'Ryznar', text: ryznarIndex(here.pH, here.saturationIndex).toFixed(1) },
     ...(byHand.ok ? [{ label: 'Langelier by hand', text: signed(byHand.value) }] : []),
-    ...(strong?.ok ? [{ label: 'Stiff & Davis', text: signed(strong.value) }] : []),
+    ...(strong === null ? [] : [{ label: 'Stiff & Davis', text: signed(strong) }]),
   ];
 });
 </script>
