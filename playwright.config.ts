@@ -13,6 +13,9 @@ export default defineConfig({
   fullyParallel: true,
   workers: 2,
   timeout: 45_000,
+  // A machine busy with other work answers late; a check that fails twice has failed.
+  expect: { timeout: 10_000 },
+  retries: 1,
   reporter: process.env['CI'] ? 'line' : 'list',
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
@@ -21,6 +24,7 @@ export default defineConfig({
     locale: 'en-GB',
     serviceWorkers: 'block',
     acceptDownloads: true,
+    contextOptions: { reducedMotion: 'reduce' },
     launchOptions: {
       executablePath: CHROMIUM,
       args: [

@@ -1,9 +1,18 @@
 import { defineConfig } from 'vitest/config';
 
+const setupFiles = ['core/testing/seed.ts'];
+/** What keeps state between calls (the browser's database, a server, a clock) is tested each file in a world of its own. */
+const STATEFUL = ['app/src/store/**/*.test.ts', 'app/src/kit/**/*.test.ts', 'app/src/build/**/*.test.ts', 'server/**/*.test.ts'];
+
 export default defineConfig({
   test: {
-    include: ['core/**/*.test.ts', 'app/src/**/*.test.ts', 'server/**/*.test.ts'],
-    setupFiles: ['core/testing/seed.ts'],
     testTimeout: 20_000,
+    projects: [
+      {
+        extends: true,
+        test: { name: 'pure', include: ['core/**/*.test.ts', 'app/src/**/*.test.ts'], exclude: STATEFUL, isolate: false, setupFiles },
+      },
+      { extends: true, test: { name: 'stateful', include: STATEFUL, setupFiles } },
+    ],
   },
 });

@@ -27,5 +27,6 @@ export default defineConfig({
       },
     }),
   ],
+  worker: { format: 'es' },
   build: { target: 'es2022', reportCompressedSize: false, chunkSizeWarningLimit: 900 },
 });

@@ -14,19 +14,22 @@ export function run(command, args, env = {}) {
   return result.status ?? 1;
 }
 
-/** Installs packages unless they are those of the lock file already. */
-export function ensurePackages() {
-  const lock = createHash('sha256')
+const lockHash = () =>
+  createHash('sha256')
     .update(readFileSync(join(ROOT, 'package-lock.json')))
     .digest('hex');
-  if (existsSync(MARK) && readFileSync(MARK, 'utf8') === lock) return;
+
+/** Installs packages unless they are those of the lock file already. */
+export function ensurePackages() {
+  if (existsSync(MARK) && readFileSync(MARK, 'utf8') === lockHash()) return;
   console.log('Installing packages …');
-  // Not `npm ci`: it refuses a lock file whose registry carries only this platform's optional binaries.
-  if (run('npm', ['install', '--no-fund', '--no-audit', '--loglevel=error']) !== 0) {
+  const quietly = ['--no-fund', '--no-audit', '--loglevel=error'];
+  // Just what the lock file names; where a registry does not carry all of it, as near to it as can be had.
+  if (run('npm', ['ci', ...quietly]) !== 0 && run('npm', ['install', ...quietly]) !== 0) {
     console.error('The packages could not be installed: npm install failed. The npm registry is needed this once.');
     process.exit(1);
   }
-  writeFileSync(MARK, lock);
+  writeFileSync(MARK, lockHash());
 }
 
 /** Newest change among the sources of the app, ms. */
