@@ -1,4 +1,6 @@
-import type { Stage, StageOf, System } from '../file';
+import { flushL } from '../exchange';
+import { inSentence } from '../train';
+import { allStages, type Stage, type StageOf, type System } from '../file';
 import { formatQuantity, THIN } from '../quantity';
 
 /** A warning that stands where the hand is about to do the thing. */
@@ -72,7 +74,8 @@ const ofKind = <K extends Stage['kind']>(stages: readonly Stage[], kind: K): Sta
  * membrane, ratio, then each polish in turn, then the baseline.
  */
 export function runbook(system: System): RunbookSection[] {
-  const { stages, probes } = system.train;
+  const { probes } = system.train;
+  const stages = allStages(system.train);
   const filters = stages.filter((s) => s.kind === 'sediment' || s.kind === 'carbon');
   const membrane = ofKind(stages, 'membrane')[0];
   const pumps = ofKind(stages, 'pump');
@@ -81,6 +84,7 @@ export function runbook(system: System): RunbookSection[] {
     ...(pumps.length > 0 ? [{ title: 'Pump', steps: pumps.map(pumpStep) }] : []),
     { title: membrane ? 'Rinse, resin out' : 'Rinse', steps: rinsing(filters.length > 0, membrane) },
     ...(membrane ? [holdingBack(membrane, system)] : []),
+    { title: 'Cartridges', steps: stages.flatMap((stage) => cartridgeSteps(stage, system)) },
     { title: 'Polish and hand over', steps: polishing(ofKind(stages, 'resin'), ofKind(stages, 'tank'), probes.length) },
   ];
   return sections.filter((section) => section.steps.length > 0);
@@ -99,13 +103,78 @@ function pumpStep(pump: StageOf<'pump'>): Step {
   const strong = pump.pump.kind === 'displacement';
   return step(
     `pump-${pump.id}`,
-    `Fit and prime ${pump.name.toLowerCase()}`,
+    `Fit and prime ${inSentence(pump.name)}`,
     strong
       ? 'Fill it and bleed the air with its valve wide open. It must never run dry, nor against a closed valve.'
       : 'Fill it before it starts, check which way it turns, and fit a low-pressure switch before it.',
     20,
     strong ? [MAINS, HIGH_PRESSURE] : [MAINS],
   );
+}
+
+const SCALD: Caution = {
+  title: 'Boilers scald',
+  text: 'Shut the machine off, let the pressure out and let it cool before its water is opened.',
+};
+const LAMP: Caution = {
+  title: 'Never look at the lamp',
+  text: 'Its light burns eyes and skin in seconds. Unplug it before the chamber is opened.',
+};
+
+/** What softeners, coffee cartridges, calcite and lamps ask for before they serve. */
+function cartridgeSteps(stage: Stage, system: System): Step[] {
+  const litres = (volumeL: number): string => formatQuantity(volumeL, 'volumeL', system.units).text;
+  const name = inSentence(stage.name);
+  switch (stage.kind) {
+    case 'softener':
+      return [
+        step(
+          `softener-${stage.id}`,
+          `Fill the salt of ${name} and regenerate it once`,
+          `Salt a hand above the water, no bridge, no mush. Set ${((stage.saltGPerL * stage.volumeL) / 1000).toFixed(1)}${THIN}kg a time; rinse until it no longer tastes of salt.`,
+          60,
+          [LOCAL_CODE],
+        ),
+      ];
+    case 'decarboniser':
+      return [
+        step(
+          `cartridge-${stage.id}`,
+          `Set the dial of ${name} to ${Math.round(100 * stage.bypass)}${THIN}% and flush ${litres(flushL(stage.volumeL))}`,
+          'To the drain, until it runs clear. Leave 15 cm under it to take it out. Enter its litres in the water meter.',
+          10,
+          [SCALD],
+        ),
+      ];
+    case 'calcite':
+      return [
+        step(
+          `calcite-${stage.id}`,
+          `Rinse the fines out of ${name}`,
+          'To the drain until it runs clear; the first litres are hard and cloudy.',
+          10,
+        ),
+      ];
+    case 'inhibitor':
+      return [
+        step(
+          `inhibitor-${stage.id}`,
+          `Flush ${name}, ${litres(10)}`,
+          'To the drain, so that the first strong dose does not reach the machine.',
+          5,
+          [SCALD],
+        ),
+      ];
+    case 'uv':
+      return [
+        step(`uv-${stage.id}`, `Fit and light ${name}`, 'Water first, then light. Write down the day: it serves about 9,000 hours.', 15, [
+          MAINS,
+          LAMP,
+        ]),
+      ];
+    default:
+      return [];
+  }
 }
 
 /** How the waste is held back: a restrictor is cut, a valve is turned. */
@@ -239,7 +308,7 @@ function polishing(resins: readonly StageOf<'resin'>[], tanks: readonly StageOf<
     ...resins.map((resin, i) =>
       step(
         `resin-${resin.id}`,
-        `Pack and fit ${resin.name.toLowerCase()}, rinse to 0`,
+        `Pack and fit ${inSentence(resin.name)}, rinse to 0`,
         `Fill it tight and tap it down: loose resin lets water slip by. ${i === 0 ? 'Rinse to the drain until the meter reads 0.' : 'Rinse it alone, after the one before reads 0.'}`,
         15,
         resin.volumeL >= 5 ? [HEAVY] : [],
@@ -248,7 +317,7 @@ function polishing(resins: readonly StageOf<'resin'>[], tanks: readonly StageOf<
     ...tanks.map((tank) =>
       step(
         `tank-${tank.id}`,
-        `Fit the float valve of the ${tank.name.toLowerCase()}`,
+        `Fit the float valve of the ${inSentence(tank.name)}`,
         'A hole of about 11 mm for quarter-inch fittings, above the full level, with room under the lid. Lift the float by hand: the flow must stop.',
         20,
         [FLOAT],

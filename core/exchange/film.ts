@@ -36,6 +36,8 @@ export function utilisationAt(transferUnits: number, breakthroughFraction: numbe
  * The same front as above, read the other way: c/c0 = exp(N(T − 1) − 1) until it reaches 1.
  */
 export function frontLeak(transferUnits: number, usedShare: number): number {
+  // No resin for this side, no hold on it.
+  if (transferUnits <= 0) return 1;
   return Math.min(1, Math.exp(transferUnits * (usedShare - 1) - 1));
 }
 
@@ -92,6 +94,8 @@ export function bedUtilisation(bed: Bed, flowLPerH: number, temperatureC: number
   }
   const film = (1.09 / resin.voidFraction) * velocity * reynolds ** (-2 / 3) * (viscosity / diffusivity) ** (-2 / 3);
   const side = (share: number): FilmSide => {
+    // A bed of the other resin alone takes nothing of this side.
+    if (share <= 0) return { htuMm: 0, transferUnits: 0, utilisation: 0 };
     const area = ((6 * (1 - resin.voidFraction)) / bead) * share;
     const htuM = velocity / (film * area);
     const transferUnits = depthM / htuM;
@@ -99,7 +103,8 @@ export function bedUtilisation(bed: Bed, flowLPerH: number, temperatureC: number
   };
   const cation = side(resin.cationShare);
   const anion = side(1 - resin.cationShare);
-  return ok({ reynolds, cation, anion, tooShort: Math.min(cation.utilisation, anion.utilisation) <= 0 });
+  const tooShort = [cation, anion].some((one) => one.transferUnits > 0 && one.utilisation <= 0);
+  return ok({ reynolds, cation, anion, tooShort });
 }
 
 /**

@@ -1,6 +1,6 @@
 import type { ResinClassId } from '../file/ids';
 
-/** A class of resin bed. Capacities are per litre of bed as packed, voids included. */
+/** A class of resin bed. Capacities are per litre of bed as packed, voids included; 0 for a side it does not take. */
 export interface ResinClass {
   readonly label: string;
   readonly cationEqPerL: number;
@@ -43,6 +43,27 @@ export const RESIN_ROWS: Readonly<Record<ResinClassId, ResinClass>> = {
     anionEqPerL: 0.7,
     cationShare: 0.3,
     densityKgPerL: 0.7,
+    voidFraction: 0.38,
+    beadMm: 0.7,
+    colours: false,
+  },
+  // Strong-acid gel in hydrogen form and strong-base gel in hydroxide form, each in a vessel of its own.
+  cationBed: {
+    label: 'Cation bed, hydrogen form',
+    cationEqPerL: 1.8,
+    anionEqPerL: 0,
+    cationShare: 1,
+    densityKgPerL: 0.8,
+    voidFraction: 0.38,
+    beadMm: 0.7,
+    colours: false,
+  },
+  anionBed: {
+    label: 'Anion bed, hydroxide form',
+    cationEqPerL: 0,
+    anionEqPerL: 1,
+    cationShare: 0,
+    densityKgPerL: 0.68,
     voidFraction: 0.38,
     beadMm: 0.7,
     colours: false,

@@ -47,9 +47,11 @@ export function bedThroughput(
       sum((i) => states[i]!.anion.transferUnits),
       breakthroughFraction,
     );
-  const litres = (eq: number, meqL: number): number | null => (meqL > 0 ? (1000 * eq) / meqL : null);
-  const cationL = litres(cationEq, load.cationMeqL);
-  const anionL = litres(anionEq, load.anionMeqL);
+  // A side none of the beds takes does not end their life.
+  const litres = (side: 'cation' | 'anion', eq: number, meqL: number): number | null =>
+    meqL > 0 && sum((i) => bedCapacityEq(beds[i]!)[`${side}Eq`]) > 0 ? (1000 * eq) / meqL : null;
+  const cationL = litres('cation', cationEq, load.cationMeqL);
+  const anionL = litres('anion', anionEq, load.anionMeqL);
   const limiting = anionL !== null && (cationL === null || anionL <= cationL) ? 'anion' : 'cation';
   const least = limiting === 'anion' ? anionL : cationL;
   return { until: least === null ? { kind: 'unlimited' } : { kind: 'litres', litres: least }, limiting, cationL, anionL };

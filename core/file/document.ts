@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { migrated } from './migrate';
 import { readingSchema, systemSchema, type Reading, type System } from './schema';
+import { allStages } from './select';
 
 /** A system with everything that was read on it. */
 export interface SystemRecord {
@@ -9,7 +10,7 @@ export interface SystemRecord {
 }
 
 export const FILE_FORMAT = 'yes-clear';
-export const FILE_VERSION = 2;
+export const FILE_VERSION = 3;
 export const FILE_ENDING = '.yesclear.json';
 
 const recordSchema = z.strictObject({ system: systemSchema, readings: z.array(readingSchema) });
@@ -137,12 +138,14 @@ function expectation(issue: z.core.$ZodIssue): string {
 /** Names used in a record that nothing in it bears. */
 function brokenReferences({ system, readings }: SystemRecord, at: string): FileIssue[] {
   const instruments = new Set(system.instruments.map((instrument) => instrument.id));
-  const stages = new Set(['tap', ...system.train.stages.map((stage) => stage.id)]);
+  const { train } = system;
+  const stages = new Set(['tap', ...train.stages.map((stage) => stage.id)]);
+  const all = allStages(train);
   const issues: FileIssue[] = [];
   const need = (known: boolean, path: string, value: string, expected: string): void => {
     if (!known) issues.push({ path: `${at}.${path}`, value: show(value), expected });
   };
-  if (stages.size !== system.train.stages.length + 1) {
+  if (new Set(['tap', ...all.map((stage) => stage.id)]).size !== all.length + 1) {
     issues.push({ path: `${at}.system.train.stages`, value: 'the same id twice', expected: 'a different id for every stage' });
   }
   const { source } = system;
@@ -162,6 +165,9 @@ function brokenReferences({ system, readings }: SystemRecord, at: string): FileI
   for (const { sample, path } of sampled) {
     need(instruments.has(sample.instrumentId), `${path}.instrumentId`, sample.instrumentId, 'the id of an instrument in this file');
   }
+  train.branches.forEach((branch, i) =>
+    need(stages.has(branch.after), `system.train.branches[${i}].after`, branch.after, '"tap" or the id of a stage'),
+  );
   system.train.probes.forEach((probe, i) => {
     need(stages.has(probe.after), `system.train.probes[${i}].after`, probe.after, '"tap" or the id of a stage');
     need(

@@ -56,11 +56,11 @@ describe('a file of version 1', () => {
   const old = readFileSync(new URL('./fixtures/version-1.yesclear.json', import.meta.url), 'utf8');
   const outcome = readDocument(old);
   const system = outcome.ok ? outcome.records[0]!.system : null;
-  it('is read whole and written as version 2', () => {
+  it('is read whole and written as version 3', () => {
     expect(message(outcome)).toBe('');
     expect(outcome.ok && outcome.records[0]!.readings).toHaveLength(2);
     const written = JSON.parse(writeDocument(outcome.ok ? outcome.records : [], '2026-11-23T11:00:00Z'));
-    expect(written.version).toBe(2);
+    expect(written.version).toBe(3);
     expect(readDocument(JSON.stringify(written)).ok).toBe(true);
   });
   it('keeps the sample, its meter and its season', () => {
@@ -86,6 +86,19 @@ describe('a file of version 1', () => {
     data.records[0].system.source.sample = 'gone';
     expect(message(readDocument(JSON.stringify(data)))).toContain('records[0].system.source.samples[0] is "gone"');
     expect(message(readDocument(JSON.stringify({ ...data, records: 3 })))).toContain('records is 3');
+  });
+});
+
+describe('a file of version 2', () => {
+  const outcome = readDocument(readFileSync(new URL('./fixtures/version-2.yesclear.json', import.meta.url), 'utf8'));
+  const system = outcome.ok ? outcome.records[0]!.system : null;
+  it('keeps what was entered of its stages, and asks what version 2 did not', () => {
+    expect(message(outcome)).toBe('');
+    expect(system!.train.stages.map((stage) => ('loading' in stage ? stage.loading : null))).toEqual([0.3, 0.3, null, null, null]);
+    const membrane = system!.train.stages.find((stage) => stage.kind === 'membrane');
+    expect(membrane).toMatchObject({ waterFactor: 0.95, saltFactor: 1.08, valve: { kind: 'pressure', bar: 55 } });
+    expect(system!.train.stages.at(-1)).toMatchObject({ volumeL: 300, prechargeBar: null, startShare: 0.6, stopShare: 0.9 });
+    expect([system!.source.turbidityNTU, system!.prices.currency]).toEqual([0.5, 'EUR']);
   });
 });
 

@@ -19,7 +19,7 @@ export const ELEMENT_CLASSES = [
 ] as const;
 export type ElementClass = (typeof ELEMENT_CLASSES)[number];
 
-export const RESIN_CLASSES = ['mixedBed', 'colourMixedBed', 'silicaStage'] as const;
+export const RESIN_CLASSES = ['mixedBed', 'colourMixedBed', 'silicaStage', 'cationBed', 'anionBed'] as const;
 export type ResinClassId = (typeof RESIN_CLASSES)[number];
 
 export const CARBON_MEDIA = ['block', 'granular'] as const;
@@ -68,5 +68,16 @@ export const LIMIT_QUANTITIES = [
 ] as const;
 export type LimitQuantity = (typeof LIMIT_QUANTITIES)[number];
 
-export const TEMPLATE_IDS = ['marineHousehold', 'marinePair', 'breeder', 'vanTank', 'resinVessel', 'skid', 'watermaker'] as const;
+export const TEMPLATE_IDS = [
+  'marineHousehold',
+  'marinePair',
+  'breeder',
+  'vanTank',
+  'resinVessel',
+  'skid',
+  'watermaker',
+  'espressoBar',
+  'counterSoft',
+  'counterHard',
+] as const;
 export type TemplateId = (typeof TEMPLATE_IDS)[number];

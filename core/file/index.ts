@@ -1,5 +1,6 @@
 export * from './ids';
 export * from './schema';
+export * from './defaults';
 export * from './select';
 export * from './document';
-export { systemFrom1 } from './migrate';
+export { systemFrom1, systemFrom2 } from './migrate';

@@ -1,3 +1,5 @@
+import { FLOAT_SHARES, PLACEHOLDER_PRICES, SEDIMENT_HOLDS_G, USUAL_TURBIDITY_NTU } from './defaults';
+
 /**
  * Brings files of older versions up to the present one, step by step. Works on raw data: what is not where it should
  * be is left as it is, for the schema to name.
@@ -92,15 +94,68 @@ export function systemFrom1(system: unknown): unknown {
   };
 }
 
+/** What version 2 did not ask of a stage. */
+function stageFrom2(stage: unknown): unknown {
+  if (!isData(stage)) return stage;
+  // A factor of 1 was what nobody had entered: since then age speaks for it.
+  const measured = (factor: unknown): unknown => (factor === 1 ? null : factor);
+  switch (stage['kind']) {
+    case 'membrane':
+      return { ...stage, waterFactor: measured(stage['waterFactor']), saltFactor: measured(stage['saltFactor']), recycleKv: null };
+    case 'pump':
+      return isData(stage['pump']) && stage['pump']['kind'] === 'displacement'
+        ? { ...stage, pump: { ...stage['pump'], energyRecovery: 0 } }
+        : stage;
+    case 'resin':
+      return { ...stage, carriedEq: { cation: 0, anion: 0 } };
+    case 'sediment':
+      return { ...stage, holdsG: SEDIMENT_HOLDS_G };
+    case 'tank':
+      return { ...stage, prechargeBar: null, ...FLOAT_SHARES };
+    default:
+      return stage;
+  }
+}
+
+/** A system of version 2 as one of version 3. */
+export function systemFrom2(system: unknown): unknown {
+  if (!isData(system)) return system;
+  const { source, train } = system;
+  return {
+    ...system,
+    source: isData(source) ? { ...source, turbidityNTU: USUAL_TURBIDITY_NTU, silt: null } : source,
+    train:
+      isData(train) && Array.isArray(train['stages'])
+        ? { ...train, stages: train['stages'].map(stageFrom2), branches: [], loop: null }
+        : train,
+    prices: PLACEHOLDER_PRICES,
+    cartridges: [],
+  };
+}
+
+/** Every step, by the version it starts from. */
+const STEPS: Readonly<Record<number, (system: unknown) => unknown>> = { 1: systemFrom1, 2: systemFrom2 };
+
+/** A system of any older version as one of the present. */
+function systemFrom(version: number, system: unknown): unknown {
+  let [at, data] = [version, system];
+  for (let step = STEPS[at]; step; step = STEPS[at]) {
+    data = step(data);
+    at += 1;
+  }
+  return data;
+}
+
 /** A whole file brought up to the present version. */
 export function migrated(data: unknown): unknown {
-  if (!isData(data) || data['version'] !== 1) return data;
-  const { records } = data;
+  if (!isData(data)) return data;
+  const { records, version } = data;
+  if (typeof version !== 'number' || !(version in STEPS)) return data;
   return {
     ...data,
-    version: 2,
+    version: 1 + Math.max(...Object.keys(STEPS).map(Number)),
     records: Array.isArray(records)
-      ? records.map((record: unknown) => (isData(record) ? { ...record, system: systemFrom1(record['system']) } : record))
+      ? records.map((record: unknown) => (isData(record) ? { ...record, system: systemFrom(version, record['system']) } : record))
       : records,
   };
 }

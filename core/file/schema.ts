@@ -5,7 +5,7 @@ import { SOLUTES } from '../water/solutes';
 import { CARBON_MEDIA, ELEMENT_CLASSES, GOAL_IDS, LIMIT_QUANTITIES, RESIN_CLASSES, TEMPLATE_IDS } from './ids';
 
 /**
- * The one model of a system, version 2. The database stores it, the file holds it, the solver takes it;
+ * The one model of a system, version 3. The database stores it, the file holds it, the solver takes it;
  * TypeScript types are inferred from it. Documented for people in docs/file-format.md.
  */
 
@@ -16,6 +16,8 @@ const day = z.iso.date();
 /** Instant with zone: 2026-11-23T08:10:00Z. */
 const instant = z.iso.datetime({ offset: true });
 const between = (low: number, high: number): z.ZodNumber => z.number().min(low).max(high);
+const equivalents = between(0, 100_000);
+const money = between(0, 1_000_000);
 const maybe = <T extends z.ZodType>(inner: T): z.ZodNullable<T> => inner.nullable();
 
 const meterScale = z.discriminatedUnion('kind', [
@@ -112,6 +114,10 @@ export const sourceSchema = z.strictObject({
   linePressureBar: between(0, 100),
   /** Set pressure of a regulator at the inlet; null without one. */
   regulatorBar: maybe(between(0.5, 20)),
+  /** Dirt the water carries; what loads a sediment filter. */
+  turbidityNTU: between(0, 100),
+  /** Two fillings of 500 mL through 0.45 µm and the time between them: the silt density; null where nobody tested. */
+  silt: maybe(z.strictObject({ initialSeconds: between(1, 3600), finalSeconds: between(1, 36_000), minutes: between(1, 60) })),
   season: seasonSchema,
   /** A second water that is blended in, by share of the mixture. */
   second: maybe(z.strictObject({ name, share: between(0, 1), sample: sampleSchema })),
@@ -180,7 +186,13 @@ const pump = z.discriminatedUnion('kind', [
     atBar: between(0, 100),
     speed: between(0.2, 1.3),
   }),
-  z.strictObject({ kind: z.literal('displacement'), flowLPerH: between(0.1, 100_000), reliefBar: between(0.1, 100) }),
+  z.strictObject({
+    kind: z.literal('displacement'),
+    flowLPerH: between(0.1, 100_000),
+    reliefBar: between(0.1, 100),
+    /** Share of the waste's pressure that a recovery device gives back; 0 without one. */
+    energyRecovery: between(0, 0.98),
+  }),
 ]);
 const wasteValve = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('needle'), kvM3PerH: between(0.0001, 100) }),
@@ -188,11 +200,21 @@ const wasteValve = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('recovery'), recovery: between(0.01, 0.95) }),
 ]);
 
-const prefilter = { cleanLossBar: between(0, 1), loading: between(0, 0.95) };
+const loading = between(0, 0.95);
+const cleanLossBar = between(0, 1);
 const fitted = { fittedOn: maybe(day) };
 
 export const stageSchema = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('sediment'), id, name, micron: between(0.1, 200), ...prefilter, ...fitted }),
+  z.strictObject({
+    kind: z.literal('sediment'),
+    id,
+    name,
+    micron: between(0.1, 200),
+    cleanLossBar,
+    /** Null: from what has passed since it was fitted. */ loading: maybe(loading),
+    /** Dirt it holds when full, g. */ holdsG: between(0.1, 10_000),
+    ...fitted,
+  }),
   z.strictObject({
     kind: z.literal('carbon'),
     id,
@@ -200,7 +222,8 @@ export const stageSchema = z.discriminatedUnion('kind', [
     medium: z.enum(CARBON_MEDIA),
     volumeL: between(0.05, 1000),
     ratedL: between(1, 10_000_000),
-    ...prefilter,
+    cleanLossBar,
+    loading,
     ...fitted,
   }),
   z.strictObject({
@@ -216,11 +239,13 @@ export const stageSchema = z.discriminatedUnion('kind', [
     valve: maybe(wasteValve),
     /** Concentrate led back before the pump, L/h. */
     recycleLPerH: between(0, 100_000),
+    /** Opening of a valve that sets the recycle by pressure, in place of a given flow; null where the flow is given. */
+    recycleKv: maybe(between(0.0001, 100)),
     /** Share of the product that is feed led past the membrane. */
     bypassShare: between(0, 0.9),
-    /** Output and salt passage against a new element; 1 when new. */
-    waterFactor: between(0.05, 5),
-    saltFactor: between(0.05, 100),
+    /** Output and salt passage against a new element, as measured; null: by its age. */
+    waterFactor: maybe(between(0.05, 5)),
+    saltFactor: maybe(between(0.05, 100)),
     ...fitted,
   }),
   z.strictObject({ kind: z.literal('pump'), id, name, pump, ...fitted }),
@@ -234,10 +259,73 @@ export const stageSchema = z.discriminatedUnion('kind', [
     volumeL: between(0.05, 1000),
     depthMm: between(50, 3000),
     packing: between(0.5, 1),
+    /** What it had taken up before it came to this place. */
+    carriedEq: z.strictObject({ cation: equivalents, anion: equivalents }),
     ...fitted,
   }),
-  z.strictObject({ kind: z.literal('tank'), id, name, volumeL: between(0.1, 100_000), liftM: between(0, 50), openToAir: z.boolean() }),
+  z.strictObject({
+    kind: z.literal('tank'),
+    id,
+    name,
+    volumeL: between(0.1, 100_000),
+    liftM: between(0, 50),
+    openToAir: z.boolean(),
+    /** Gas pressure of a closed tank when it is empty; null where no gas pushes back. */
+    prechargeBar: maybe(between(0, 10)),
+    /** Shares of its volume at which the float starts and stops the unit. */
+    startShare: between(0, 1),
+    stopShare: between(0, 1),
+  }),
+  z.strictObject({
+    kind: z.literal('softener'),
+    id,
+    name,
+    volumeL: between(0.05, 1000),
+    /** Salt for a litre of resin at each regeneration, g/L. */
+    saltGPerL: between(48, 321),
+    reserveShare: between(0, 0.5),
+    ...fitted,
+  }),
+  /** A cartridge that takes hardness tied to alkalinity, with a bypass dial. */
+  z.strictObject({
+    kind: z.literal('decarboniser'),
+    id,
+    name,
+    volumeL: between(0.05, 1000),
+    capacityEq: between(0.01, 10_000),
+    bypass: between(0, 1),
+    leak: between(0, 0.1),
+    magnesiumShare: between(0, 0.7),
+    /** What is printed at its dial, where it has steps. */
+    settings: z.array(z.strictObject({ label: z.string().max(12), bypass: between(0, 1) })).max(20),
+    ...fitted,
+  }),
+  /** Phosphate against scale: changes nothing a kit would see. */
+  z.strictObject({ kind: z.literal('inhibitor'), id, name, doseMgL: between(0.1, 20), ...fitted }),
+  z.strictObject({ kind: z.literal('calcite'), id, name, volumeL: between(0.05, 1000), ...fitted }),
+  z.strictObject({ kind: z.literal('uv'), id, name, intensityMWPerCm2: between(0.1, 1000), chamberL: between(0.05, 1000), ...fitted }),
 ]);
+
+/** Water taken off for a use of its own, through stages of its own. */
+export const branchSchema = z.strictObject({
+  id,
+  name,
+  /** 'tap', or the stage of the train behind which it leaves. */
+  after: id,
+  goal: z.strictObject({ id: z.enum(GOAL_IDS), school: maybe(name) }),
+  litresPerDay: between(0, 1_000_000),
+  drawLPerH: between(0.1, 100_000),
+  stages: z.array(stageSchema).max(12),
+});
+
+/** What stands behind the last tank and flows back to it. */
+export const loopSchema = z.strictObject({
+  flowLPerH: between(0.1, 1_000_000),
+  boreMm: between(2, 200),
+  /** Water surface of the tank open to air, m². */
+  surfaceM2: between(0, 100),
+  ventFilter: z.boolean(),
+});
 
 export const probeSchema = z.strictObject({
   id,
@@ -255,6 +343,25 @@ export const trainSchema = z.strictObject({
   scaleActionIndex: between(-2, 3),
   /** Flow drawn when no membrane sets it, L/h. */
   drawLPerH: between(0.1, 100_000),
+  branches: z.array(branchSchema).max(8),
+  loop: maybe(loopSchema),
+});
+
+/** What water, power and parts cost on this job, in one currency. */
+export const pricesSchema = z.strictObject({
+  /** As it is written behind an amount: EUR, USD. */
+  currency: z.string().min(1).max(8),
+  waterPerM3: money,
+  sewerPerM3: money,
+  powerPerKWh: money,
+  resinPerL: money,
+  /** Membrane, prefilters and the unit's own cost, a year. */
+  membranePerYear: money,
+  boosterPump: money,
+  /** A membrane with its housing and fittings. */
+  element: money,
+  warmingCoil: money,
+  tankPerL: money,
 });
 
 export const ratioSchema = z.strictObject({
@@ -273,6 +380,22 @@ export const buildSchema = z.strictObject({
   ratios: z.array(ratioSchema),
   /** Bore scaled so that the model meets the measured waste; null until a ratio was measured. */
   calibratedBoreMm: maybe(between(0.05, 20)),
+});
+
+/** A resin cartridge that has been thrown away: what it tells of its kind. */
+export const cartridgeSchema = z.strictObject({
+  id,
+  name,
+  resinClass: z.enum(RESIN_CLASSES),
+  volumeL: between(0.05, 1000),
+  fittedOn: maybe(day),
+  removedOn: day,
+  /** Whether it had broken through, or was taken out before. */
+  ended: z.enum(['breakthrough', 'removedBefore']),
+  side: z.enum(['cation', 'anion']),
+  /** Equivalents of that side it had taken up, from so many intervals of the log. */
+  loadEq: equivalents,
+  intervals: z.int().min(0).max(100_000),
 });
 
 export const systemSchema = z.strictObject({
@@ -295,6 +418,8 @@ export const systemSchema = z.strictObject({
   goal: goalSchema,
   train: trainSchema,
   build: buildSchema,
+  prices: pricesSchema,
+  cartridges: z.array(cartridgeSchema).max(500),
 });
 
 export const readingSchema = z.strictObject({
@@ -329,8 +454,12 @@ export type Stage = z.infer<typeof stageSchema>;
 export type StageKind = Stage['kind'];
 export type StageOf<K extends StageKind> = Extract<Stage, { kind: K }>;
 export type Probe = z.infer<typeof probeSchema>;
+export type Branch = z.infer<typeof branchSchema>;
+export type LoopSettings = z.infer<typeof loopSchema>;
 export type Train = z.infer<typeof trainSchema>;
 export type RatioMeasurement = z.infer<typeof ratioSchema>;
+export type Prices = z.infer<typeof pricesSchema>;
+export type Cartridge = z.infer<typeof cartridgeSchema>;
 export type Build = z.infer<typeof buildSchema>;
 export type System = z.infer<typeof systemSchema>;
 export type Reading = z.infer<typeof readingSchema>;

@@ -1,4 +1,4 @@
-import type { Sample, Source } from './schema';
+import type { Sample, Source, Stage, StageOf, Train } from './schema';
 
 /** The sample a system is planned with. */
 export function currentSample(source: Source): Sample {
@@ -42,3 +42,27 @@ export function withSample(source: Source, changes: Partial<Sample>): Source {
   const { id } = currentSample(source);
   return { ...source, samples: source.samples.map((sample) => (sample.id === id ? { ...sample, ...changes } : sample)) };
 }
+
+/** The membrane stage of a train; the first pass where there are two. */
+export const membraneStage = (stages: readonly Stage[]): StageOf<'membrane'> | undefined =>
+  stages.find((stage): stage is StageOf<'membrane'> => stage.kind === 'membrane');
+
+/** The pump that feeds that membrane: the nearest before it. */
+export function feedPump(stages: readonly Stage[]): StageOf<'pump'> | undefined {
+  const at = stages.findIndex((stage) => stage.kind === 'membrane');
+  return stages.slice(0, Math.max(0, at)).findLast((stage): stage is StageOf<'pump'> => stage.kind === 'pump');
+}
+
+/** Every stage of a train and of its branches, in that order. */
+export const allStages = ({ stages, branches }: Pick<Train, 'stages' | 'branches'>): readonly Stage[] => [
+  ...stages,
+  ...branches.flatMap((branch) => branch.stages),
+];
+
+/** The tank a train fills last. */
+export const lastTank = (stages: readonly Stage[]): StageOf<'tank'> | undefined =>
+  stages.findLast((stage): stage is StageOf<'tank'> => stage.kind === 'tank');
+
+/** What all tanks of a train hold, L. */
+export const tankVolumeL = (stages: readonly Stage[]): number =>
+  stages.reduce((sum, stage) => (stage.kind === 'tank' ? sum + stage.volumeL : sum), 0);

@@ -11,6 +11,12 @@ export function hourlyDrawL(demand: Demand): number[] {
   return demand.dayL.flatMap((litres) => Array.from({ length: 24 }, (_, hour) => litres * share(hour)));
 }
 
+/** Litres taken in each hour of a week, batches spread over their hour. */
+export function hourlyNeedL(demand: Demand): number[] {
+  const batches = batchesByHour(demand);
+  return hourlyDrawL(demand).map((litres, hour) => litres + batches[hour]!);
+}
+
 /** Litres needed in a week, batches included. */
 export function demandLPerWeek(demand: Demand): number {
   return demand.dayL.reduce((sum, litres) => sum + litres, 0) + demand.batches.reduce((sum, batch) => sum + batch.litres, 0);

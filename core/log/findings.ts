@@ -1,9 +1,11 @@
 import type { Reading, System } from '../file';
-import { goalLimits } from '../goal';
+import { judgeRise, type RisePoint } from '../exchange';
+import { demandLPerDay, goalLimits } from '../goal';
 import { THIN } from '../quantity';
-import { polishedStation, words, type Finding, type SolvedTrain } from '../train';
+import { cartridgeLife, polishedStation, words, type Finding, type SolvedTrain, inSentence } from '../train';
 import { inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 import type { ResinTracking } from './resin';
+import { DAY_MS, productSinceL } from './volume';
 
 /** Two instruments disagree only beyond this (water chapter, section 5): share of the value, or µS/cm near zero. */
 const DISAGREE_SHARE = 0.15;
@@ -42,6 +44,8 @@ export function logFindings(
   return [
     productFinding(system, last),
     ...resinFindings(tracking, now),
+    riseFinding(system, ordered, tracking),
+    ...cartridgeFindings(system, ordered, solved, now),
     removalFinding(system, ordered),
     modelFinding(system, last, solved),
     ratioFinding(system, last),
@@ -61,7 +65,7 @@ function productFinding(system: System, last: Reading): Finding | null {
       id: 'product',
       severity: 'good',
       title: `Product reads ${say.water(ec25)}`,
-      why: `The goal asks for at most ${say.water(limit.high ?? 0)} ${probe.name.toLowerCase()}.`,
+      why: `The goal asks for at most ${say.water(limit.high ?? 0)} ${inSentence(probe.name)}.`,
     };
   return {
     id: 'product',
@@ -77,7 +81,7 @@ function resinFindings(tracking: ResinTracking | null, now: string): (Finding | 
   if (!tracking) return [];
   const { remaining, daysLeft, name } = tracking;
   const spread = percent((remaining.p90 - remaining.p10) / 2).replace(`${THIN}%`, '');
-  const left = `${percent(remaining.p50)} ± ${spread} left in ${name.toLowerCase()}`;
+  const left = `${percent(remaining.p50)} ± ${spread} left in ${inSentence(name)}`;
   const basis =
     tracking.volumeFrom === 'meter'
       ? ''
@@ -95,8 +99,8 @@ function resinFindings(tracking: ResinTracking | null, now: string): (Finding | 
         }
       : null;
   if (!daysLeft) return [{ id: 'resin', severity: 'note', title: left, why: `No date: nothing has been used of late.${basis}` }, gap];
-  const from = dayWords(new Date(Date.parse(now) + daysLeft.p10 * 86_400_000).toISOString());
-  const to = dayWords(new Date(Date.parse(now) + daysLeft.p90 * 86_400_000).toISOString());
+  const from = dayWords(new Date(Date.parse(now) + daysLeft.p10 * DAY_MS).toISOString());
+  const to = dayWords(new Date(Date.parse(now) + daysLeft.p90 * DAY_MS).toISOString());
   const severity = daysLeft.p10 <= 7 ? 'bad' : daysLeft.p10 <= 30 ? 'mind' : 'good';
   return [
     {
@@ -107,6 +111,93 @@ function resinFindings(tracking: ResinTracking | null, now: string): (Finding | 
     },
     gap,
   ];
+}
+
+/** What a rising reading behind a single resin means: its end, a lane, or the meter. */
+function riseFinding(system: System, ordered: readonly Reading[], tracking: ResinTracking | null): Finding | null {
+  const { beforeResin, afterResin } = probeRoles(system);
+  const resins = system.train.stages.filter((stage) => stage.kind === 'resin');
+  if (!tracking || !beforeResin || !afterResin || resins.length !== 1) return null;
+  const instrument = system.instruments.find((candidate) => candidate.id === afterResin.instrumentId);
+  if (!instrument) return null;
+  const stepUScm = instrument.scale.kind === 'conductivity' ? instrument.resolution : instrument.resolution / system.units.ppmFactor;
+  const points = tracking.points.flatMap((point): RisePoint[] => {
+    const reading = ordered.find((candidate) => candidate.at === point.at);
+    const inUScm = reading ? probeEc25(reading, beforeResin.id, system.instruments) : null;
+    const outUScm = reading ? probeEc25(reading, afterResin.id, system.instruments) : null;
+    const taken = tracking.limiting === 'anion' ? point.anionEq : point.cationEq;
+    return inUScm === null || outUScm === null ? [] : [{ used: taken / tracking.capacityEq, inUScm, outUScm }];
+  });
+  const { verdict, slope, from } = judgeRise(points, stepUScm);
+  const at = from === null ? '' : `${percent(from)} of its capacity`;
+  switch (verdict) {
+    case 'exhaustion':
+      return {
+        id: 'rise',
+        severity: 'bad',
+        title: `${tracking.name} is at its end: a steep rise from ${at}`,
+        why: `Slope ${slope!.toFixed(0)}, as a front has it. Change it now.`,
+      };
+    case 'early':
+      return {
+        id: 'rise',
+        severity: 'mind',
+        title: `${tracking.name} ends early: a steep rise from ${at}`,
+        why: `Slope ${slope!.toFixed(0)}. More is taken up than was counted, mostly CO₂; or the resin holds less.`,
+      };
+    case 'channeling':
+      return {
+        id: 'rise',
+        severity: 'mind',
+        title: `Water slips past the resin: flat and early, from ${at}`,
+        why: `Slope ${slope!.toFixed(1)}; a spent bed rises ten times as steeply. Repack it, tap it down, stand it upright.`,
+      };
+    case 'acidOrMeter':
+      return {
+        id: 'rise',
+        severity: 'bad',
+        title: `More comes out of the resin than goes in, at ${at}`,
+        why: 'Measure the pH: below 5 the anion side is spent, change it now. Otherwise check the meter.',
+      };
+    case 'meter':
+      return {
+        id: 'rise',
+        severity: 'mind',
+        title: 'One reading behind the resin leapt 5 times and came back',
+        why: 'That was the meter, not the resin: clean its tip.',
+      };
+    case 'undetermined':
+      return null;
+  }
+}
+
+/** Cartridges with a bypass in the train: litres on the meter against what they last, and the year. */
+function cartridgeFindings(system: System, ordered: readonly Reading[], solved: SolvedTrain, now: string): Finding[] {
+  const say = words(system.units);
+  const litresPerDay = demandLPerDay(system.goal.demand);
+  return system.train.stages.flatMap((stage, i): Finding[] => {
+    const [before, after] = [solved.stations[i], solved.stations[i + 1]];
+    if (stage.kind !== 'decarboniser' || stage.fittedOn === null || !before || !after) return [];
+    const life = cartridgeLife({ stage, before, after, litresPerDay, goal: system.goal });
+    if (!life || life.presetL === null) return [];
+    const sinceMs = Date.parse(`${stage.fittedOn}T00:00:00Z`);
+    const passed = productSinceL(ordered, sinceMs, Date.parse(now), litresPerDay);
+    const days = (Date.parse(now) - sinceMs) / DAY_MS;
+    const leftDays = Math.min(litresPerDay > 0 ? (life.presetL - passed) / litresPerDay : Infinity, 365 - days);
+    const due = leftDays <= 0;
+    return [
+      {
+        id: `cartridge-${stage.id}`,
+        severity: due ? 'bad' : leftDays <= 30 ? 'mind' : 'good',
+        title: due
+          ? `${stage.name} is due: ${say.of(passed, 'volumeL')} of ${say.of(life.presetL, 'volumeL')}`
+          : `${stage.name} has had ${say.of(passed, 'volumeL')} of ${say.of(life.presetL, 'volumeL')}`,
+        why: due
+          ? 'Change it now, flush the new one, and set its meter again.'
+          : `Change it about ${dayWords(new Date(Date.parse(now) + leftDays * DAY_MS).toISOString())}, ${leftDays < 365 - days ? 'by its litres' : 'for it will be a year old'}.`,
+      },
+    ];
+  });
 }
 
 function removalFinding(system: System, ordered: readonly Reading[]): Finding | null {

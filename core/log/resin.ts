@@ -4,16 +4,18 @@ import {
   ionicLoad,
   loadSd,
   priorCapacity,
+  updateCapacity,
   utilisationAt,
   type Band,
   type CapacityBelief,
+  type CartridgeForecast,
 } from '../exchange';
-import type { Reading, StageOf, System } from '../file';
+import type { Cartridge, Reading, StageOf, System } from '../file';
 import { demandLPerDay } from '../goal';
 import { stageBed, type SolvedTrain } from '../train';
 import { inOrder, probeEc25, probeRoles } from './series';
+import { DAY_MS, litresSince } from './volume';
 
-const DAY_MS = 86_400_000;
 /** Window over which the present rate is read, and the least it needs (our defaults). */
 const RATE_DAYS = 28;
 const RATE_LEAST_DAYS = 7;
@@ -40,6 +42,9 @@ export interface ResinTracking {
   readonly anionEq: number;
   readonly limiting: 'cation' | 'anion';
   readonly capacityEq: number;
+  /** Cartridges before this one that speak for its capacity, and how sure it is. */
+  readonly learnedFrom: number;
+  readonly capacitySd: number;
   readonly remaining: Band;
   readonly daysLeft: Band | null;
   readonly ratePerDayEq: number;
@@ -74,20 +79,6 @@ function loadSlopes(solved: SolvedTrain): Slopes | null {
 }
 
 /**
- * Litres that passed up to a reading since a moment: the meter's difference, or the design use where there is
- * no meter. A reading before that moment counts for its share of the time.
- */
-function litresSince(sinceMs: number, from: Reading | null, to: Reading, designPerDay: number): { litres: number; metered: boolean } {
-  const toMs = Date.parse(to.at);
-  if (from && from.meterL !== null && to.meterL !== null && to.meterL >= from.meterL) {
-    const fromMs = Date.parse(from.at);
-    const share = toMs > fromMs ? Math.min(1, (toMs - sinceMs) / (toMs - fromMs)) : 1;
-    return { litres: (to.meterL - from.meterL) * share, metered: true };
-  }
-  return { litres: ((toMs - sinceMs) / DAY_MS) * designPerDay, metered: false };
-}
-
-/**
  * Follows the first resin cartridge through the log: equivalents taken up between readings, capacity as a
  * belief, what is left and when it ends.
  *
@@ -95,7 +86,7 @@ function litresSince(sinceMs: number, from: Reading | null, to: Reading, designP
  *
  * @param solved the train as it stands now
  * @param now instant to which use since the last reading is carried on
- * @returns null without a resin, or without a reading since it was fitted
+ * @returns null without a resin, or when neither a date nor a reading says since when it stands
  */
 export function trackResin(system: System, readings: readonly Reading[], solved: SolvedTrain, now: string): ResinTracking | null {
   const stage = system.train.stages.find((candidate): candidate is StageOf<'resin'> => candidate.kind === 'resin');
@@ -106,20 +97,28 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
   const fittedAt = stage.fittedOn === null ? (all[0]?.at ?? null) : `${stage.fittedOn}T00:00:00Z`;
   if (fittedAt === null) return null;
   const since = all.filter((reading) => Date.parse(reading.at) >= Date.parse(fittedAt));
-  if (since.length === 0) return null;
 
   const beforeResin = probeRoles(system).beforeResin;
   const ecOf = (reading: Reading): number | null => (beforeResin ? probeEc25(reading, beforeResin.id, system.instruments) : null);
   const design = demandLPerDay(system.goal.demand);
   const bed = stageBed(stage);
   const capacity = bedCapacityEq(bed);
-  const cationBelief = priorCapacity(capacity.cationEq * Math.max(0.01, utilisationAt(state.utilisation.cation.transferUnits, 0.01)));
-  const anionBelief = priorCapacity(capacity.anionEq * Math.max(0.01, utilisationAt(state.utilisation.anion.transferUnits, 0.01)));
+  /** Null for a side this resin does not take. */
+  const believed = (side: 'cation' | 'anion'): CapacityBelief | null =>
+    capacity[`${side}Eq`] > 0
+      ? learned(
+          priorCapacity(capacity[`${side}Eq`] * Math.max(0.01, utilisationAt(state.utilisation[side].transferUnits, 0.01))),
+          system.cartridges.filter((old) => old.side === side && old.resinClass === stage.resinClass),
+          stage.volumeL,
+        )
+      : null;
+  const cationBelief = believed('cation');
+  const anionBelief = believed('anion');
 
   const points: ResinPoint[] = [];
   let previous: Reading | null = all.findLast((reading) => Date.parse(reading.at) < Date.parse(fittedAt)) ?? null;
   let from = Date.parse(fittedAt);
-  let totals = { litres: 0, cationEq: 0, anionEq: 0 };
+  let totals: Totals = { litres: 0, cationEq: stage.carriedEq.cation, anionEq: stage.carriedEq.anion };
   let metered = 0;
   let designed = 0;
   let longestGapDays = 0;
@@ -140,16 +139,20 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
     from = Date.parse(reading.at);
   }
 
-  const rate = presentRate(points, design, slopes, ecOf(since[since.length - 1]!) ?? slopes.modelledEc25);
+  const newest = since.at(-1) ?? all.at(-1);
+  const rate = presentRate(points, design, slopes, (newest && ecOf(newest)) ?? slopes.modelledEc25);
   // Use goes on after the last reading: carried to now at the present rate.
   const idleDays = Math.max(0, (Date.parse(now) - from) / DAY_MS);
   const cationEq = totals.cationEq + idleDays * rate.cationPerDay;
   const anionEq = totals.anionEq + idleDays * rate.anionPerDay;
   const sd = loadSd(points.length);
-  const cation = forecastCartridge(cationBelief, cationEq, sd, rate.cationPerDay);
-  const anion = forecastCartridge(anionBelief, anionEq, sd, rate.anionPerDay);
-  const limiting = anion.remaining.p50 <= cation.remaining.p50 ? 'anion' : 'cation';
-  const chosen = limiting === 'anion' ? anion : cation;
+  const forecastOf = (belief: CapacityBelief | null, eq: number, perDay: number): CartridgeForecast | null =>
+    belief && forecastCartridge(belief, eq, sd, perDay);
+  const cation = forecastOf(cationBelief, cationEq, rate.cationPerDay);
+  const anion = forecastOf(anionBelief, anionEq, rate.anionPerDay);
+  const limiting = anion && (!cation || anion.remaining.p50 <= cation.remaining.p50) ? 'anion' : 'cation';
+  const chosen = (limiting === 'anion' ? anion : cation)!;
+  const belief = (limiting === 'anion' ? anionBelief : cationBelief)!;
   return {
     stageId: stage.id,
     name: stage.name,
@@ -159,7 +162,9 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
     cationEq,
     anionEq,
     limiting,
-    capacityEq: Math.exp(limiting === 'anion' ? anionBelief.lnMean : cationBelief.lnMean),
+    capacityEq: Math.exp(belief.lnMean),
+    learnedFrom: system.cartridges.filter((old) => old.side === limiting && old.resinClass === stage.resinClass).length,
+    capacitySd: belief.sd,
     remaining: chosen.remaining,
     daysLeft: chosen.daysLeft,
     ratePerDayEq: limiting === 'anion' ? rate.anionPerDay : rate.cationPerDay,
@@ -167,6 +172,15 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
     rateFrom: rate.from,
     longestGapDays,
   };
+}
+
+/** What cartridges of the same kind at this site have told of its capacity, each taken at this one's volume. */
+function learned(prior: CapacityBelief, before: readonly Cartridge[], volumeL: number): CapacityBelief {
+  return before.reduce(
+    (belief, old) =>
+      updateCapacity(belief, { kind: old.ended, loadEq: (old.loadEq * volumeL) / old.volumeL, loadSd: loadSd(old.intervals) }),
+    prior,
+  );
 }
 
 interface Totals {
@@ -185,8 +199,9 @@ function addLoad(totals: Totals, litres: number, ec25: number, slopes: Slopes): 
   };
 }
 
-function middleLeft(totals: Totals, cation: CapacityBelief, anion: CapacityBelief, intervals: number): number {
-  const left = (belief: CapacityBelief, eq: number): number => forecastCartridge(belief, eq, loadSd(intervals), 0).remaining.p50;
+function middleLeft(totals: Totals, cation: CapacityBelief | null, anion: CapacityBelief | null, intervals: number): number {
+  const left = (belief: CapacityBelief | null, eq: number): number =>
+    belief ? forecastCartridge(belief, eq, loadSd(intervals), 0).remaining.p50 : 1;
   return Math.min(left(cation, totals.cationEq), left(anion, totals.anionEq));
 }
 

@@ -1,4 +1,4 @@
-import type { Instrument, Probe, Reading, System } from '../file';
+import type { Instrument, Probe, Reading, Stage, System } from '../file';
 import { meterEc25 } from '../water';
 
 /** Readings of one system in order of time, oldest first. */
@@ -28,17 +28,21 @@ export interface ProbeRoles {
   readonly afterResin: Probe | undefined;
 }
 
+const MINERAL_STAGES: readonly Stage['kind'][] = ['resin', 'calcite', 'decarboniser', 'softener'];
+
 export function probeRoles(system: System): ProbeRoles {
   const { stages, probes } = system.train;
   const membrane = stages.findIndex((stage) => stage.kind === 'membrane');
   const firstResin = stages.findIndex((stage) => stage.kind === 'resin');
+  // Behind what gives or takes minerals a probe no longer speaks of the membrane.
+  const changed = stages.findIndex((stage, i) => i > membrane && MINERAL_STAGES.includes(stage.kind));
   const lastResin = stages.findLastIndex((stage) => stage.kind === 'resin');
   const within = (low: number, high: number): Probe | undefined =>
     probes.findLast((probe) => placeOf(probe, system) >= low && placeOf(probe, system) < high);
   const end = stages.length;
   return {
     tap: probes.find((probe) => probe.after === 'tap'),
-    afterMembrane: membrane < 0 ? undefined : within(membrane, firstResin < 0 ? end : firstResin),
+    afterMembrane: membrane < 0 ? undefined : within(membrane, changed < 0 ? end : changed),
     beforeResin: firstResin < 0 ? undefined : within(-1, firstResin),
     afterResin: lastResin < 0 ? undefined : within(lastResin, end),
   };

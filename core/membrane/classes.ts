@@ -1,6 +1,9 @@
 import { BAR_PER_PSI } from '../quantity';
 import type { ElementClass } from '../file/ids';
 
+/** Small tap-water elements, as households have them. */
+export const isSmallElement = (id: ElementClass): boolean => id.startsWith('1812') || id.startsWith('2012');
+
 /** What a maker prints of an element: geometry, test condition, and what it makes there. */
 export interface ElementRow {
   readonly areaM2: number;
@@ -95,3 +98,5 @@ export const ELEMENT_ROWS: Readonly<Record<ElementClass, ElementRow>> = {
 export const MAX_TEMPERATURE_C = 45;
 /** Free or combined chlorine a polyamide membrane tolerates, mg/L (common practice). */
 export const MAX_CHLORINE_MG_L = 0.1;
+/** Feed pH an element stands day after day: small tap-water elements, and larger ones (recalled). */
+export const pHRange = (id: ElementClass): readonly [low: number, high: number] => (isSmallElement(id) ? [3, 10] : [2, 11]);

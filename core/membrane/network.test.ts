@@ -17,12 +17,14 @@ import {
   solveUnitFlows,
   sodiumChloride,
   specificEnergyKWhPerM3,
+  valveHolding,
   type MembraneUnit,
   type OsmoticLaw,
   type UnitConditions,
   type UnitFlows,
   type UnitReading,
 } from './index';
+import { recycledPoint, recycleThroughValve } from './recycleValve';
 
 const GPM = L_PER_US_GALLON * 60;
 const GPD = L_PER_US_GALLON / 24;
@@ -80,8 +82,8 @@ describe('arrays and recycles', () => {
     const flows = value(solveUnitFlows(skid, sodiumChloride(500), at(2, 25, { pump: fixed(6.5) })));
     expectWithin(flows.feedPressureBar, 5.578, 0.005);
     expectWithin(salt(flows).permeate, 15.252, 0.005);
-    expectWithin(flows.ranks[1]!.concentrateLPerMin / 3.785411784, 1.25, 0.005);
-    expect(flows.ranks[1]!.concentrateLPerMin).toBeLessThan(ELEMENT_ROWS['4040-LE'].limits.minConcentrateLPerMin);
+    expectWithin(flows.ranks[1]!.elements[0]!.concentrateLPerMin / 3.785411784, 1.25, 0.005);
+    expect(flows.ranks[1]!.elements[0]!.concentrateLPerMin).toBeLessThan(ELEMENT_ROWS['4040-LE'].limits.minConcentrateLPerMin);
   });
   it('M37: one vessel of four elements', () => {
     const long = { ...skid, ranks: [{ vessels: 1, elementsPerVessel: 4 }], recycleLPerH: 5 * GPM };
@@ -128,6 +130,54 @@ describe('arrays and recycles', () => {
     );
     expectWithin(second.feedPressureBar, 8.297, 0.01);
     expectWithin(salt(second).permeate, 0.2342, 0.01);
+  });
+});
+
+describe('a recycle through a valve', () => {
+  const pump = { kind: 'centrifugal' as const, shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 0.85 };
+  const skid = (kv: number | null, recycleLPerH = 0): MembraneUnit =>
+    unit('4040-LE', {
+      ranks: [
+        { vessels: 2, elementsPerVessel: 1 },
+        { vessels: 2, elementsPerVessel: 1 },
+      ],
+      valve: { kind: 'needle', kvM3PerH: 0.23 },
+      recycleKv: kv,
+      recycleLPerH,
+    });
+  const here = at(3, 18, { pump, prefilterBarPerLPerH: 2e-4 });
+  const driven = (flows: UnitFlows): number => flows.concentratePressureBar - (3 - 2e-4 * flows.feedLPerH);
+  it.each([0.02, 0.2, 0.6, 2, 8])('Kv %s passes just what the pressure it is left drives through it', (kv) => {
+    const flows = value(solveUnitFlows(skid(kv), sodiumChloride(500), here));
+    expectWithin(flows.recycleLPerH, 1000 * kv * Math.sqrt(driven(flows) / 0.99705), 1e-6);
+    // The same flow given as a flow is the same point.
+    const given = value(solveUnitFlows(skid(null, flows.recycleLPerH), sodiumChloride(500), here));
+    expectWithin(flows.permeateLPerH, given.permeateLPerH, 1e-6);
+    expectWithin(flows.recovery, given.recovery, 1e-6);
+  });
+  it('bracketed it is the same flow as by steps', () => {
+    const stepped = value(solveUnitFlows(skid(0.6), sodiumChloride(500), here));
+    const bracketed = value(
+      recycleThroughValve(
+        0.6,
+        (recycle) => recycledPoint(solveUnitFlows(skid(null, recycle), sodiumChloride(500), here), (f) => 3 - 2e-4 * f.feedLPerH),
+        2500,
+      ),
+    );
+    expectWithin(bracketed.recycleLPerH, stepped.recycleLPerH, 1e-6);
+  });
+  it('without a pump nothing is led back; an opening of nothing is refused', () => {
+    expect(value(solveUnitFlows(skid(0.6), sodiumChloride(500), at(6, 18))).recycleLPerH).toBe(0);
+    const none = solveUnitFlows(skid(-1), sodiumChloride(500), here);
+    expect(none.ok ? '' : none.error.field).toBe('recycleKv');
+  });
+  it('the opening that holds a unit where it stands holds it there', () => {
+    const flows = value(solveUnitFlows(skid(0.6), sodiumChloride(500), here));
+    for (const kind of ['needle', 'pressure', 'recovery'] as const) {
+      const tdsMgL = massOfFeed(flows.concentrateMmolL);
+      const held = value(solveUnitFlows({ ...skid(0.6), valve: valveHolding(kind, { ...flows, tdsMgL }) }, sodiumChloride(500), here));
+      expectWithin(held.permeateLPerH, flows.permeateLPerH, 1e-6, kind);
+    }
   });
 });
 

@@ -1,6 +1,7 @@
 import { fail, firstError, ok, outOfRange, type Outcome } from '../quantity';
 import { feedViscosity } from './channel';
-import { runUnitAt, type MembraneUnit, type UnitConditions } from './operation';
+import type { MembraneUnit, UnitConditions } from './model';
+import { runUnitAt } from './operation';
 import type { FeedSpecies } from './species';
 import { saltFactor, waterFactor, waterFactorAstm } from './temperature';
 

@@ -14,7 +14,13 @@ export type Pump =
       readonly speed: number;
     }
   /** Piston or plunger pump: a flow, whatever the pressure, until its relief valve opens. */
-  | { readonly kind: 'displacement'; readonly flowLPerH: number; readonly reliefBar: number };
+  | {
+      readonly kind: 'displacement';
+      readonly flowLPerH: number;
+      readonly reliefBar: number;
+      /** Share of the waste's pressure that comes back; 0 without a recovery device. Costs or spares energy only. */
+      readonly energyRecovery?: number;
+    };
 
 /** Checks a pump's figures. */
 export function pumpError(pump: Pump): InputError | null {

@@ -6,15 +6,34 @@ export interface VesselRank {
   readonly elementsPerVessel: number;
 }
 
-/** State of one rank, per element where it matters. */
-export interface RankState {
-  readonly fluxLmh: number;
-  readonly recoveryPerElement: number;
+/** Elements of all ranks together. */
+export const elementCount = (ranks: readonly VesselRank[]): number =>
+  ranks.reduce((sum, rank) => sum + rank.vessels * rank.elementsPerVessel, 0);
+
+/** One element as it runs; those at the same place of vessels side by side are alike. */
+export interface ElementState {
+  readonly feedLPerMin: number;
   readonly concentrateLPerMin: number;
+  readonly fluxLmh: number;
+  /** Share of its own feed it takes. */
+  readonly recovery: number;
   readonly pressureDropBar: number;
   /** Highest ratio of salt at the wall to salt in the bulk. */
   readonly betaMax: number;
 }
+
+/** The elements of a vessel of one rank, in the order the water meets them. */
+export interface RankState {
+  readonly elements: readonly ElementState[];
+}
+
+/** Mean flux of a rank, L/m²h. */
+export const rankFluxLmh = ({ elements }: RankState): number =>
+  elements.reduce((sum, element) => sum + element.fluxLmh, 0) / Math.max(1, elements.length);
+
+/** Strongest polarization of any element. */
+export const betaMaxOf = (ranks: readonly RankState[]): number =>
+  ranks.reduce((most, rank) => rank.elements.reduce((max, element) => Math.max(max, element.betaMax), most), 1);
 
 /** What leaves a whole unit at one flow and pressure. */
 export interface UnitRun {
@@ -43,29 +62,26 @@ export function runRanks(
   const states: RankState[] = [];
   for (const rank of ranks) {
     let perVessel = flow / rank.vessels;
-    const inletBar = pressure;
-    const vesselFeed = perVessel;
-    let betaMax = 1;
-    let made = 0;
+    const elements: ElementState[] = [];
     for (let element = 0; element < rank.elementsPerVessel; element++) {
       const run: MarchResult | null = marchElement(setup, perVessel, concentration, pressure, permeateBar);
       if (!run) return null;
+      elements.push({
+        feedLPerMin: perVessel / 60,
+        concentrateLPerMin: run.concentrateLPerH / 60,
+        fluxLmh: run.permeateLPerH / setup.row.areaM2,
+        recovery: run.permeateLPerH / perVessel,
+        pressureDropBar: pressure - run.concentratePressureBar,
+        betaMax: run.betaMax,
+      });
       perVessel = run.concentrateLPerH;
       concentration = run.concentrateMmolL;
       pressure = run.concentratePressureBar;
-      made += run.permeateLPerH;
-      betaMax = Math.max(betaMax, run.betaMax);
+      permeateLPerH += run.permeateLPerH * rank.vessels;
       for (let i = 0; i < permeateMmolH.length; i++) permeateMmolH[i]! += run.permeateMmolH[i]! * rank.vessels;
     }
-    permeateLPerH += made * rank.vessels;
     flow = perVessel * rank.vessels;
-    states.push({
-      fluxLmh: made / (rank.elementsPerVessel * setup.row.areaM2),
-      recoveryPerElement: 1 - (1 - made / vesselFeed) ** (1 / rank.elementsPerVessel),
-      concentrateLPerMin: perVessel / 60,
-      pressureDropBar: (inletBar - pressure) / rank.elementsPerVessel,
-      betaMax,
-    });
+    states.push({ elements });
   }
   return {
     permeateLPerH,

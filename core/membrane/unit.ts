@@ -1,7 +1,8 @@
 import { findRoot } from '../numeric';
 import { fail, L_PER_US_GALLON, ok, outOfRange, type Outcome } from '../quantity';
 import type { Water } from '../water';
-import { solveUnitFlows, type MembraneUnit, type NearPoint, type UnitConditions, type UnitFlows } from './operation';
+import type { MembraneUnit, UnitConditions, UnitFlows } from './model';
+import { solveUnitFlows, type NearPoint } from './operation';
 import { restrictorFlowLPerH } from './restrictor';
 import { SPECIES_ROWS, speciesOfWater, waterOfSpecies, type FeedSpecies } from './species';
 import { waterFactor } from './temperature';

@@ -34,6 +34,32 @@ export function wastePressureBar(
   return (drainLPerH / 1000 / control.kvM3PerH) ** 2 * (feedDensity(tdsMgL) / 1000);
 }
 
+/** Flow through a needle valve at a pressure, L/h. */
+export const flowThroughValveLPerH = (kvM3PerH: number, pressureBar: number, tdsMgL = 0): number =>
+  1000 * kvM3PerH * Math.sqrt(pressureBar / (feedDensity(tdsMgL) / 1000));
+
 /** Opening of a needle valve that passes a flow at a pressure, Kv in m³/h. */
 export const kvForFlow = (drainLPerH: number, pressureBar: number, tdsMgL = 0): number =>
   drainLPerH / 1000 / Math.sqrt(pressureBar / (feedDensity(tdsMgL) / 1000));
+
+/** A running unit as a valve at its waste sees it. */
+export interface RunningWaste {
+  readonly concentrateLPerH: number;
+  readonly concentratePressureBar: number;
+  readonly recovery: number;
+  /** Strength of the waste, for its density. */
+  readonly tdsMgL?: number;
+}
+
+/** A waste valve of a kind that holds a unit where it stands. */
+export function valveHolding(kind: WasteValve['kind'], waste: RunningWaste): WasteValve {
+  const bar = Math.max(0.1, waste.concentratePressureBar);
+  switch (kind) {
+    case 'needle':
+      return { kind, kvM3PerH: Math.max(1e-4, kvForFlow(waste.concentrateLPerH, bar, waste.tdsMgL)) };
+    case 'pressure':
+      return { kind, bar };
+    case 'recovery':
+      return { kind, recovery: Math.max(0.01, waste.recovery) };
+  }
+}

@@ -1,3 +1,4 @@
 export * from './root';
 export * from './normal';
 export * from './linear';
+export * from './steps';

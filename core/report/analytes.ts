@@ -160,9 +160,7 @@ export const plainDigits = (text: string): string => text.replace(/[₀-₉]/g, 
 
 /** What a row's name is about; null when nothing fits. */
 export function analyteOf(name: string): Analyte | null {
-  const lower = plainDigits(name)
-    .toLowerCase()
-    .replace(/⁻|⁺|²/g, '');
+  const lower = plainDigits(name).toLowerCase().replace(/⁻|⁺|²/g, '');
   return ANALYTES.find((analyte) => analyte.names.test(lower)) ?? null;
 }
 

@@ -1,2 +1,4 @@
 export * from './bladder';
 export * from './creep';
+export * from './float';
+export * from './loop';

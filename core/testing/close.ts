@@ -1,10 +1,16 @@
 import { expect } from 'vitest';
-import type { Outcome } from '../quantity';
+import type { InputError, Outcome } from '../quantity';
 
 /** Unwraps an outcome, or fails with its message. */
 export function value<T>(outcome: Outcome<T>): T {
   if (!outcome.ok) throw new Error(outcome.error.message);
   return outcome.value;
+}
+
+/** The error of an outcome that must have failed. */
+export function failure(outcome: Outcome<unknown>): InputError {
+  if (outcome.ok) throw new Error('This was expected to fail.');
+  return outcome.error;
 }
 
 /** Asserts a number within a share of the expected one. */

@@ -21,7 +21,7 @@ import {
   type WaterState,
 } from '../water';
 import type { SeasonSpan } from './feed';
-import type { Finding, Severity } from './findings';
+import type { Finding, Severity } from './finding';
 import type { SolvedTrain } from './solve';
 import { words } from './words';
 

@@ -1,12 +1,24 @@
-import { ELEMENT_CLASSES, type ElementClass, type Stage, type StageOf, type System } from '../file';
+import {
+  ELEMENT_CLASSES,
+  feedPump,
+  membraneStage,
+  tankVolumeL,
+  type ElementClass,
+  type Stage,
+  type StageOf,
+  type System,
+  type Train,
+} from '../file';
 import { demandLPerDay, smallestTankL } from '../goal';
-import { ELEMENT_ROWS, lengthForRatio, speciesOfWater } from '../membrane';
+import { elementCount, ELEMENT_ROWS, lengthForRatio, MAX_TEMPERATURE_C, speciesOfWater } from '../membrane';
 import { BAR_PER_PSI, THIN } from '../quantity';
 import type { Water } from '../water';
 import { wasteIndex } from './scaling';
+import { costOf } from './facts';
 import { inletBar } from './pressure';
-import { membraneOperation, polishedStation, solveTrain, type SolvedTrain } from './solve';
+import { membraneOperation, polishedStation, solveTrain, unitRanks, type SolvedTrain } from './solve';
 import { newStage } from './templates';
+import { wornTrain, type TrainUse } from './wear';
 import { words } from './words';
 
 export type OptionId = 'asItIs' | 'booster' | 'series' | 'parallel' | 'larger' | 'warmer' | 'longer';
@@ -27,6 +39,10 @@ export interface WaterOption {
   /** Calcite index of the waste; null without calcium. */
   readonly wasteIndex: number | null;
   readonly parts: readonly string[];
+  /** What those parts cost, in the job's currency; 0 where nothing is bought. */
+  readonly partsCost: number;
+  /** Water, sewer, power and resin for a cubic metre; null when nothing is made. */
+  readonly costPerM3: number | null;
   /** Why it is not advised here; null when it is. */
   readonly against: string | null;
   /** What to mind when it is done. */
@@ -56,11 +72,17 @@ export function nextElement(of: ElementClass): ElementClass | null {
  * beside the first, a larger element, warmer feed, longer hours. Those that do not fit say why.
  *
  * @param feed the completed tap water
+ * @param use what each stage has been through, from the log
  */
-export function moreWater(system: System, feed: Water): WaterOption[] {
-  const now = solveTrain(system.train, system.source, feed);
-  const at = system.train.stages.findIndex((stage) => stage.kind === 'membrane');
-  const membrane = system.train.stages[at] as StageOf<'membrane'> | undefined;
+export function moreWater(system: System, feed: Water, use: TrainUse = {}): WaterOption[] {
+  const asItStands = (stages: readonly Stage[], without?: string): Train =>
+    wornTrain(
+      { ...system.train, stages: [...stages] },
+      system.source.turbidityNTU,
+      Object.fromEntries(Object.entries(use).filter(([id]) => id !== without)),
+    );
+  const now = solveTrain(asItStands(system.train.stages), system.source, feed, use);
+  const membrane = membraneStage(system.train.stages);
   if (!now.ok || !membrane || !now.value.unit) return [];
   const base = now.value;
   const line = inletBar(system.source);
@@ -71,16 +93,17 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
     id: OptionId,
     label: string,
     stages: readonly Stage[] | null,
-    more: { parts?: readonly string[]; against?: string | null; mind?: string | null; water?: Water },
+    more: More & { readonly water?: Water; /** Stage that is new in it. */ readonly renewed?: string },
   ): WaterOption | null => {
-    const solved = solveTrain({ ...system.train, stages: [...(stages ?? system.train.stages)] }, system.source, more.water ?? feed);
-    return solved.ok ? described(id, label, stages, base, solved.value, more) : null;
+    const changed = { ...system, train: asItStands(stages ?? system.train.stages, more.renewed) };
+    const solved = solveTrain(changed.train, system.source, more.water ?? feed, use);
+    return solved.ok ? described(id, label, changed, stages, base, solved.value, more) : null;
   };
 
-  const hasPump = system.train.stages.slice(0, at).some((stage) => stage.kind === 'pump');
+  const hasPump = feedPump(system.train.stages) !== undefined;
   const single = membrane.arrangement === 'single';
   const booster: Stage = newStage('pump', 'pump-booster');
-  const boosted = [...system.train.stages.slice(0, at), booster, ...system.train.stages.slice(at)];
+  const boosted = system.train.stages.flatMap((stage) => (stage === membrane ? [booster, stage] : [stage]));
   const larger = nextElement(membrane.elementClass);
   const second = single ? null : 'There are two elements or more already.';
   const poor =
@@ -93,12 +116,17 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
       : '';
   const need = demandLPerDay(system.goal.demand);
   const tank = smallestTankL(system.goal.demand, base.productLPerH * 24);
-  const tankL = system.train.stages.reduce((sum, stage) => (stage.kind === 'tank' ? sum + stage.volumeL : sum), 0);
+  const tankL = tankVolumeL(system.train.stages);
+  // A fifth above what the week needs in store.
+  const largerL = tank !== null && tankL < tank ? Math.ceil((1.2 * tank) / 10) * 10 : null;
+  const { prices } = system;
+  const elements = elementCount(unitRanks(membrane));
   const hours = base.productLPerH > 0 ? need / base.productLPerH : null;
 
   const found: (WaterOption | null)[] = [
     option('asItIs', 'As it stands', null, {}),
     option('booster', 'Booster pump before the membrane', boosted, {
+      partsCost: prices.boosterPump,
       parts: ['booster pump with its supply', 'pressure switch', `bypass set to ${say.of(BOOSTED_BAR, 'pressureBar')}`],
       against: hasPump
         ? 'There is a pump already.'
@@ -110,8 +138,9 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
     option(
       'series',
       'Second element on the waste of the first',
-      replaced({ arrangement: 'series', restrictor: seriesRestrictor(system, membrane, base) }),
+      replaced({ arrangement: 'series', restrictor: seriesRestrictor(system, asItStands(system.train.stages), membrane, base) }),
       {
+        partsCost: prices.element,
         parts: [
           'membrane and housing',
           'a T for the two products',
@@ -125,27 +154,32 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
     option(
       'parallel',
       'Second element beside the first',
-      replaced({ arrangement: 'parallel', restrictor: seriesRestrictor(system, membrane, base) }),
+      replaced({ arrangement: 'parallel', restrictor: seriesRestrictor(system, asItStands(system.train.stages), membrane, base) }),
       {
+        partsCost: prices.element,
         parts: ['membrane and housing', 'two Ts', 'one larger restrictor'],
         against: second ?? poor,
         mind: `Each element gets half the rinse: on hard water the pair in series keeps cleaner.${near}`,
       },
     ),
     larger
-      ? option('larger', `Larger element, ${larger}`, replaced({ elementClass: larger }), {
-          parts: [`membrane ${larger}`],
+      ? option('larger', `Larger element, ${larger}`, replaced({ elementClass: larger, waterFactor: null, saltFactor: null }), {
+          renewed: membrane.id,
+          partsCost: elements * prices.element,
+          parts: [elements > 1 ? `${elements} membranes ${larger}` : `membrane ${larger}`],
           mind: 'More water, but poorer: large small elements hold back less salt.',
         })
       : null,
     option('warmer', `Feed warmed to ${say.of(WARMED_C, 'temperatureC')}`, null, {
+      partsCost: prices.warmingCoil,
       parts: ['a coil of tubing at room temperature, or a heat exchanger'],
       against: feed.temperatureC >= WARMED_C - 2 ? `The feed has ${say.of(feed.temperatureC, 'temperatureC')} already.` : null,
-      mind: 'Never from the hot side: above 45 °C a membrane dies.',
+      mind: `Never from the hot side: above ${say.of(MAX_TEMPERATURE_C, 'temperatureC')} a membrane dies.`,
       water: { ...feed, temperatureC: Math.max(WARMED_C, feed.temperatureC) },
     }),
     option('longer', 'Longer hours and a larger tank', null, {
-      parts: tank !== null && tankL < tank ? [`tank of ${say.of(Math.ceil((1.2 * tank) / 10) * 10, 'volumeL')}`] : [],
+      partsCost: largerL === null ? 0 : largerL * prices.tankPerL,
+      parts: largerL === null ? [] : [`tank of ${say.of(largerL, 'volumeL')}`],
       against:
         hours === null || tank === null
           ? 'Not even all hours of the day are enough.'
@@ -160,8 +194,13 @@ export function moreWater(system: System, feed: Water): WaterOption[] {
 }
 
 /** A restrictor that keeps the ratio of today with a second element: the bore scaled to twice the flow. */
-function seriesRestrictor(system: System, membrane: StageOf<'membrane'>, base: SolvedTrain): StageOf<'membrane'>['restrictor'] {
-  const operation = membraneOperation(system.train, system.source, base);
+function seriesRestrictor(
+  system: System,
+  train: Train,
+  membrane: StageOf<'membrane'>,
+  base: SolvedTrain,
+): StageOf<'membrane'>['restrictor'] {
+  const operation = membraneOperation(train, system.source, base);
   const ratio = base.unit?.wasteToProduct;
   // Turbulent flow goes with the bore to the power 2.7: twice the flow needs 1.29 times the bore.
   const wider = { lengthMm: membrane.restrictor.lengthMm, boreMm: Math.min(3, membrane.restrictor.boreMm * 1.29) };
@@ -179,13 +218,22 @@ function seriesRestrictor(system: System, membrane: StageOf<'membrane'>, base: S
   return length.ok ? { ...wider, lengthMm: Math.round(length.value) } : wider;
 }
 
+/** What is said beside an option's figures. */
+interface More {
+  readonly parts?: readonly string[];
+  readonly partsCost?: number;
+  readonly against?: string | null;
+  readonly mind?: string | null;
+}
+
 function described(
   id: OptionId,
   label: string,
+  system: System,
   stages: readonly Stage[] | null,
   base: SolvedTrain,
   solved: SolvedTrain,
-  more: { parts?: readonly string[]; against?: string | null; mind?: string | null },
+  more: More,
 ): WaterOption {
   const { unit } = solved;
   const productLPerDay = solved.productLPerH * 24;
@@ -200,6 +248,8 @@ function described(
     productUScm: polishedStation(solved).state.ec25UScm,
     wasteIndex: unit && wasteIndex(unit),
     parts: more.parts ?? [],
+    partsCost: more.partsCost ?? 0,
+    costPerM3: costOf(system, solved)?.total ?? null,
     against: more.against ?? null,
     mind: more.mind ?? null,
     stages,

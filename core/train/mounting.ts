@@ -1,4 +1,6 @@
 import type { Stage } from '../file';
+import { elementCount } from '../membrane';
+import { unitRanks } from './solve';
 
 /** What a train weighs full of water and how much wall it takes. */
 export interface Mounting {
@@ -29,16 +31,21 @@ function one(stage: Stage): Mounting {
       return stage.pump.kind === 'booster' ? { wetKg: 2.5, wallM: 0.2 } : { wetKg: 28, wallM: 0.45 };
     case 'membrane': {
       const [, kg, m] = ELEMENT.find(([prefix]) => stage.elementClass.startsWith(prefix)) ?? ELEMENT[0]!;
-      const elements =
-        stage.arrangement === 'array'
-          ? stage.ranks.reduce((sum, rank) => sum + rank.vessels * rank.elementsPerVessel, 0)
-          : stage.arrangement === 'single'
-            ? 1
-            : 2;
+      const elements = elementCount(unitRanks(stage));
       return { wetKg: kg * elements, wallM: m * elements };
     }
     case 'resin':
       return { wetKg: 0.8 + 1.25 * stage.volumeL, wallM: stage.volumeL < 3 ? 0.14 : 0.3 };
+    case 'softener':
+      // Resin vessel, and as much again for the brine tank.
+      return { wetKg: 4 + 3 * stage.volumeL, wallM: 0.5 };
+    case 'decarboniser':
+    case 'calcite':
+      return { wetKg: 0.8 + 1.3 * stage.volumeL, wallM: stage.volumeL < 6 ? 0.16 : 0.3 };
+    case 'inhibitor':
+      return { wetKg: 2.5, wallM: 0.14 };
+    case 'uv':
+      return { wetKg: 2 + stage.chamberL, wallM: 0.15 };
     case 'tank':
       // A kilogram a litre, and a twentieth for the tank; it stands on the floor.
       return { wetKg: 1.05 * stage.volumeL, wallM: 0 };

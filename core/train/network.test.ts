@@ -13,7 +13,8 @@ import {
   solveTrain,
   systemFromTemplate,
   tapWater,
-  tunedStages,
+  tuned,
+  withSettings,
   type SolvedTrain,
   type WaterOption,
 } from './index';
@@ -62,30 +63,53 @@ describe('a skid', () => {
   it('a meter at the pump reads the mixture, not the tap (common practice)', () => {
     const pump = solved.stations.find((station) => station.kind === 'pump')!;
     expect(pump.state.ec25UScm).toBeGreaterThan(1.3 * solved.stations[0]!.state.ec25UScm);
-    expect(pump.flowLPerH).toBeCloseTo(solved.unit!.feedLPerH + 1136, 6);
+    expect(pump.flowLPerH).toBeCloseTo(solved.unit!.feedLPerH + solved.unit!.recycleLPerH, 6);
+    expectWithin(solved.unit!.recycleLPerH, 1136, 0.01);
   });
   it('three hands: more recycle rinses the last vessels better and makes the product saltier', () => {
-    const more = solve(withStage(skid, 'membrane', { recycleLPerH: 1600 }));
-    expect(more.unit!.ranks[1]!.concentrateLPerMin).toBeGreaterThan(solved.unit!.ranks[1]!.concentrateLPerMin);
+    const more = solve(withStage(skid, 'membrane', { recycleKv: 1.1 }));
+    expect(more.unit!.ranks[1]!.elements[0]!.concentrateLPerMin).toBeGreaterThan(solved.unit!.ranks[1]!.elements[0]!.concentrateLPerMin);
     expect(more.stations.find((s) => s.kind === 'membrane')!.state.ec25UScm).toBeGreaterThan(
       solved.stations.find((s) => s.kind === 'membrane')!.state.ec25UScm,
     );
   });
+  it('each hand moves the other two: pump, waste valve and recycle valve', () => {
+    const stands = (s: System): readonly number[] => {
+      const unit = solve(s).unit!;
+      return [unit.permeateLPerH, unit.concentrateLPerH, unit.recycleLPerH];
+    };
+    const now = stands(skid);
+    const turned = {
+      faster: stands(
+        withStage(skid, 'pump', { pump: { ...(skid.train.stages[2] as StageOf<'pump'>).pump, speed: 0.95 } as StageOf<'pump'>['pump'] }),
+      ),
+      closed: stands(withStage(skid, 'membrane', { valve: { kind: 'needle', kvM3PerH: 0.15 } })),
+      ledBack: stands(withStage(skid, 'membrane', { recycleKv: 1 })),
+    };
+    turned.faster.forEach((flow, i) => expect(flow).toBeGreaterThan(1.05 * now[i]!));
+    // Less to the drain leaves more pressure: more product, and more led back.
+    expect(turned.closed[1]).toBeLessThan(0.8 * now[1]!);
+    expect(turned.closed[0]).toBeGreaterThan(1.01 * now[0]!);
+    expect(turned.closed[2]).toBeGreaterThan(1.01 * now[2]!);
+    expect(turned.ledBack[2]).toBeGreaterThan(1.15 * now[2]!);
+    expect(turned.ledBack[0]).toBeLessThan(0.95 * now[0]!);
+    expect(turned.ledBack[1]).toBeLessThan(0.98 * now[1]!);
+  });
   it('is set to targets, and stands on them', () => {
     const targets = { permeateLPerH: 800, recovery: 0.55, recycleLPerH: 1300 };
-    const stages = value(tunedStages(skid, tap(skid), targets));
-    const tuned = value(solveTrain({ ...skid.train, stages: [...stages] }, skid.source, tap(skid)));
-    expectWithin(tuned.unit!.permeateLPerH, 800, 1e-3);
-    expectWithin(tuned.unit!.recovery, 0.55, 1e-6);
-    expect(tuned.unit!.recycleLPerH).toBe(1300);
+    const stages = withSettings(skid.train.stages, value(tuned(skid, tap(skid), targets)));
+    const reached = value(solveTrain({ ...skid.train, stages: [...stages] }, skid.source, tap(skid)));
+    expectWithin(reached.unit!.permeateLPerH, 800, 1e-3);
+    expectWithin(reached.unit!.recovery, 0.55, 1e-6);
+    expectWithin(reached.unit!.recycleLPerH, 1300, 1e-5);
   });
   it('says what its pump can reach when more is asked for', () => {
-    const outcome = tunedStages(skid, tap(skid), { permeateLPerH: 9000, recovery: 0.6, recycleLPerH: 1136 });
+    const outcome = tuned(skid, tap(skid), { permeateLPerH: 9000, recovery: 0.6, recycleLPerH: 1136 });
     expect(outcome.ok ? '' : outcome.error.message).toMatch(/This pump reaches \d+ to \d+ L\/h of product at that recovery, not 9000/);
   });
   it('a train without a pump has nothing to tune', () => {
     const house = from('marineHousehold');
-    const outcome = tunedStages(house, tap(house), { permeateLPerH: 10, recovery: 0.2, recycleLPerH: 0 });
+    const outcome = tuned(house, tap(house), { permeateLPerH: 10, recovery: 0.2, recycleLPerH: 0 });
     expect(outcome.ok ? '' : outcome.error.message).toContain('There is no pump to turn');
   });
 });
@@ -136,6 +160,7 @@ describe('two passes', () => {
           arrangement: 'array',
           ranks: [{ vessels: 1, elementsPerVessel: 2 }],
           recycleLPerH: 0,
+          recycleKv: null,
           valve: { kind: 'recovery', recovery: 0.7 },
           ...change.membrane,
         },
@@ -349,6 +374,7 @@ describe('1,000 random trains', () => {
       kind: fc.constant('displacement' as const),
       flowLPerH: fc.double({ min: 600, max: 2500, noNaN: true }),
       reliefBar: fc.constant(69),
+      energyRecovery: fc.double({ min: 0, max: 0.9, noNaN: true }),
     }),
   );
   const arranged = fc.record({

@@ -1,12 +1,17 @@
-import type { System } from '../file';
+import type { System, Train } from '../file';
 import type { Outcome } from '../quantity';
 import type { Water } from '../water';
 import { gatherFacts, type TrainFacts } from './facts';
-import { trainFindings, type Finding } from './findings';
-import type { ResinUse } from './solve';
+import type { Finding } from './finding';
+import { trainFindings } from './findings';
+import { branchReports, type BranchReport } from './branches';
+import { wornTrain, type TrainUse } from './wear';
 
 /** A solved train with what is to be said of it. */
 export interface TrainReport extends TrainFacts {
+  /** The train as its use has left it: what was solved. */
+  readonly train: Train;
+  readonly branches: readonly BranchReport[];
   readonly findings: readonly Finding[];
 }
 
@@ -14,10 +19,19 @@ export interface TrainReport extends TrainFacts {
  * Solves a system's train on its tap water and says what that means.
  *
  * @param feed the completed tap water, see `tapWater`
- * @param use equivalents each resin has taken up, from the log
+ * @param use what each stage has been through, from the log
  */
-export function reportTrain(system: System, feed: Water, use: ResinUse = {}): Outcome<TrainReport> {
-  const facts = gatherFacts(system, feed, use);
+export function reportTrain(system: System, feed: Water, use: TrainUse = {}): Outcome<TrainReport> {
+  const worn = { ...system, train: wornTrain(system.train, system.source.turbidityNTU, use) };
+  const facts = gatherFacts(worn, feed, use);
   if (!facts.ok) return facts;
-  return { ok: true, value: { ...facts.value, findings: trainFindings(system, facts.value) } };
+  return {
+    ok: true,
+    value: {
+      ...facts.value,
+      train: worn.train,
+      branches: branchReports(worn, facts.value.solved),
+      findings: trainFindings(worn, facts.value),
+    },
+  };
 }

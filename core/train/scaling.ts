@@ -1,8 +1,6 @@
-import type { UnitSolution } from '../membrane';
+import { betaMaxOf, type UnitSolution } from '../membrane';
 import { findRoot } from '../numeric';
 import {
-  CACO3_G_PER_EQ,
-  calciteIndex,
   calciteState,
   eachSolute,
   percentOfSaturation,
@@ -42,10 +40,15 @@ const ACTION_PERCENT: readonly (readonly [Mineral, number])[] = [
 /** The calcite index to go by: Langelier's, or Stiff & Davis' in strong water. */
 const actedIndex = (water: Water, calcite: CalciteState): number => strongWaterIndex(water, calcite.pH) ?? calcite.saturationIndex;
 
+/** The same of a water alone; null without calcium or alkalinity. */
+function actedIndexOf(water: Water): number | null {
+  const calcite = calciteState(water, water.temperatureC);
+  return calcite.ok ? actedIndex(water, calcite.value) : null;
+}
+
 /** Calcite index of a solved unit's waste; null where there is no calcium, no alkalinity or no production. */
 export function wasteIndex({ permeate, concentrate }: UnitSolution): number | null {
-  const waste = permeate ? calciteState(concentrate, concentrate.temperatureC) : null;
-  return waste?.ok ? actedIndex(concentrate, waste.value) : null;
+  return permeate ? actedIndexOf(concentrate) : null;
 }
 
 /** Index of a scale that cannot form. */
@@ -85,24 +88,25 @@ export function scaleOutlook(unit: UnitSolution, actionIndex: number): ScaleOutl
   if (!waste.ok) return null;
   // Feed by balance of what leaves.
   const feed = combine(permeate, recovery, concentrate, 1 - recovery);
-  const beta = Math.max(1, ...unit.ranks.map((rank) => rank.betaMax));
-  const wall = calciteIndex(gasesAsFeed(combine(concentrate, beta, permeate, 1 - beta), concentrate, beta), t);
+  const beta = betaMaxOf(unit.ranks);
+  // C_wall = C_p + (C_b − C_p)·β for every solute; CO2 stands alike on both sides, and so it stays.
+  const wall = actedIndexOf(combine(concentrate, beta, permeate, 1 - beta));
   const wasteAt = (y: number): Water => combine(feed, 1 / (1 - y), permeate, -y / (1 - y));
   const indexAt = (ratio: number): number => {
-    const index = calciteIndex(wasteAt(1 / (1 + ratio)), t);
-    return index.ok ? index.value : Number.NaN;
+    return actedIndexOf(wasteAt(1 / (1 + ratio))) ?? Number.NaN;
   };
-  const feedIndex = calciteIndex(feed, t);
   const root = findRoot((ln) => indexAt(Math.exp(ln)) - actionIndex, Math.log(0.3), Math.log(50), 1e-4);
   return {
-    feedIndex: feedIndex.ok ? feedIndex.value : Number.NaN,
+    feedIndex: actedIndexOf(feed) ?? Number.NaN,
     index: actedIndex(concentrate, waste.value),
-    wallIndex: wall.ok ? wall.value : waste.value.saturationIndex,
+    wallIndex: wall ?? waste.value.saturationIndex,
     precipitationMgL: Math.max(0, waste.value.precipitationMgL),
     actionIndex,
     ratioAtAction: root ? Math.exp(root.x) : null,
     minerals: beyondLimit(concentrate),
-    safeRecovery: findRoot((y) => excess(wasteAt(y), actionIndex), 0.01, 0.97, 1e-3)?.x ?? null,
+    // A feed that is over its limit as it comes has no safe recovery.
+    safeRecovery:
+      excess(wasteAt(0.01), actionIndex) > 0 ? null : (findRoot((y) => excess(wasteAt(y), actionIndex), 0.01, 0.97, 1e-3)?.x ?? null),
   };
 }
 
@@ -115,11 +119,4 @@ function beyondLimit(water: Water): ScaleOutlook['minerals'] {
     const percent = index === null ? 0 : percentOfSaturation(index);
     return percent > limitPercent ? [{ mineral, percent, limitPercent }] : [];
   });
-}
-
-/** CO2 passes the membrane and is not polarized: takes back the part of it that `combine` scaled up. */
-function gasesAsFeed(wall: Water, concentrate: Water, beta: number): Water {
-  const bicarbonateMmolL = Math.max(0, wall.alkalinityMgL / CACO3_G_PER_EQ);
-  const freeBefore = Math.max(0, concentrate.carbonMmolL - concentrate.alkalinityMgL / CACO3_G_PER_EQ);
-  return beta > 1 ? { ...wall, carbonMmolL: Math.max(0, bicarbonateMmolL + freeBefore) } : wall;
 }

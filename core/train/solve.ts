@@ -1,5 +1,4 @@
-import type { Source, Stage, StageOf, Train } from '../file';
-import { bedCapacityEq, bedUtilisation, polishedWater, slowestFlowLPerH, type BedUtilisation } from '../exchange';
+import { feedPump, type Source, type Stage, type StageOf, type Train } from '../file';
 import {
   ELEMENT_ROWS,
   pumpOutletBar,
@@ -10,31 +9,12 @@ import {
   type UnitSolution,
   type VesselRank,
 } from '../membrane';
-import { inletBar, pressureAfter, riseBar, slopeOf, stageBed, type Inlet } from './pressure';
-import { carbonState, dechlorinated, type CarbonState } from '../pretreatment';
+import type { CarbonState } from '../pretreatment';
 import { fail, ok, type Outcome } from '../quantity';
-import { mixWaters, openToAir, settleWater, type Water, type WaterState } from '../water';
-
-/** The water at one place of the train: at the tap, or after a stage. */
-export interface Station {
-  /** 'tap', or the id of the stage it stands after. */
-  readonly after: string;
-  readonly name: string;
-  readonly kind: Stage['kind'] | 'tap';
-  readonly flowLPerH: number;
-  readonly pressureBar: number;
-  readonly water: Water;
-  readonly state: WaterState;
-}
-
-/** What a resin stage does at this flow. */
-export interface ResinState {
-  readonly stageId: string;
-  readonly utilisation: BedUtilisation;
-  /** Share of the stoichiometric capacity used on the fuller side, 0–1 and beyond. */
-  readonly usedShare: number;
-  readonly feed: Water;
-}
+import { mixWaters, settleWater, type Water, type WaterState } from '../water';
+import { gasBar, inletBar, riseBar, slopeOf, type Inlet } from './pressure';
+import { walkStages, waterAfter, type ResinState, type Station, type Walk } from './walk';
+import type { TrainUse } from './wear';
 
 export interface SolvedTrain {
   /** Tap first, then one station a stage. */
@@ -48,10 +28,15 @@ export interface SolvedTrain {
   readonly resins: readonly ResinState[];
   readonly carbons: readonly { readonly stageId: string; readonly state: CarbonState; readonly flowLPerH: number }[];
   readonly productLPerH: number;
+  /** Water taken off for uses of its own, each with its stations. */
+  readonly branches: readonly SolvedBranch[];
 }
 
-/** Equivalents each resin stage has taken up, from the log; absent means new. */
-export type ResinUse = Readonly<Record<string, { readonly cationEq: number; readonly anionEq: number }>>;
+/** A branch: the station it leaves from, then one a stage. */
+export interface SolvedBranch {
+  readonly id: string;
+  readonly stations: readonly Station[];
+}
 
 /** No housing here stands more. */
 const MOST_BAR = 69;
@@ -76,50 +61,12 @@ export function membraneUnit(stage: StageOf<'membrane'>): MembraneUnit {
   return {
     row: ELEMENT_ROWS[stage.elementClass],
     ranks: unitRanks(stage),
-    factors: { water: stage.waterFactor, salt: stage.saltFactor },
+    factors: { water: stage.waterFactor ?? 1, salt: stage.saltFactor ?? 1 },
     restrictor: stage.restrictor,
     valve: stage.valve,
     recycleLPerH: stage.recycleLPerH,
+    recycleKv: stage.recycleKv,
   };
-}
-
-/** What walking along the stages carries forward. */
-interface Walk {
-  water: Water;
-  state: WaterState;
-  pressureBar: number;
-}
-
-/** Water after a stage that is not a membrane. */
-function waterAfter(stage: Stage, water: Water, flowLPerH: number, use: ResinUse): Outcome<{ water: Water; resin: ResinState | null }> {
-  switch (stage.kind) {
-    case 'sediment':
-    case 'tubing':
-    case 'pump':
-    case 'membrane':
-      return ok({ water, resin: null });
-    case 'carbon':
-      // Standing water has all the time it needs.
-      return ok({ water: dechlorinated({ ...stage, passedL: 0 }, water, Math.max(flowLPerH, 1e-3)), resin: null });
-    case 'tank': {
-      if (!stage.openToAir) return ok({ water, resin: null });
-      const open = openToAir(water);
-      return open.ok ? ok({ water: open.value, resin: null }) : open;
-    }
-    case 'resin': {
-      const bed = stageBed(stage);
-      const utilisation = bedUtilisation(bed, Math.max(flowLPerH, slowestFlowLPerH(bed, water.temperatureC)), water.temperatureC);
-      if (!utilisation.ok) return utilisation;
-      const capacity = bedCapacityEq(bed);
-      const used = use[stage.id] ?? { cationEq: 0, anionEq: 0 };
-      const cationUsed = used.cationEq / capacity.cationEq;
-      const anionUsed = used.anionEq / capacity.anionEq;
-      return ok({
-        water: polishedWater(water, utilisation.value, cationUsed, anionUsed),
-        resin: { stageId: stage.id, utilisation: utilisation.value, usedShare: Math.max(cationUsed, anionUsed), feed: water },
-      });
-    }
-  }
 }
 
 /**
@@ -132,7 +79,27 @@ function waterAfter(stage: Stage, water: Water, flowLPerH: number, use: ResinUse
  * @param use what the log says the resin has taken up
  * @returns the first error of any stage, naming its field
  */
-export function solveTrain(train: Train, at0: Inlet, feed: Water, use: ResinUse = {}): Outcome<SolvedTrain> {
+export function solveTrain(train: Train, at0: Inlet, feed: Water, use: TrainUse = {}): Outcome<SolvedTrain> {
+  const main = solveMain(train, at0, feed, use);
+  return main.ok && train.branches.length > 0 ? withBranches(train, main.value, use) : main;
+}
+
+/** Each branch walked from where it leaves, at its own draw. */
+function withBranches(train: Train, main: SolvedTrain, use: TrainUse): Outcome<SolvedTrain> {
+  const branches: SolvedBranch[] = [];
+  for (const branch of train.branches) {
+    const from = main.stations.find((station) => station.after === branch.after);
+    if (!from) continue;
+    const into = { stations: [from] as Station[], resins: [] as ResinState[], carbons: [] as SolvedTrain['carbons'][number][] };
+    const end = walkStages(branch.stages, branch.drawLPerH, from, use, into);
+    if (!end.ok) return end;
+    branches.push({ id: branch.id, stations: into.stations });
+  }
+  return ok({ ...main, branches });
+}
+
+/** The train from tap to its last stage, without its branches. */
+function solveMain(train: Train, at0: Inlet, feed: Water, use: TrainUse): Outcome<SolvedTrain> {
   const source = { linePressureBar: inletBar(at0) };
   const tapState = settleWater(feed);
   if (!tapState.ok) return tapState;
@@ -142,7 +109,7 @@ export function solveTrain(train: Train, at0: Inlet, feed: Water, use: ResinUse 
       'stages',
       membranes.length,
       'one or two membrane stages',
-      'This train has three membrane stages. Put elements that share a feed into one stage, as vessels in ranks.',
+      `This train has ${membranes.length} membrane stages. Put elements that share a feed into one stage, as vessels in ranks.`,
     );
   if (membranes.length === 2) return twoPasses(train, source, feed, use);
   const at = train.stages.findIndex((stage) => stage.kind === 'membrane');
@@ -153,7 +120,7 @@ export function solveTrain(train: Train, at0: Inlet, feed: Water, use: ResinUse 
  * Two passes: the product of the first membrane is the feed of the second, lifted by its own pump. Without a tank
  * between them the second takes exactly what the first makes; from an open tank it runs at its own flow.
  */
-function twoPasses(train: Train, source: Pick<Source, 'linePressureBar'>, feed: Water, use: ResinUse): Outcome<SolvedTrain> {
+function twoPasses(train: Train, source: Pick<Source, 'linePressureBar'>, feed: Water, use: TrainUse): Outcome<SolvedTrain> {
   const first = train.stages.findIndex((stage) => stage.kind === 'membrane');
   const second = train.stages.findLastIndex((stage) => stage.kind === 'membrane');
   const cut = train.stages.findLastIndex((stage, i) => stage.kind === 'pump' && i > first && i < second);
@@ -165,14 +132,14 @@ function twoPasses(train: Train, source: Pick<Source, 'linePressureBar'>, feed: 
       'a pump between the two membranes',
       'The second membrane has no pump of its own: the product of the first has no pressure left. Add a pump between them, or put both elements into one stage.',
     );
-  const one = solveTrain({ ...train, stages: train.stages.slice(0, cut) }, source, feed, use);
+  const one = solveMain({ ...train, stages: train.stages.slice(0, cut) }, source, feed, use);
   if (!one.ok || !one.value.unit || one.value.unit.noProduction) return one;
   const product = one.value.stations.at(-1)!;
   const rests = train.stages.slice(first + 1, cut).some((stage) => stage.kind === 'tank' && stage.openToAir);
   const needed: StageOf<'pump'> = rests
     ? pump
-    : { ...pump, pump: { kind: 'displacement', flowLPerH: one.value.productLPerH, reliefBar: MOST_BAR } };
-  const two = solveTrain(
+    : { ...pump, pump: { kind: 'displacement', flowLPerH: one.value.productLPerH, reliefBar: MOST_BAR, energyRecovery: 0 } };
+  const two = solveMain(
     { ...train, stages: [needed, ...train.stages.slice(cut + 1)] },
     { linePressureBar: product.pressureBar },
     product.water,
@@ -203,52 +170,19 @@ function twoPasses(train: Train, source: Pick<Source, 'linePressureBar'>, feed: 
   });
 }
 
-/** Walks stages at one flow, collecting stations; the caller gives the start. */
-function walkStages(
-  stages: readonly Stage[],
-  flowLPerH: number,
-  start: Walk,
-  use: ResinUse,
-  into: { stations: Station[]; resins: ResinState[]; carbons: { stageId: string; state: CarbonState; flowLPerH: number }[] },
-  pumpedBar: number | null = null,
-): Outcome<Walk> {
-  let walk = start;
-  for (const stage of stages) {
-    const after = waterAfter(stage, walk.water, flowLPerH, use);
-    if (!after.ok) return after;
-    if (stage.kind === 'carbon') {
-      into.carbons.push({
-        stageId: stage.id,
-        state: carbonState({ ...stage, passedL: 0 }, walk.water, Math.max(flowLPerH, 1e-3)),
-        flowLPerH,
-      });
-    }
-    if (after.value.resin) into.resins.push(after.value.resin);
-    const water = after.value.water;
-    const settled = water === walk.water ? ok(walk.state) : settleWater(water, walk.state.pH);
-    if (!settled.ok) return settled;
-    // Behind its pump the membrane's own solution says what the pressure is.
-    const pressureBar =
-      stage.kind === 'pump' && pumpedBar !== null ? pumpedBar : pressureAfter(stage, walk.pressureBar, flowLPerH, water.temperatureC);
-    walk = { water, state: settled.value, pressureBar };
-    into.stations.push({ after: stage.id, name: stage.name, kind: stage.kind, flowLPerH, ...walk });
-  }
-  return ok(walk);
-}
-
 function withoutMembrane(
   train: Train,
   source: Pick<Source, 'linePressureBar'>,
   feed: Water,
   tap: WaterState,
-  use: ResinUse,
+  use: TrainUse,
 ): Outcome<SolvedTrain> {
   const flowLPerH = train.drawLPerH;
   const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
   const into = { stations: [tapStation(flowLPerH, start)], resins: [] as ResinState[], carbons: [] as SolvedTrain['carbons'][number][] };
   const end = walkStages(train.stages, flowLPerH, start, use, into);
   if (!end.ok) return end;
-  return ok({ ...into, unit: null, unitStageId: null, waste: null, productLPerH: flowLPerH });
+  return ok({ ...into, unit: null, unitStageId: null, waste: null, productLPerH: flowLPerH, branches: [] });
 }
 
 const tapStation = (flowLPerH: number, walk: Walk): Station => ({ after: 'tap', name: 'Tap', kind: 'tap', flowLPerH, ...walk });
@@ -263,7 +197,7 @@ function withMembrane(
   source: Pick<Source, 'linePressureBar'>,
   feed: Water,
   tap: WaterState,
-  use: ResinUse,
+  use: TrainUse,
 ): Outcome<SolvedTrain> {
   const stage = train.stages[at] as StageOf<'membrane'>;
   const before = train.stages.slice(0, at);
@@ -274,12 +208,12 @@ function withMembrane(
   const broken = before.some((s) => s.kind === 'tank' && s.openToAir);
   const tankLiftBar = Math.max(
     0,
-    behind.reduce((sum, s) => sum + riseBar(s), 0),
+    behind.reduce((sum, s) => sum + riseBar(s) + gasBar(s, source.linePressureBar), 0),
   );
   // What is lifted before the membrane is lost to it.
   const feedRiseBar = before.reduce((sum, s) => sum + riseBar(s), 0);
 
-  const pump = before.findLast((s): s is StageOf<'pump'> => s.kind === 'pump')?.pump ?? null;
+  const pump = feedPump(train.stages)?.pump ?? null;
   const rough = roughFlows(unit, source.linePressureBar, t);
   let feedFlow = pump?.kind === 'displacement' ? Math.max(1, pump.flowLPerH - stage.recycleLPerH) : rough.feedLPerH;
   let productFlow = rough.productLPerH;
@@ -341,7 +275,7 @@ function joinRecycle(stations: Station[], unit: UnitSolution, pH: number): Outco
 }
 
 /** The water that reaches the membrane at a flow. */
-function feedTo(before: readonly Stage[], feed: Water, flowLPerH: number, use: ResinUse): Outcome<Water> {
+function feedTo(before: readonly Stage[], feed: Water, flowLPerH: number, use: TrainUse): Outcome<Water> {
   let water = feed;
   for (const stage of before) {
     const after = waterAfter(stage, water, flowLPerH, use);
@@ -359,7 +293,7 @@ function behindMembrane(
   behind: readonly Stage[],
   unit: UnitSolution,
   reached: Walk,
-  use: ResinUse,
+  use: TrainUse,
   into: { stations: Station[]; resins: ResinState[]; carbons: SolvedTrain['carbons'][number][] },
   backBar: number,
 ): Outcome<SolvedTrain> {
@@ -374,7 +308,7 @@ function behindMembrane(
     water: unit.concentrate,
     state: concentrate.value,
   };
-  const done = { ...into, unit, unitStageId: stage.id, waste, productLPerH: unit.permeateLPerH / (1 - stage.bypassShare) };
+  const done = { ...into, unit, unitStageId: stage.id, waste, productLPerH: unit.permeateLPerH / (1 - stage.bypassShare), branches: [] };
   // Nothing is made: the stations end at the feed of the membrane.
   if (!unit.permeate) return ok(done);
   const product = withBypass(stage, unit, unit.permeate, reached.water);
@@ -436,9 +370,9 @@ export function membraneOperation(train: Train, inlet: Inlet, solved: SolvedTrai
   if (stage?.kind !== 'membrane' || !feed || !unit) return null;
   const linePressureBar = inletBar(inlet);
   const broken = train.stages.slice(0, at).some((s) => s.kind === 'tank' && s.openToAir);
-  const pumpAt = train.stages.slice(0, at).findLastIndex((s) => s.kind === 'pump');
+  const pump = feedPump(train.stages);
   // What the filters took: up to the pump, or up to the membrane.
-  const beforePump = pumpAt < 0 ? unit.feedPressureBar : (solved.stations[pumpAt]?.pressureBar ?? 0);
+  const beforePump = pump ? (solved.stations[train.stages.indexOf(pump)]?.pressureBar ?? 0) : unit.feedPressureBar;
   return {
     stage,
     unit: membraneUnit(stage),
@@ -446,7 +380,7 @@ export function membraneOperation(train: Train, inlet: Inlet, solved: SolvedTrai
     conditions: {
       linePressureBar: broken ? 0 : linePressureBar,
       prefilterBarPerLPerH: unit.feedLPerH > 0 ? Math.max(0, linePressureBar - beforePump) / unit.feedLPerH : 0,
-      pump: pumpAt < 0 ? null : (train.stages[pumpAt] as StageOf<'pump'>).pump,
+      pump: pump?.pump ?? null,
       permeatePressureBar: solved.stations[at + 1]?.pressureBar ?? 0,
       law: 'mixture',
     },

@@ -1,8 +1,14 @@
 import {
+  FLOAT_SHARES,
   NO_KIT,
   NO_REPORT,
+  PLACEHOLDER_PRICES,
+  SEDIMENT_HOLDS_G,
+  USUAL_TURBIDITY_NTU,
+  type Branch,
   type GoalId,
   type Instrument,
+  type LoopSettings,
   type Season,
   type Probe,
   type Stage,
@@ -26,6 +32,8 @@ interface TemplateRow {
   /** Stage after which each probe stands; the tap probe is always there. */
   readonly probes: readonly { readonly name: string; readonly after: string }[];
   readonly drawLPerH: number;
+  readonly branches?: readonly Branch[];
+  readonly loop?: LoopSettings;
   /** What such a system usually stands on, where it is not a middling municipal tap. */
   readonly supply?: {
     readonly name: string;
@@ -38,9 +46,12 @@ interface TemplateRow {
   };
 }
 
+/** Steps of a bypass dial until the printed list is typed (our placeholder). */
+const DIAL = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6].map((bypass, i) => ({ label: String(i), bypass }));
+
 /** Values a new stage starts with; every one can be edited. */
 const STAGE_DEFAULTS: { readonly [K in StageKind]: Omit<StageOf<K>, 'id'> } = {
-  sediment: { kind: 'sediment', name: 'Sediment', micron: 5, cleanLossBar: 0.08, loading: 0.2, fittedOn: null },
+  sediment: { kind: 'sediment', name: 'Sediment', micron: 5, cleanLossBar: 0.08, loading: null, holdsG: SEDIMENT_HOLDS_G, fittedOn: null },
   carbon: {
     kind: 'carbon',
     name: 'Carbon',
@@ -59,10 +70,11 @@ const STAGE_DEFAULTS: { readonly [K in StageKind]: Omit<StageOf<K>, 'id'> } = {
     ranks: [],
     valve: null,
     recycleLPerH: 0,
+    recycleKv: null,
     bypassShare: 0,
     restrictor: { lengthMm: 300, boreMm: 1.2 },
-    waterFactor: 1,
-    saltFactor: 1,
+    waterFactor: null,
+    saltFactor: null,
     fittedOn: null,
   },
   pump: {
@@ -72,8 +84,32 @@ const STAGE_DEFAULTS: { readonly [K in StageKind]: Omit<StageOf<K>, 'id'> } = {
     fittedOn: null,
   },
   tubing: { kind: 'tubing', name: 'Tubing', boreMm: 4.3, lengthM: 10, riseM: 0 },
-  resin: { kind: 'resin', name: 'Resin', resinClass: 'colourMixedBed', volumeL: 0.6, depthMm: 220, packing: 0.9, fittedOn: null },
-  tank: { kind: 'tank', name: 'Tank', volumeL: 100, liftM: 0, openToAir: true },
+  resin: {
+    kind: 'resin',
+    name: 'Resin',
+    resinClass: 'colourMixedBed',
+    volumeL: 0.6,
+    depthMm: 220,
+    packing: 0.9,
+    carriedEq: { cation: 0, anion: 0 },
+    fittedOn: null,
+  },
+  softener: { kind: 'softener', name: 'Softener', volumeL: 8, saltGPerL: 128, reserveShare: 0.2, fittedOn: null },
+  decarboniser: {
+    kind: 'decarboniser',
+    name: 'Decarbonising cartridge',
+    volumeL: 4.3,
+    capacityEq: 9.4,
+    bypass: 0.3,
+    leak: 0.03,
+    magnesiumShare: 0,
+    settings: DIAL,
+    fittedOn: null,
+  },
+  inhibitor: { kind: 'inhibitor', name: 'Scale inhibitor', doseMgL: 3, fittedOn: null },
+  calcite: { kind: 'calcite', name: 'Calcite bed', volumeL: 2, fittedOn: null },
+  uv: { kind: 'uv', name: 'UV lamp', intensityMWPerCm2: 15, chamberL: 0.8, fittedOn: null },
+  tank: { kind: 'tank', name: 'Tank', volumeL: 100, liftM: 0, openToAir: true, prechargeBar: null, ...FLOAT_SHARES },
 };
 
 /** A new stage of a kind with its starting values. */
@@ -83,6 +119,28 @@ export function newStage<K extends StageKind>(kind: K, id: string): StageOf<K> {
 
 const stage = <K extends StageKind>(kind: K, id: string, changes: Partial<StageOf<K>> = {}): Stage =>
   ({ ...newStage(kind, id), ...changes }) as Stage;
+
+const branch = (
+  id: string,
+  name: string,
+  after: string,
+  goal: GoalId,
+  school: string | null,
+  litresPerDay: number,
+  drawLPerH: number,
+  stages: readonly Stage[],
+): Branch => ({ id, name, after, goal: { id: goal, school }, litresPerDay, drawLPerH, stages: [...stages] });
+
+/** A town's water at a strength, read in ppm at factor 0.5. */
+const COUNTER_SUPPLY = (name: string, ppm: number): NonNullable<TemplateRow['supply']> => ({
+  name,
+  character: ppm > 300 ? 'chalk' : 'municipal',
+  readingUScm: 2 * ppm,
+  temperatureC: 15,
+  linePressureBar: 4,
+  chlorineMgL: 0.4,
+  season: { lowestTemperatureC: 8, highestTemperatureC: 20 },
+});
 
 export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
   marineHousehold: {
@@ -179,7 +237,7 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
     stages: [
       stage('sediment', 'sediment', { cleanLossBar: 0.01 }),
       stage('carbon', 'carbon', { medium: 'granular', volumeL: 60, ratedL: 400_000, cleanLossBar: 0.01 }),
-      stage('pump', 'pump', { name: 'Feed pump', pump: { kind: 'centrifugal', shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 0.85 } }),
+      stage('pump', 'pump', { name: 'Feed pump', pump: { kind: 'centrifugal', shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 0.83 } }),
       stage('membrane', 'membrane', {
         name: 'Array 2:2',
         elementClass: '4040-LE',
@@ -188,13 +246,17 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
           { vessels: 2, elementsPerVessel: 1 },
           { vessels: 2, elementsPerVessel: 1 },
         ],
-        valve: { kind: 'recovery', recovery: 0.6 },
-        // 5 US gal/min led back (common practice).
+        // Two valves that hold about 60 % recovered and 5 US gal/min led back (common practice) on a middling supply.
+        valve: { kind: 'needle', kvM3PerH: 0.229 },
         recycleLPerH: 1136,
+        recycleKv: 0.636,
       }),
       stage('tank', 'tank', { name: 'Storage tank', volumeL: 1500 }),
       stage('resin', 'resin', { name: 'Mixed bed', resinClass: 'mixedBed', volumeL: 40, depthMm: 800 }),
+      stage('uv', 'uv', { intensityMWPerCm2: 20, chamberL: 2 }),
     ],
+    // 1 to 2 m/s in the loop (common practice).
+    loop: { flowLPerH: 1800, boreMm: 20, surfaceM2: 1.1, ventFilter: true },
     probes: [
       { name: 'After membranes', after: 'membrane' },
       { name: 'After mixed bed', after: 'resin' },
@@ -210,7 +272,7 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
     stages: [
       stage('sediment', 'sediment-20', { name: 'Filter 20 µm', micron: 20, cleanLossBar: 0.02 }),
       stage('sediment', 'sediment-5', { name: 'Filter 5 µm', cleanLossBar: 0.04 }),
-      stage('pump', 'pump', { name: 'High-pressure pump', pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 65 } }),
+      stage('pump', 'pump', { name: 'High-pressure pump', pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 65, energyRecovery: 0 } }),
       stage('membrane', 'membrane', { name: 'Membrane', elementClass: '2540-SW', valve: { kind: 'pressure', bar: 55 } }),
       stage('tank', 'tank', { name: 'Water tank', volumeL: 300 }),
     ],
@@ -225,6 +287,83 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
       chlorineMgL: 0,
       season: { lowestTemperatureC: 12, highestTemperatureC: 27 },
     },
+  },
+  espressoBar: {
+    label: 'Espresso machine, one cartridge with a bypass',
+    says: 'A particle and a carbon stage, then a decarbonising cartridge whose dial lets part of the water past.',
+    goal: 'espresso',
+    demandL: 60,
+    demandPer: 'day',
+    stages: [
+      stage('sediment', 'sediment'),
+      stage('carbon', 'carbon', { volumeL: 0.8, ratedL: 20_000 }),
+      stage('decarboniser', 'decarboniser', { name: 'Cartridge' }),
+    ],
+    probes: [{ name: 'At the machine', after: 'decarboniser' }],
+    drawLPerH: 60,
+  },
+  counterSoft: {
+    label: 'Counter on weak water, below about 250 ppm',
+    says: 'Fine filtration with scale inhibition feeds everything; only the espresso machine gets a cartridge of its own.',
+    goal: 'brewWater',
+    school: 'european',
+    demandL: 250,
+    demandPer: 'day',
+    stages: [
+      stage('sediment', 'sediment', { name: 'Fine filter', micron: 0.5 }),
+      stage('carbon', 'carbon', { volumeL: 2, ratedL: 60_000 }),
+      stage('inhibitor', 'inhibitor'),
+    ],
+    probes: [{ name: 'Behind the filters', after: 'inhibitor' }],
+    drawLPerH: 200,
+    branches: [
+      branch('espresso', 'Espresso', 'inhibitor', 'espresso', null, 60, 60, [
+        stage('decarboniser', 'espresso-cartridge', { name: 'Espresso cartridge', volumeL: 1.1, capacityEq: 2.4, bypass: 0.8 }),
+      ]),
+      branch('ice', 'Ice', 'inhibitor', 'ice', null, 90, 40, [
+        stage('carbon', 'ice-filter', { name: 'Ice filter', volumeL: 0.6, ratedL: 12_000 }),
+      ]),
+      branch('ovens', 'Ovens', 'inhibitor', 'steamOven', 'tolerant', 30, 40, []),
+    ],
+    supply: COUNTER_SUPPLY('Town main', 105),
+  },
+  counterHard: {
+    label: 'Counter on strong water, above about 250 ppm',
+    says: 'Softener, prefilters, membrane with blending, calcite and polishing feed everything; espresso and ice keep filters of their own.',
+    goal: 'brewWater',
+    school: 'european',
+    demandL: 300,
+    demandPer: 'day',
+    stages: [
+      stage('softener', 'softener', { volumeL: 20 }),
+      stage('sediment', 'sediment'),
+      stage('carbon', 'carbon', { volumeL: 2, ratedL: 60_000 }),
+      stage('pump', 'pump', { pump: { kind: 'centrifugal', shutOffBar: 12, atLPerH: 600, atBar: 8, speed: 0.8 } }),
+      stage('membrane', 'membrane', {
+        elementClass: '2540-LE',
+        valve: { kind: 'recovery', recovery: 0.5 },
+        recycleLPerH: 500,
+        bypassShare: 0.03,
+      }),
+      stage('tank', 'tank', { name: 'Pressure tank', volumeL: 80, openToAir: false }),
+      stage('calcite', 'calcite', { volumeL: 12 }),
+      stage('carbon', 'polish', { name: 'Polishing filter', volumeL: 1, ratedL: 30_000 }),
+    ],
+    probes: [
+      { name: 'After membrane', after: 'membrane' },
+      { name: 'To the counter', after: 'polish' },
+    ],
+    drawLPerH: 200,
+    branches: [
+      branch('espresso', 'Espresso', 'polish', 'espresso', null, 80, 60, [
+        stage('decarboniser', 'espresso-cartridge', { name: 'Espresso cartridge', volumeL: 1.1, capacityEq: 2.4, bypass: 0.8 }),
+      ]),
+      branch('ice', 'Ice', 'polish', 'ice', null, 120, 60, [
+        stage('carbon', 'ice-filter', { name: 'Ice filter', volumeL: 0.6, ratedL: 12_000 }),
+      ]),
+      branch('ovens', 'Ovens', 'polish', 'steamOven', 'strict', 40, 40, []),
+    ],
+    supply: COUNTER_SUPPLY('Well main', 420),
   },
 };
 
@@ -290,6 +429,8 @@ export function systemFromTemplate({ id, name, site, template, at }: NewSystem):
       sampleId: 'sample-1',
       linePressureBar: row.supply?.linePressureBar ?? 4,
       regulatorBar: null,
+      turbidityNTU: USUAL_TURBIDITY_NTU,
+      silt: null,
       season: { lowestTemperatureC: 6, highestTemperatureC: 19, ...row.supply?.season, weakestUScm: null, strongestUScm: null },
       second: null,
     },
@@ -307,7 +448,12 @@ export function systemFromTemplate({ id, name, site, template, at }: NewSystem):
       wasteTarget: 4,
       scaleActionIndex: 0,
       drawLPerH: row.drawLPerH,
+      branches: (row.branches ?? []).map((b) => ({ ...b, stages: b.stages.map((s) => ({ ...s })) })),
+      loop: row.loop ?? null,
     },
     build: { done: [], ratios: [], calibratedBoreMm: null },
+    // The sea costs nothing.
+    cartridges: [],
+    prices: row.supply?.character === 'seawater' ? { ...PLACEHOLDER_PRICES, waterPerM3: 0, sewerPerM3: 0 } : PLACEHOLDER_PRICES,
   };
 }

@@ -1,7 +1,8 @@
-import type { Stage, StageOf, System } from '../file';
+import { feedPump, membraneStage, type Stage, type StageOf, type System } from '../file';
+import { kvForFlow, valveHolding } from '../membrane';
 import { findRoot } from '../numeric';
 import { fail, ok, outOfRange, firstError, type Outcome } from '../quantity';
-import type { Water } from '../water';
+import { dissolvedMgL, type Water } from '../water';
 import { solveTrain } from './solve';
 
 /** What the three valves of a skid are turned towards. */
@@ -12,21 +13,41 @@ export interface SkidTargets {
   readonly recycleLPerH: number;
 }
 
+/** How pump, waste valve and recycle are to stand. */
+export interface SkidSettings {
+  readonly pumpId: string;
+  readonly pump: StageOf<'pump'>['pump'];
+  readonly membraneId: string;
+  readonly valve: StageOf<'membrane'>['valve'];
+  readonly recycleLPerH: number;
+  readonly recycleKv: number | null;
+}
+
+/** Stages with pump and valves turned to settings. */
+export const withSettings = (stages: readonly Stage[], settings: SkidSettings): Stage[] =>
+  stages.map((stage) => {
+    if (stage.id === settings.pumpId && stage.kind === 'pump') return { ...stage, pump: settings.pump };
+    if (stage.id === settings.membraneId && stage.kind === 'membrane')
+      return { ...stage, valve: settings.valve, recycleLPerH: settings.recycleLPerH, recycleKv: settings.recycleKv };
+    return stage;
+  });
+
 /** The pump and the membrane stage of a train that can be tuned; null where there are none. */
 export function tunable(system: System): { readonly pump: StageOf<'pump'>; readonly membrane: StageOf<'membrane'> } | null {
-  const at = system.train.stages.findIndex((stage) => stage.kind === 'membrane');
-  const membrane = system.train.stages[at];
-  const pump = system.train.stages.slice(0, Math.max(0, at)).findLast((stage): stage is StageOf<'pump'> => stage.kind === 'pump');
-  return membrane?.kind === 'membrane' && pump ? { pump, membrane } : null;
+  const membrane = membraneStage(system.train.stages);
+  const pump = feedPump(system.train.stages);
+  return membrane && pump ? { pump, membrane } : null;
 }
 
 /**
  * Settings of pump, waste valve and recycle at which a skid makes what is wanted: the recovery sets the waste valve,
- * the recycle is given, and the pump's speed (or the flow of a piston pump) is found on the solved system.
+ * the recycle is given, and the pump's speed (or the flow of a piston pump) is found on the solved system. What is
+ * handed back are valves that hold it there.
  *
- * @returns the stages so set, or an error naming the target that cannot be reached and what can
+ * @param system with its train as its use has left it
+ * @returns the settings, or an error naming the target that cannot be reached and what can
  */
-export function tunedStages(system: System, feed: Water, targets: SkidTargets): Outcome<readonly Stage[]> {
+export function tuned(system: System, feed: Water, targets: SkidTargets): Outcome<SkidSettings> {
   const invalid = firstError(
     outOfRange('permeateLPerH', 'Product wanted', targets.permeateLPerH, 1, 100_000, 'L/h'),
     outOfRange('recovery', 'Recovery wanted', targets.recovery, 0.02, 0.9),
@@ -37,18 +58,18 @@ export function tunedStages(system: System, feed: Water, targets: SkidTargets): 
   if (!parts)
     return fail('pump', null, 'a train with a pump before its membrane', 'There is no pump to turn: add one before the membrane.');
   const { pump, membrane } = parts;
-  const set = (next: StageOf<'pump'>['pump']): Stage[] =>
-    system.train.stages.map((stage): Stage => {
-      if (stage.id === pump.id) return { ...pump, pump: next };
-      if (stage.id === membrane.id)
-        return { ...membrane, valve: { kind: 'recovery', recovery: targets.recovery }, recycleLPerH: targets.recycleLPerH };
-      return stage;
-    });
+  const set = (next: StageOf<'pump'>['pump']): SkidSettings => ({
+    pumpId: pump.id,
+    pump: next,
+    membraneId: membrane.id,
+    valve: { kind: 'recovery', recovery: targets.recovery },
+    recycleLPerH: targets.recycleLPerH,
+    recycleKv: null,
+  });
   if (pump.pump.kind === 'displacement') {
     // A piston pump moves what it moves: product over recovery, and what comes round again.
-    const stages = set({ ...pump.pump, flowLPerH: targets.permeateLPerH / targets.recovery + targets.recycleLPerH });
-    const solved = solveTrain({ ...system.train, stages }, system.source, feed);
-    return solved.ok ? ok(stages) : solved;
+    const settings = set({ ...pump.pump, flowLPerH: targets.permeateLPerH / targets.recovery + targets.recycleLPerH });
+    return asValves(system, feed, parts.membrane, settings);
   }
   if (pump.pump.kind === 'booster')
     return fail(
@@ -59,7 +80,11 @@ export function tunedStages(system: System, feed: Water, targets: SkidTargets): 
     );
   const curve = pump.pump;
   const made = (speed: number): number => {
-    const solved = solveTrain({ ...system.train, stages: set({ ...curve, speed }) }, system.source, feed);
+    const solved = solveTrain(
+      { ...system.train, stages: withSettings(system.train.stages, set({ ...curve, speed })) },
+      system.source,
+      feed,
+    );
     return solved.ok ? solved.value.productLPerH : Number.NaN;
   };
   const [low, high] = [0.2, 1.3];
@@ -80,5 +105,24 @@ export function tunedStages(system: System, feed: Water, targets: SkidTargets): 
       `${Math.round(least)} to ${Math.round(most)} L/h with this pump`,
       `This pump reaches ${Math.round(least)} to ${Math.round(most)} L/h of product at that recovery, not ${Math.round(targets.permeateLPerH)}. Fit another pump, or more elements.`,
     );
-  return ok(set({ ...curve, speed: Math.round(root.x * 1e4) / 1e4 }));
+  return asValves(system, feed, membrane, set({ ...curve, speed: Math.round(root.x * 1e4) / 1e4 }));
+}
+
+/**
+ * Settings found by flows, as valves stand that hold them there: from then on each hand moves the others. A pressure
+ * valve stays one; every other waste control becomes a needle valve.
+ */
+function asValves(system: System, feed: Water, membrane: StageOf<'membrane'>, found: SkidSettings): Outcome<SkidSettings> {
+  const solved = solveTrain({ ...system.train, stages: withSettings(system.train.stages, found) }, system.source, feed);
+  if (!solved.ok) return solved;
+  const { unit, stations } = solved.value;
+  const pumpAt = system.train.stages.findIndex((stage) => stage.id === found.pumpId);
+  if (!unit || unit.noProduction) return ok(found);
+  const tdsMgL = dissolvedMgL(unit.concentrate.mgL, unit.concentrate.alkalinityMgL);
+  const drivenBar = unit.concentratePressureBar - (stations[pumpAt]?.pressureBar ?? 0);
+  return ok({
+    ...found,
+    valve: valveHolding(membrane.valve?.kind === 'pressure' ? 'pressure' : 'needle', { ...unit, tdsMgL }),
+    recycleKv: unit.recycleLPerH > 0 && drivenBar > 0 ? kvForFlow(unit.recycleLPerH, drivenBar) : null,
+  });
 }

@@ -1,5 +1,5 @@
 import type { LimitQuantity } from '../file';
-import { formatIn, formatQuantity, THIN, type Dimension, type UnitPreference } from '../quantity';
+import { formatIn, formatQuantity, L_PER_US_GALLON, THIN, type Dimension, type UnitPreference } from '../quantity';
 import type { SolvedTrain } from './solve';
 
 /** Figures in sentences: one place decides how they read. */
@@ -30,6 +30,17 @@ export function words(preference: UnitPreference): {
     index: (value) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`,
   };
 }
+
+/** A stage's name inside a sentence: small, but for what is written in capitals. */
+export const inSentence = (name: string): string => (/^[A-Z]{2}/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1));
+
+/** An amount of money: two digits where they matter. */
+export const moneyText = (amount: number, currency: string): string =>
+  `${amount >= 100 ? Math.round(amount) : amount.toFixed(2)}${THIN}${currency}`;
+
+/** What costs are spoken of by: a cubic metre, or a thousand gallons. */
+export const costUnit = ({ system }: UnitPreference): { readonly label: string; readonly litres: number } =>
+  system === 'trade' ? { label: '1000\u202fgal', litres: 1000 * L_PER_US_GALLON } : { label: 'm³', litres: 1000 };
 
 /** A figure a limit is about, with its unit. Conductivity limits stand so near zero that whole ppm would hide them. */
 export function limitText(quantity: LimitQuantity, value: number, preference: UnitPreference): string {

@@ -54,8 +54,10 @@ type Movable = (typeof MOVABLE)[number];
 const CHARGE: Readonly<Record<Movable, number>> = { ...BALANCE_CHARGE, alkalinity: -1 };
 const signOf = (key: Movable): number => Math.sign(CHARGE[key]);
 
-const toMeq = (key: Movable, mgL: number): number => (key === 'alkalinity' ? mgL / CACO3_G_PER_EQ : (mgL * Math.abs(CHARGE[key])) / MOLAR_MASS[key]);
-const toMgL = (key: Movable, meq: number): number => (key === 'alkalinity' ? meq * CACO3_G_PER_EQ : (meq * MOLAR_MASS[key]) / Math.abs(CHARGE[key]));
+const toMeq = (key: Movable, mgL: number): number =>
+  key === 'alkalinity' ? mgL / CACO3_G_PER_EQ : (mgL * Math.abs(CHARGE[key])) / MOLAR_MASS[key];
+const toMgL = (key: Movable, meq: number): number =>
+  key === 'alkalinity' ? meq * CACO3_G_PER_EQ : (meq * MOLAR_MASS[key]) / Math.abs(CHARGE[key]);
 
 /** Checks every entered number against its own range before any chemistry. */
 function analysisError(a: PartialAnalysis): ReturnType<typeof outOfRange> {

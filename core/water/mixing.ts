@@ -14,14 +14,24 @@ interface PerKg {
 
 function perKg(water: Water): PerKg & { readonly waterKgPerL: number } {
   const W = molalWater(water).waterKgPerL25;
-  return { mg: eachSolute((s) => water.mgL[s] / W), alkalinityMg: water.alkalinityMgL / W, carbonMmol: water.carbonMmolL / W, waterKgPerL: W };
+  return {
+    mg: eachSolute((s) => water.mgL[s] / W),
+    alkalinityMg: water.alkalinityMgL / W,
+    carbonMmol: water.carbonMmolL / W,
+    waterKgPerL: W,
+  };
 }
 
 /** Back to litres of solution: W = ρ − 0.3e-6·TDS and TDS itself holds W, so the two close to one division. */
 function perLitre(amounts: PerKg, temperatureC: number): Water {
   const tdsPerKg = SOLUTES.reduce((sum, s) => sum + amounts.mg[s], 0) + HCO3_PER_ALKALINITY * Math.max(0, amounts.alkalinityMg);
   const W = densityKgPerL(25) / (1 + 0.3e-6 * tdsPerKg);
-  return { mgL: eachSolute((s) => amounts.mg[s] * W), alkalinityMgL: amounts.alkalinityMg * W, carbonMmolL: amounts.carbonMmol * W, temperatureC };
+  return {
+    mgL: eachSolute((s) => amounts.mg[s] * W),
+    alkalinityMgL: amounts.alkalinityMg * W,
+    carbonMmolL: amounts.carbonMmol * W,
+    temperatureC,
+  };
 }
 
 /** One water of a mixture. */
@@ -44,7 +54,11 @@ export function mixWaters(parts: readonly MixPart[]): Outcome<Water> {
   if (mass === 0) return fail('parts', 0, 'at least one volume above 0', 'There is nothing to mix: every volume is 0.');
   const mean = (of: (content: (typeof contents)[number]) => number): number =>
     contents.reduce((sum, c) => sum + (of(c) * c.part.volumeL * c.waterKgPerL) / mass, 0);
-  const amounts = { mg: eachSolute((s) => mean((c) => c.mg[s])), alkalinityMg: mean((c) => c.alkalinityMg), carbonMmol: mean((c) => c.carbonMmol) };
+  const amounts = {
+    mg: eachSolute((s) => mean((c) => c.mg[s])),
+    alkalinityMg: mean((c) => c.alkalinityMg),
+    carbonMmol: mean((c) => c.carbonMmol),
+  };
   return ok(
     perLitre(
       amounts,

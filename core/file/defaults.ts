@@ -1,0 +1,24 @@
+import type { Prices } from './schema';
+
+/** What a file starts with where nobody has entered anything: used for new systems and for files of older versions. */
+
+/** Placeholders until the job's own are typed; per cubic metre, kilowatt-hour, litre and piece. */
+export const PLACEHOLDER_PRICES: Prices = {
+  currency: 'EUR',
+  waterPerM3: 2,
+  sewerPerM3: 2,
+  powerPerKWh: 0.25,
+  resinPerL: 6,
+  membranePerYear: 400,
+  boosterPump: 90,
+  element: 45,
+  warmingCoil: 40,
+  tankPerL: 0.6,
+};
+
+/** A float that starts the unit at 60 % and stops it at 90 % (our default). */
+export const FLOAT_SHARES = { startShare: 0.6, stopShare: 0.9 } as const;
+/** Dirt a 10-inch cartridge holds (our assumption): with usual water it lasts about the usual six months. */
+export const SEDIMENT_HOLDS_G = 10;
+/** Turbidity of mains water (common practice: below 1). */
+export const USUAL_TURBIDITY_NTU = 0.5;

@@ -1,0 +1,28 @@
+import type { Reading, System } from '../file';
+import type { Outcome } from '../quantity';
+import { reportTrain, solveTrain, type TrainReport, type TrainUse } from '../train';
+import type { Water } from '../water';
+import { trackResin, type ResinTracking } from './resin';
+import { trainUse } from './use';
+
+/** A system as it stands today: what its log says it has been through, and the train solved with that. */
+export interface Standing {
+  readonly report: TrainReport;
+  readonly tracking: ResinTracking | null;
+  readonly use: TrainUse;
+}
+
+/**
+ * Solves a system as new, reads its use from the log, and solves it again as that use has left it.
+ *
+ * @param feed the completed tap water, see `tapWater`
+ * @param now instant up to which use is counted
+ */
+export function standing(system: System, readings: readonly Reading[], feed: Water, now: string): Outcome<Standing> {
+  const fresh = solveTrain(system.train, system.source, feed);
+  if (!fresh.ok) return fresh;
+  const tracking = trackResin(system, readings, fresh.value, now);
+  const use = trainUse(system, readings, fresh.value, tracking, now);
+  const report = reportTrain(system, feed, use);
+  return report.ok ? { ok: true, value: { report: report.value, tracking, use } } : report;
+}

@@ -1,0 +1,60 @@
+import { membraneStage, type Reading, type System } from '../file';
+import { demandLPerDay } from '../goal';
+import { meanExposure, type SolvedTrain, type StageUse, type TrainUse } from '../train';
+import type { ResinTracking } from './resin';
+import { inOrder } from './series';
+import { DAY_MS, productSinceL } from './volume';
+
+const DAYS_PER_YEAR = 365.25;
+
+/**
+ * What each stage has been through since it was fitted: years by the calendar, litres by the log, equivalents by the
+ * resin's own tracking. Stages up to the membrane see all feed, those behind it the product.
+ *
+ * @param solved the train when new, for the share of feed that becomes product
+ * @param now instant up to which use is counted
+ */
+export function trainUse(
+  system: System,
+  readings: readonly Reading[],
+  solved: SolvedTrain,
+  tracking: ResinTracking | null,
+  now: string,
+): TrainUse {
+  const ordered = inOrder(readings);
+  const nowMs = Date.parse(now);
+  const design = demandLPerDay(system.goal.demand);
+  const { stages } = system.train;
+  const membraneAt = stages.findIndex((stage) => stage.kind === 'membrane');
+  const feedPerProduct = solved.productLPerH > 0 ? solved.stations[0]!.flowLPerH / solved.productLPerH : 1;
+  const use: Record<string, StageUse> = {};
+  stages.forEach((stage, i) => {
+    if (!('fittedOn' in stage) || stage.fittedOn === null) return;
+    const sinceMs = Date.parse(`${stage.fittedOn}T00:00:00Z`);
+    if (!(nowMs > sinceMs)) return;
+    const productL = productSinceL(ordered, sinceMs, nowMs, design);
+    use[stage.id] = {
+      years: (nowMs - sinceMs) / DAY_MS / DAYS_PER_YEAR,
+      passedL: i <= membraneAt ? productL * feedPerProduct : productL,
+    };
+    if (stage.kind === 'carbon') use[stage.id] = spared(stage.id, use[stage.id]!, solved, use);
+  });
+  const membrane = membraneStage(stages);
+  const mean = membrane && use[membrane.id] ? meanExposure(system.train, solved.stations[0]!.water, solved.stations[0]!.flowLPerH, use) : null;
+  if (membrane && mean) {
+    const hours = use[membrane.id]!.passedL! / solved.stations[0]!.flowLPerH;
+    use[membrane.id] = { ...use[membrane.id], chlorineMgLHours: mean.chlorineMgL * hours, chloramineMgLHours: mean.chloramineMgL * hours };
+  }
+  if (tracking) use[tracking.stageId] = { ...use[tracking.stageId], cationEq: tracking.cationEq, anionEq: tracking.anionEq };
+  return use;
+}
+
+/** A second carbon sees chlorine only once the ones before it are spent: what they could take is not counted against it. */
+function spared(id: string, own: StageUse, solved: SolvedTrain, use: TrainUse): StageUse {
+  const ahead = solved.carbons.slice(
+    0,
+    solved.carbons.findIndex((carbon) => carbon.stageId === id),
+  );
+  const taken = ahead.reduce((sum, carbon) => sum + Math.min(use[carbon.stageId]?.passedL ?? 0, carbon.state.litresLeft ?? 0), 0);
+  return { ...own, passedL: Math.max(0, (own.passedL ?? 0) - taken) };
+}

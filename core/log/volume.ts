@@ -1,0 +1,42 @@
+import type { Reading } from '../file';
+
+export const DAY_MS = 86_400_000;
+
+/**
+ * Litres that passed up to a reading since a moment: the meter's difference, or the design use where there is
+ * no meter. A reading before that moment counts for its share of the time.
+ */
+export function litresSince(
+  sinceMs: number,
+  from: Reading | null,
+  to: Reading,
+  designPerDay: number,
+): { readonly litres: number; readonly metered: boolean } {
+  const toMs = Date.parse(to.at);
+  if (from && from.meterL !== null && to.meterL !== null && to.meterL >= from.meterL) {
+    const fromMs = Date.parse(from.at);
+    const share = toMs > fromMs ? Math.min(1, (toMs - sinceMs) / (toMs - fromMs)) : 1;
+    return { litres: (to.meterL - from.meterL) * share, metered: true };
+  }
+  return { litres: ((toMs - sinceMs) / DAY_MS) * designPerDay, metered: false };
+}
+
+/**
+ * Product since a moment up to now: by the meter between readings, by the planned use before the first, after the last
+ * and wherever the meter was not read.
+ *
+ * @param ordered readings, oldest first
+ */
+export function productSinceL(ordered: readonly Reading[], sinceMs: number, nowMs: number, designPerDay: number): number {
+  let litres = 0;
+  let from = sinceMs;
+  let previous = ordered.findLast((reading) => Date.parse(reading.at) < sinceMs) ?? null;
+  for (const reading of ordered) {
+    const at = Date.parse(reading.at);
+    if (at < sinceMs || at > nowMs) continue;
+    litres += litresSince(from, previous, reading, designPerDay).litres;
+    previous = reading;
+    from = at;
+  }
+  return litres + (Math.max(0, nowMs - from) / DAY_MS) * designPerDay;
+}

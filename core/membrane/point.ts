@@ -1,0 +1,151 @@
+import { findRoot, findRootNear } from '../numeric';
+import { fail, ok, type Outcome } from '../quantity';
+import type { MarchSetup } from './march';
+import type { MembraneUnit, UnitConditions } from './model';
+import { pumpOutletBar } from './pump';
+import { runRanks, type UnitRun } from './ranks';
+import { wastePressureBar } from './valve';
+
+/** The operating point of a unit with a given recycle and mixture: one balance, one unknown. */
+
+/** One composition of the membrane's feed, ready to be run at any flow and pressure. */
+export interface Bench {
+  readonly unit: MembraneUnit;
+  readonly at: UnitConditions;
+  readonly setup: MarchSetup;
+  readonly recycle: number;
+  readonly mass: (mmolL: ArrayLike<number>) => number;
+  readonly mixed: readonly number[];
+}
+
+/** The balance at the waste end: positive while more pressure is left, or more recovered, than the control asks for. */
+function spareOf(bench: Bench, run: UnitRun | null, membraneFeed: number): number {
+  const { unit, at, recycle, mass } = bench;
+  // Running dry counts as too little flow, or too much pressure.
+  if (!run) return 100;
+  const { valve } = unit;
+  if (valve?.kind === 'recovery') return run.permeateLPerH / Math.max(1e-9, membraneFeed - recycle) - valve.recovery;
+  const drain = run.concentrateLPerH - recycle;
+  if (drain <= 0) return 100;
+  return run.concentratePressureBar - wastePressureBar(valve ?? unit.restrictor, drain, at.temperatureC, mass(run.concentrateMmolL));
+}
+
+/** A solved operating point before its recycle has settled. */
+export interface Point {
+  readonly membraneFeed: number;
+  readonly feedBar: number;
+  readonly run: UnitRun;
+  /** The unknown that was found, and how fast the balance changes with it: where the next search begins. */
+  readonly at: Start;
+  readonly iterations: number;
+  readonly residual: number;
+}
+
+/** Where a search begins: a value of the unknown, and the slope of the balance there. */
+export interface Start {
+  readonly x: number;
+  readonly slope: number;
+}
+
+/** The one unknown of a unit: the flow under a given pressure, or the pressure under a given flow. */
+export interface Unknown {
+  readonly flowAt: (x: number) => number;
+  readonly barAt: (x: number) => number;
+  readonly low: number;
+  /** Infinity where the ceiling has to be found by doubling. */
+  readonly high: number;
+}
+
+export const noPoint = (field: string, value: number, message: string): Outcome<never> =>
+  fail(field, value, 'a pressure, pump and waste control that fit together', message);
+
+/** What is unknown in a unit: a displacement pump gives the flow, everything else gives a pressure. */
+export function unknownOf({ at, recycle }: Pick<Bench, 'at' | 'recycle'>, most: number): Unknown {
+  const { pump } = at;
+  if (pump?.kind === 'displacement')
+    return { flowAt: () => pump.flowLPerH, barAt: (x) => x, low: at.permeatePressureBar + 1e-6, high: pump.reliefBar };
+  const barAt = (q: number): number => {
+    const inlet = at.linePressureBar - at.prefilterBarPerLPerH * Math.max(0, q - recycle);
+    return pump ? pumpOutletBar(pump, inlet, q) : inlet;
+  };
+  return { flowAt: (q) => q, barAt, low: recycle, high: most };
+}
+
+/**
+ * Solves the balance for its unknown: by secant steps from where a similar point stood, or by a bracket that always
+ * exists.
+ *
+ * @param tolerance relative, on the unknown
+ */
+export function solvePoint(bench: Bench, unknown: Unknown, start: Start | null, tolerance: number): Outcome<Point> {
+  const { unit, at, setup, mixed } = bench;
+  // The last two evaluations: the answer itself, and the slope from which the next search begins.
+  const seen: { x: number; run: UnitRun | null; spare: number }[] = [];
+  const evaluate = (x: number): (typeof seen)[number] => {
+    const known = seen.find((one) => one.x === x);
+    if (known) return known;
+    const flow = unknown.flowAt(x);
+    const run = runRanks(setup, unit.ranks, flow, unknown.barAt(x), at.permeatePressureBar, mixed);
+    const one = { x, run, spare: spareOf(bench, run, flow) };
+    seen.unshift(one);
+    seen.length = Math.min(seen.length, 4);
+    return one;
+  };
+  const spare = (x: number): number => evaluate(x).spare;
+  const { low } = unknown;
+  let high = unknown.high;
+  const span = Number.isFinite(high) ? high : Math.max(10, 2 * low + 10);
+  let root = start && findRootNear(spare, start.x, start.slope, low + 1e-6 * span, Number.isFinite(high) ? high : 1e6, tolerance * start.x);
+  if (!root) {
+    if (!Number.isFinite(high)) {
+      // Without a ceiling of its own the flow is doubled until the control takes more than is left.
+      high = span;
+      for (let i = 0; i < 40 && spare(high) > 0; i++) high *= 2;
+    }
+    root = findRoot(spare, low + 1e-6 * high, high, tolerance * high);
+  }
+  const found = root && evaluate(root.x);
+  if (!root || !found?.run) return withoutPoint(bench, unknown, evaluate);
+  const other = seen.find((one) => one.x !== found.x);
+  const slope = other ? (other.spare - found.spare) / (other.x - found.x) : (start?.slope ?? -1);
+  return ok({
+    membraneFeed: unknown.flowAt(root.x),
+    feedBar: unknown.barAt(root.x),
+    run: found.run,
+    at: { x: root.x, slope },
+    iterations: root.iterations,
+    residual: root.residual,
+  });
+}
+
+/** No root: an idle unit, or a contradiction a person can act on. */
+function withoutPoint(bench: Bench, unknown: Unknown, evaluate: (x: number) => { run: UnitRun | null; spare: number }): Outcome<Point> {
+  const { unit, at } = bench;
+  const { pump } = at;
+  if (pump?.kind === 'displacement') {
+    const idle = evaluate(unknown.low);
+    // The control passes the whole flow without holding it back: the unit stands at no pressure.
+    if (idle.run && idle.spare > 0)
+      return ok({
+        membraneFeed: pump.flowLPerH,
+        feedBar: unknown.low,
+        run: idle.run,
+        at: { x: unknown.low, slope: 1 },
+        iterations: 0,
+        residual: 0,
+      });
+    return noPoint(
+      'pump.reliefBar',
+      pump.reliefBar,
+      `The pump would have to go above its relief valve of ${pump.reliefBar} bar to push ${Math.round(pump.flowLPerH)} L/h through. Open the waste, or fit a smaller pump.`,
+    );
+  }
+  return fail(
+    'lengthMm',
+    unit.restrictor.lengthMm,
+    'a waste control that passes more',
+    unit.valve
+      ? 'No flow balances this pressure and this valve: open it, or ask for less recovery.'
+      : 'The membrane takes all the feed: the restrictor passes too little.',
+  );
+}

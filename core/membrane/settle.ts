@@ -1,0 +1,77 @@
+import { ok, type Outcome } from '../quantity';
+import { noPoint, solvePoint, unknownOf, type Bench, type Point, type Start } from './point';
+import type { FeedSpecies } from './species';
+import { flowThroughValveLPerH } from './valve';
+
+/** Rounds in which the strength of a recycle settles; four are usual. */
+const RECYCLE_ROUNDS = 40;
+/** A valve's flow less what is led back falls by at least as much as more is led back. */
+const STEEPEST_SLOPE = -1;
+/** A recycle moves by no more than this factor in a round. */
+const LARGEST_STEP = 4;
+
+/** A unit with everything settled. */
+export interface Settled {
+  readonly point: Point;
+  readonly mixed: readonly number[];
+  readonly recycle: number;
+}
+
+/** Where settling begins, and how far it goes. */
+export interface Settling {
+  readonly mixed: readonly number[];
+  readonly recycle: number;
+  readonly start: Start | null;
+  /** Relative, on the unknown of the point. */
+  readonly tolerance: number;
+  /** Relative, on mixture and recycle. */
+  readonly settled: number;
+  /** The most that can flow, where it is known beforehand. */
+  readonly most: number;
+}
+
+/**
+ * Solves point, mixture and, where a valve sets it, recycle in turn until none of them moves; once where nothing is
+ * led back.
+ *
+ * The mixture follows from the strength of the concentrate against it, `C_mix = q0·C_raw/(qm − qr·ρ)`, which never
+ * overshoots; the recycle by secant steps on what its valve passes at the pressure it is left.
+ */
+export function settle(bench: Omit<Bench, 'mixed' | 'recycle'>, feed: FeedSpecies, from: Settling): Outcome<Settled> {
+  const { recycleKv } = bench.unit;
+  let { mixed, recycle, start } = from;
+  let before: { readonly recycle: number; readonly spare: number } | null = null;
+  for (let round = 0; round < RECYCLE_ROUNDS; round++) {
+    const here = { ...bench, recycle, mixed };
+    const solved = solvePoint(here, unknownOf(here, from.most), start, from.tolerance);
+    if (!solved.ok) return solved;
+    const point = solved.value;
+    if (recycle === 0 && !recycleKv) return ok({ point, mixed, recycle });
+    start = point.at;
+    const next = nextMixture(feed, point, mixed, recycle);
+    const moved = next.reduce((most, c, i) => Math.max(most, Math.abs(c - mixed[i]!) / Math.max(feed.mmolL[i]!, 1e-12)), 0);
+    const spare = recycleKv ? passes(bench, recycleKv, point, recycle) - recycle : 0;
+    if (moved < from.settled && Math.abs(spare) <= from.settled * Math.max(1, recycle)) return ok({ point, mixed, recycle });
+    mixed = next;
+    if (!recycleKv) continue;
+    const slope = before && before.recycle !== recycle ? (spare - before.spare) / (recycle - before.recycle) : STEEPEST_SLOPE;
+    before = { recycle, spare };
+    const stepped = recycle - spare / Math.min(slope, STEEPEST_SLOPE);
+    recycle = Math.min(LARGEST_STEP * recycle, Math.max(recycle / LARGEST_STEP, stepped));
+  }
+  return noPoint('recycleLPerH', recycle, 'The recycle does not settle: it is larger than the concentrate can feed.');
+}
+
+/** What the recycle valve passes from the waste to the inlet of the pump, L/h. */
+function passes({ at }: Pick<Bench, 'at'>, kv: number, { run, membraneFeed }: Point, recycle: number): number {
+  const inletBar = at.linePressureBar - at.prefilterBarPerLPerH * (membraneFeed - recycle);
+  return flowThroughValveLPerH(kv, Math.max(0, run.concentratePressureBar - inletBar));
+}
+
+/** The mixture that the recycle of a point makes with the raw feed, mmol/L. */
+function nextMixture(feed: FeedSpecies, { run, membraneFeed }: Point, mixed: readonly number[], recycle: number): number[] {
+  return feed.mmolL.map((c, i) => {
+    const ratio = mixed[i]! > 0 ? run.concentrateMmolL[i]! / mixed[i]! : 1;
+    return ((membraneFeed - recycle) * c) / (membraneFeed - recycle * ratio);
+  });
+}

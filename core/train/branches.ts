@@ -1,0 +1,53 @@
+import type { Branch, System } from '../file';
+import { checkGoal, goalLimits, type LimitCheck } from '../goal';
+import type { Finding } from './finding';
+import type { SolvedBranch, SolvedTrain } from './solve';
+import type { Station } from './walk';
+import { branchTreating, treatmentFindings } from './treatment';
+import { limitText, words } from './words';
+
+/** One use of a counter: its water, and what is to be said of it. */
+export interface BranchReport {
+  readonly branch: Branch;
+  readonly stations: readonly Station[];
+  readonly checks: readonly LimitCheck[];
+  readonly findings: readonly Finding[];
+}
+
+/** What each branch of a train makes of its water. */
+export const branchReports = (system: System, solved: SolvedTrain): BranchReport[] =>
+  system.train.branches.flatMap((branch) => {
+    const found = solved.branches.find((candidate) => candidate.id === branch.id);
+    return found ? [reportOf(system, branch, found)] : [];
+  });
+
+function reportOf(system: System, branch: Branch, { stations }: SolvedBranch): BranchReport {
+  const end = stations[stations.length - 1]!;
+  const goal = { ...branch.goal, crewLimitPpm: null, ownLimits: [] };
+  const checks = checkGoal(goalLimits(goal, system.units.ppmFactor), end.water, end.state);
+  const own = branchTreating(branch, stations).flatMap((at) => treatmentFindings(system, at));
+  return { branch, stations, checks, findings: [goalFinding(system, branch, checks), ...own] };
+}
+
+function goalFinding(system: System, branch: Branch, checks: readonly LimitCheck[]): Finding {
+  const missed = checks.filter((check) => !check.met);
+  const say = words(system.units);
+  if (missed.length === 0)
+    return {
+      id: `goal-${branch.id}`,
+      severity: 'good',
+      title: `${branch.name}: all ${checks.length} limits met`,
+      why: `${say.perDay(branch.litresPerDay)} of it.`,
+    };
+  const text = (check: LimitCheck): string => {
+    const bound = check.side === 'high' ? check.limit.high! : check.limit.low!;
+    const show = (value: number): string => limitText(check.limit.quantity, value, system.units);
+    return `${check.limit.label.toLowerCase()} ${show(check.value)}, ${check.side === 'high' ? 'at most' : 'at least'} ${show(bound)}`;
+  };
+  return {
+    id: `goal-${branch.id}`,
+    severity: missed.some((check) => check.side === 'high') ? 'bad' : 'mind',
+    title: `${branch.name}: ${text(missed[0]!)}`,
+    why: missed.length > 1 ? `Also ${missed.slice(1).map(text).join('; ')}.` : `${missed[0]!.limit.because}.`,
+  };
+}
