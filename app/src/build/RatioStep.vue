@@ -2,7 +2,7 @@
 import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/build';
 import { currentSample } from '@yes-clear/core/file';
 import { THIN, type Outcome } from '@yes-clear/core/quantity';
-import { membraneOperation, words, type MembraneOperation } from '@yes-clear/core/train';
+import { words, type MembraneOperation } from '@yes-clear/core/train';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { waterColour } from '../descent/waterColour';
@@ -19,7 +19,7 @@ import { useCountdown } from './useCountdown';
 defineProps<{ again: boolean }>();
 const emit = defineEmits<{ saved: [advice: TrimAdvice | null] }>();
 const current = useCurrentSystem();
-const { system, report } = current;
+const { system, report, operation } = current;
 
 /** Pressure and temperature are those planned until the person on site reads others. */
 const EMPTY = { wasteL: null as number | null, productL: null as number | null, seconds: 60, pressureBar: null as number | null, temperatureC: null as number | null };
@@ -31,7 +31,6 @@ useKey('t', () => countdown.toggle());
 
 const result = computed(() => (draft.value.wasteL === null || draft.value.productL === null ? null : bucketTest({ wasteL: draft.value.wasteL, productL: draft.value.productL })));
 const bucket = computed(() => (result.value?.ok ? result.value.value : null));
-const operation = computed(() => (system.value && report.value?.ok ? membraneOperation(system.value.train, system.value.source, report.value.value.solved) : null));
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
 const pressureBar = computed(() => draft.value.pressureBar ?? system.value?.source.linePressureBar ?? 0);
 const temperatureC = computed(() => draft.value.temperatureC ?? (system.value ? currentSample(system.value.source).temperatureC : 15));

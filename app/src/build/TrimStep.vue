@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { bucketTest, trimAdvice } from '@yes-clear/core/build';
 import { formatIn } from '@yes-clear/core/quantity';
-import { membraneOperation } from '@yes-clear/core/train';
 import { computed, ref, watchEffect } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
@@ -11,9 +10,8 @@ import RestrictorBar from './RestrictorBar.vue';
 /** The cut itself: what the last measurement asks for, and the length that is left afterwards. */
 const emit = defineEmits<{ measure: []; done: [] }>();
 const current = useCurrentSystem();
-const { system, report } = current;
+const { system, operation } = current;
 const last = computed(() => system.value?.build.ratios.at(-1) ?? null);
-const operation = computed(() => (system.value && report.value?.ok ? membraneOperation(system.value.train, system.value.source, report.value.value.solved) : null));
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
 /** The measurement belongs to the length it was taken at; after a cut it has to be taken again. */
 const stale = computed(() => last.value !== null && operation.value !== null && Math.abs(last.value.restrictorLengthMm - operation.value.stage.restrictor.lengthMm) > 0.05);

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
-import type { DescentInput, DescentSize } from './drawing';
+import { branchColumns, type DescentInput, type DescentSize } from './drawing';
 import { drawDescent } from './layout';
 import VesselShape from './VesselShape.vue';
 
@@ -24,7 +24,7 @@ const emit = defineEmits<{ select: [stageId: string]; move: [stageId: string, by
 const HEIGHT = { large: 338, strip: 116, thumb: 46 } as const;
 const host = useTemplateRef<HTMLElement>('host');
 const { width: hostWidth } = useElementSize(host);
-const columns = computed(() => props.input.stages.length + 1);
+const columns = computed(() => props.input.stages.length + 1 + (props.size === 'large' ? branchColumns(props.input) : 0));
 const left = computed(() => (props.size === 'large' ? (props.left ?? 96) : 0));
 const columnWidth = computed(() => props.columnWidth ?? Math.max(8, (Math.max(120, hostWidth.value) - left.value) / columns.value));
 const width = computed(() => left.value + columnWidth.value * columns.value);
@@ -36,20 +36,20 @@ const focused = ref(0);
 const buttons = useTemplateRef<SVGGElement[]>('buttons');
 function walk(event: KeyboardEvent, index: number): void {
   const step = event.key === 'ArrowRight' ? 1 : event.key === 'ArrowLeft' ? -1 : 0;
-  const stage = props.input.stages[index];
+  const stage = drawing.value.vessels[index];
   if (!stage) return;
   if (step !== 0) {
     event.preventDefault();
-    if (event.altKey) emit('move', stage.id, step);
-    const next = Math.max(0, Math.min(props.input.stages.length - 1, index + step));
+    if (event.altKey) emit('move', stage.stageId, step);
+    const next = Math.max(0, Math.min(drawing.value.vessels.length - 1, index + step));
     focused.value = next;
     requestAnimationFrame(() => buttons.value?.[next]?.focus());
   } else if (event.key === 'Enter' || event.key === ' ') {
     event.preventDefault();
-    emit('select', stage.id);
+    emit('select', stage.stageId);
   } else if (event.key === 'Delete') {
     event.preventDefault();
-    emit('remove', stage.id);
+    emit('remove', stage.stageId);
   }
 }
 const path = (points: readonly (readonly [number, number])[]): string => points.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join(' ');
@@ -124,6 +124,23 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
           <VesselShape :vessel="vessel" :small="small" :selected="selected === vessel.stageId" />
         </g>
       </template>
+      <g v-for="(branch, i) in drawing.ends" :key="branch.id" class="end">
+        <line
+          v-if="branch.laneY - branch.trueY > 4"
+          :x1="branch.x - 10 - 15 * i"
+          :x2="branch.x - 2 - 15 * i"
+          :y1="branch.trueY"
+          :y2="branch.trueY"
+        />
+        <line
+          v-if="branch.laneY - branch.trueY > 4"
+          class="drop"
+          :x1="branch.x - 6 - 15 * i"
+          :x2="branch.x - 6 - 15 * i"
+          :y1="branch.trueY"
+          :y2="branch.laneY"
+        />
+      </g>
       <g v-for="probe in drawing.probes" :key="probe.id" class="probe">
         <line
           v-if="probe.latestY !== null && Math.abs(probe.latestY - probe.y) > 7"
@@ -174,6 +191,9 @@ svg { display: block; overflow: visible; grid-area: 1 / 1; }
 .stage:hover .reach { fill: color-mix(in srgb, var(--action) 7%, transparent); }
 .baseline { fill: #fffdf8; stroke: #1b2b2d; stroke-width: 2; }
 .latest { fill: #1b2b2d; stroke: #fffdf8; stroke-width: 0.8; }
+
+.end line { stroke: var(--ink); stroke-width: 1.8; }
+.end .drop { stroke-width: 1; stroke-dasharray: 2 3; opacity: 0.45; }
 .gap { stroke: var(--bad); stroke-width: 1.6; stroke-dasharray: 2 3; }
 text { fill: var(--ink); }
 .quiet, .figure { fill: var(--muted); }

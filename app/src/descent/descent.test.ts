@@ -54,8 +54,7 @@ const usual = input(['sediment', 'carbon', 'membrane', 'resin', 'tank'], [620, 6
 describe('pressure view', () => {
   const pressures = [4.2, 4.1, 4.0, 0.1, 0.05, 0];
   const stations = usual.stations.map((station, i) => ({ ...station, pressureBar: pressures[i]! }));
-  const ticksIn = (pressureUnit: 'bar' | 'psi') =>
-    drawDescent({ ...usual, stations, height: 'pressure', pressureUnit }, frame(6)).ticks;
+  const ticksIn = (pressureUnit: 'bar' | 'psi') => drawDescent({ ...usual, stations, height: 'pressure', pressureUnit }, frame(6)).ticks;
   it('names round pressures in the unit of the system, at the height of the same pressure', () => {
     expect(ticksIn('bar').map((tick) => tick.text)).toEqual(['0 bar', '1 bar', '2 bar', '3 bar', '4 bar']);
     expect(ticksIn('psi').map((tick) => tick.text)).toEqual(['0 psi', '10 psi', '20 psi', '30 psi', '40 psi', '50 psi', '60 psi']);

@@ -1,6 +1,7 @@
 import type { Stage } from '@yes-clear/core/file';
 import type { Station } from '@yes-clear/core/train';
 import type { Box, PlacedLabel } from './labels';
+import type { Ranks } from './tubes';
 
 /** What the picture is made from: the solved train and what was read on it. */
 export interface DescentInput {
@@ -26,6 +27,15 @@ export interface DescentInput {
     readonly texts: readonly string[];
   } | null;
   readonly goal: { readonly low: number | null; readonly high: number | null; readonly texts: readonly string[] } | null;
+  /** Water that flows from the end of the train back to its tank. */
+  readonly loop?: { readonly to: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
+  /** Uses taken off the train, each with stages of its own; drawn in the large picture. */
+  readonly branches?: readonly {
+    readonly id: string;
+    readonly after: string;
+    readonly stages: readonly Pick<Stage, 'id' | 'kind' | 'name'>[];
+    readonly texts: readonly string[];
+  }[];
   readonly probes: readonly {
     readonly id: string;
     readonly after: string;
@@ -35,8 +45,16 @@ export interface DescentInput {
   }[];
   /** Share of a stage that is spent, loaded or full, by its id. */
   readonly fill: Readonly<Record<string, number>>;
+  /** How the elements of a membrane stage stand, by its id; one element where it is not said. */
+  readonly ranks?: Readonly<Record<string, Ranks>>;
+  /** A figure that belongs beside a stage's name: a pump's pressure. */
+  readonly notes?: Readonly<Record<string, string>>;
   readonly tapTexts: readonly string[];
 }
+
+/** Columns the branches take in the large picture: one a stage, and one for a use without any. */
+export const branchColumns = (input: Pick<DescentInput, 'branches'>): number =>
+  (input.branches ?? []).reduce((sum, branch) => sum + Math.max(1, branch.stages.length), 0);
 
 export type DescentSize = 'large' | 'strip' | 'thumb';
 
@@ -70,6 +88,18 @@ export interface Vessel {
   readonly fill: number;
   /** Stands dry: no water reaches it. */
   readonly dry: boolean;
+  /** The vessels of a membrane stage, where they are drawn one by one. */
+  readonly tubes?: readonly Tube[];
+}
+
+/** One vessel of a membrane stage. */
+export interface Tube {
+  readonly box: Box;
+  readonly rank: number;
+  /** Level of what its rank leaves. */
+  readonly leavesY: number;
+  /** Heights at which one element ends and the next begins. */
+  readonly joints: readonly number[];
 }
 
 export interface ProbeMark {
@@ -80,13 +110,21 @@ export interface ProbeMark {
   readonly latestY: number | null;
 }
 
+/** Where a branch ends: its lane, its true level, and what it is called. */
+export interface BranchEnd {
+  readonly id: string;
+  readonly x: number;
+  readonly laneY: number;
+  readonly trueY: number;
+  readonly texts: readonly string[];
+}
+
 export interface Drawing {
   readonly ticks: readonly { readonly y: number; readonly text: string }[];
   readonly band: Box | null;
   readonly pipes: readonly Pipe[];
   readonly vessels: readonly Vessel[];
   readonly probes: readonly ProbeMark[];
+  readonly ends: readonly BranchEnd[];
   readonly labels: readonly PlacedLabel[];
-  /** Ticks at the true level of lines moved aside. */
-  readonly trueLevels: readonly { readonly x: number; readonly y: number }[];
 }

@@ -52,10 +52,13 @@ describe('what the picture is made from', () => {
     expect(probes[1]!.latest).toBe(2);
   });
   it('fills each vessel with what it is: loading, spent resin, level', () => {
-    const made = report(base);
+    const water = tapWater(base.source, base.instruments);
+    const outcome = water.ok ? reportTrain(base, water.value.water, { sediment: { passedL: 4000 } }) : water;
+    const made = outcome.ok ? outcome.value : report(base);
     const tracking = trackResin(base, readings, made.solved, '2026-03-20T09:00:00Z')!;
     const { fill } = descentInput(base, made, readings, tracking);
-    expect(fill['sediment']).toBe(0.2);
+    // 4,000 L at 0.5 NTU are 2 g of the 10 it holds.
+    expect(fill['sediment']).toBeCloseTo(0.2, 12);
     expect(fill['resin']).toBeCloseTo(1 - tracking.remaining.p50, 12);
     expect(fill['resin']).toBeGreaterThan(0.2);
   });

@@ -1,8 +1,8 @@
 import { goalLimits } from '@yes-clear/core/goal';
 import { probeEc25 } from '@yes-clear/core/log';
-import type { Probe, Reading, System } from '@yes-clear/core/file';
+import { allStages, feedPump, lastTank, type Probe, type Reading, type System } from '@yes-clear/core/file';
 import { formatQuantity } from '@yes-clear/core/quantity';
-import { words, type SolvedTrain, type TrainReport } from '@yes-clear/core/train';
+import { inSentence, productStation, unitRanks, words, type SolvedTrain, type TrainReport } from '@yes-clear/core/train';
 import type { ResinTracking } from '@yes-clear/core/log';
 import type { DescentInput } from './drawing';
 
@@ -19,8 +19,10 @@ export function descentInput(
   const first = readings[0];
   const last = readings[readings.length - 1];
   const fill: Record<string, number> = {};
-  for (const stage of system.train.stages) {
-    if (stage.kind === 'sediment' || stage.kind === 'carbon') fill[stage.id] = stage.loading;
+  for (const stage of allStages(report.train)) {
+    if (stage.kind === 'sediment') fill[stage.id] = stage.loading ?? 0;
+    if (stage.kind === 'carbon')
+      fill[stage.id] = Math.max(stage.loading, solved.carbons.find((one) => one.stageId === stage.id)?.state.usedShare ?? 0);
     if (stage.kind === 'tank') fill[stage.id] = 0.7;
     if (stage.kind === 'resin') fill[stage.id] = tracking?.stageId === stage.id ? 1 - tracking.remaining.p50 : 0;
   }
@@ -29,7 +31,7 @@ export function descentInput(
   const ratio = unit?.wasteToProduct ? say.ratio(unit.wasteToProduct) : 'all of it';
   return {
     stages: system.train.stages,
-    stations: solved.stations,
+    stations: [...solved.stations, ...report.branches.flatMap((branch) => branch.stations.slice(1))],
     pressureUnit: system.units.system === 'trade' ? 'psi' : 'bar',
     // Standing water is no waste.
     waste:
@@ -50,6 +52,11 @@ export function descentInput(
         }
       : null,
     recycle: recycleOf(system, solved),
+    loop: loopOf(system, solved),
+    branches: report.branches.map(({ branch, stations }) => {
+      const water = say.water(stations[stations.length - 1]!.state.ec25UScm);
+      return { id: branch.id, after: branch.after, stages: branch.stages, texts: [`${branch.name} · ${water}`, branch.name] };
+    }),
     bypass: bypassOf(system, solved),
     goal: limit ? { low: limit.low, high: limit.high, texts: goalTexts(limit.low, limit.high, system) } : null,
     probes: system.train.probes.map((probe) => {
@@ -57,12 +64,20 @@ export function descentInput(
       return {
         id: probe.id,
         after: probe.after,
-        texts: latest === null ? [probe.name.toLowerCase(), 'probe'] : [latest.text],
+        texts: latest === null ? [inSentence(probe.name), 'probe'] : [latest.text],
         baseline: readings.length > 1 ? (seenAt(first, probe, system, solved)?.ec25UScm ?? null) : null,
         latest: latest?.ec25UScm ?? null,
       };
     }),
     fill,
+    ranks: Object.fromEntries(
+      system.train.stages.flatMap((stage) => (stage.kind === 'membrane' ? [[stage.id, unitRanks(stage)] as const] : [])),
+    ),
+    notes: Object.fromEntries(
+      solved.stations.flatMap((station) =>
+        station.kind === 'pump' ? [[station.after, formatQuantity(station.pressureBar, 'pressureBar', system.units).text] as const] : [],
+      ),
+    ),
     tapTexts: [`Tap ${say.water(solved.stations[0]?.state.ec25UScm ?? 0)}`, 'Tap'],
   };
 }
@@ -71,10 +86,18 @@ export function descentInput(
 function recycleOf(system: System, solved: SolvedTrain): DescentInput['recycle'] {
   const { unit, waste, unitStageId } = solved;
   if (!unit || !waste || !unitStageId || unit.recycleLPerH === 0) return null;
-  const at = system.train.stages.findIndex((stage) => stage.id === unitStageId);
-  const pump = system.train.stages.slice(0, at).findLast((stage) => stage.kind === 'pump');
+  const pump = feedPump(system.train.stages);
   const flow = formatQuantity(unit.recycleLPerH, 'flowLPerH', system.units).text;
   return { from: unitStageId, to: pump?.id ?? unitStageId, ec25UScm: waste.state.ec25UScm, texts: [`${flow} led back`, 'led back'] };
+}
+
+/** What circulates between the last tank and the outlets. */
+function loopOf(system: System, solved: SolvedTrain): DescentInput['loop'] {
+  const { loop, stages } = system.train;
+  const tank = lastTank(stages);
+  if (!loop || !tank) return null;
+  const flow = formatQuantity(loop.flowLPerH, 'flowLPerH', system.units).text;
+  return { to: tank.id, ec25UScm: productStation(solved).state.ec25UScm, texts: [`${flow} round the loop`, 'loop'] };
 }
 
 /** Feed that runs past the membrane into the product. */

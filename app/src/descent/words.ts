@@ -1,4 +1,4 @@
-import type { DescentInput, Frame, Pipe, ProbeMark, Vessel } from './drawing';
+import type { BranchEnd, DescentInput, Frame, Pipe, ProbeMark, Vessel } from './drawing';
 import { placeLabels, type Box, type LabelWish, type PlacedLabel } from './labels';
 
 /** What is drawn already, and must not be covered. */
@@ -8,6 +8,7 @@ export interface Drawn {
   readonly probes: readonly ProbeMark[];
   readonly band: Box | null;
   readonly waste: Pipe | null;
+  readonly ends: readonly BranchEnd[];
 }
 
 /** Room a line takes, as obstacles for words. */
@@ -38,22 +39,46 @@ export function largeLabels(
   ];
   const tapStation = input.stations[0];
   const tapY = y((input.height === 'pressure' ? tapStation?.pressureBar : tapStation?.state.ec25UScm) ?? 1);
+  const taken = new Set((input.branches ?? []).flatMap((branch) => branch.stages.map((stage) => stage.id)));
   const names: LabelWish[] = drawn.vessels.map((vessel) => {
     const middle = vessel.box.x + vessel.box.width / 2;
     const above = { x: middle, y: vessel.box.y - 8, anchor: 'middle' as const };
+    const aboveRight = { x: vessel.box.x - 2, y: above.y, anchor: 'start' as const };
     const below = { x: middle, y: vessel.box.y + vessel.box.height + 17, anchor: 'middle' as const };
     const short = vessel.name.length > 12 ? `${vessel.name.slice(0, 10)}…` : vessel.name;
     const belowLeft = { x: vessel.box.x + vessel.box.width, y: below.y, anchor: 'end' as const };
+    const besideLeft = { x: vessel.box.x - 7, y: vessel.box.y + vessel.box.height / 2 + 4.5, anchor: 'end' as const };
     const beside = { x: vessel.box.x + vessel.box.width + 7, y: vessel.box.y + vessel.box.height / 2 + 4.5, anchor: 'start' as const };
-    const spots = vessel.kind === 'membrane' ? [below, belowLeft, above] : [above, below];
+    const spots =
+      vessel.kind === 'membrane'
+        ? [below, belowLeft, above]
+        : taken.has(vessel.stageId)
+          ? [below, { ...belowLeft, x: middle - 2 }, aboveRight, above]
+          : [above, below];
     return {
       id: `name-${vessel.stageId}`,
       texts: [vessel.name, short],
       size: 13.4,
       bold: true,
       look: 'name',
-      spots: [...spots, { ...above, y: above.y - 16 }, { ...below, y: below.y + 16 }, ...(vessel.kind === 'pump' ? [beside] : [])],
+      spots: [...spots, { ...above, y: above.y - 16 }, { ...below, y: below.y + 16 }, ...(vessel.kind === 'pump' ? [beside, besideLeft, { ...besideLeft, y: vessel.box.y - 6 }] : [])],
     };
+  });
+  const notes: LabelWish[] = drawn.vessels.flatMap((vessel) => {
+    const note = input.notes?.[vessel.stageId];
+    if (!note) return [];
+    const { x: left, y: top, width, height } = vessel.box;
+    const middle = { x: left + width / 2, anchor: 'middle' as const };
+    const spots = [
+      { ...middle, y: top + height + 17 },
+      { ...middle, y: top + height + 33 },
+      { ...middle, y: top - 8 },
+      { ...middle, y: top - 24 },
+      { x: left + width + 7, y: top + height / 2 + 4.5, anchor: 'start' as const },
+      { x: left - 7, y: top + height / 2 + 4.5, anchor: 'end' as const },
+      { x: left - 7, y: top + height + 12, anchor: 'end' as const },
+    ];
+    return [{ id: `note-${vessel.stageId}`, texts: [note], size: 13, bold: false, look: 'figure', spots }];
   });
   const tap: LabelWish = {
     id: 'tap',
@@ -85,6 +110,10 @@ export function largeLabels(
           { x: mark.x - 12, y: lowest + 24, anchor: 'end' as const },
           { x: mark.x, y: lowest + 40, anchor: 'middle' as const },
           { x: mark.x, y: highest - 30, anchor: 'middle' as const },
+          // Between close vessels: clear of them and of their names.
+          { x: mark.x, y: highest - 48, anchor: 'middle' as const },
+          { x: mark.x, y: highest - 64, anchor: 'middle' as const },
+          { x: mark.x, y: lowest + 58, anchor: 'middle' as const },
         ],
       },
     ];
@@ -109,9 +138,12 @@ export function largeLabels(
   const branchLabel = (id: string, texts: readonly string[] | undefined): LabelWish[] => {
     const pipe = drawn.pipes.find((candidate) => candidate.id === id);
     if (!pipe || !texts) return [];
-    const [ax, ay] = pipe.points[id === 'recycle' ? 1 : 0]!;
-    const [bx] = pipe.points[id === 'recycle' ? 2 : 1]!;
+    const [ax, ay] = pipe.points[id === 'recycle' || id === 'loop' ? 1 : 0]!;
+    const [bx] = pipe.points[id === 'recycle' || id === 'loop' ? 2 : 1]!;
     const middle = (ax + bx) / 2;
+    // A line that goes on downwards has room beside it.
+    const [dx, dy] = pipe.points[2] ?? [bx, ay];
+    const beside = { x: dx + 9, y: (ay + dy) / 2, anchor: 'start' as const };
     return [
       {
         id,
@@ -124,6 +156,7 @@ export function largeLabels(
           { x: middle, y: ay - 10, anchor: 'middle' },
           { x: Math.min(ax, bx) - 8, y: ay + 4, anchor: 'end' },
           { x: middle, y: ay + 20, anchor: 'middle' },
+          beside,
         ],
       },
     ];
@@ -132,7 +165,19 @@ export function largeLabels(
     ...branchLabel('recycle', input.recycle?.texts),
     ...branchLabel('bypass', input.bypass?.texts),
     ...branchLabel('second-waste', input.secondWaste?.texts),
+    ...branchLabel('loop', input.loop?.texts),
   ];
+  const ends: LabelWish[] = drawn.ends.map((end) => ({
+    id: `end-${end.id}`,
+    texts: end.texts,
+    size: 13.2,
+    bold: true,
+    look: 'name',
+    spots: [
+      { x: end.x, y: end.laneY - 12, anchor: 'end' },
+      { x: end.x, y: end.laneY + 18, anchor: 'end' },
+    ],
+  }));
   const goal: LabelWish[] =
     drawn.band && input.goal
       ? [
@@ -150,7 +195,7 @@ export function largeLabels(
           },
         ]
       : [];
-  return placeLabels([tap, ...probes, ...names, ...waste, ...around, ...goal], obstacles, {
+  return placeLabels([tap, ...probes, ...ends, ...names, ...notes, ...waste, ...around, ...goal], obstacles, {
     x: frame.left - 4,
     y: 2,
     width: frame.width - frame.left + 4,

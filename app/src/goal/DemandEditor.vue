@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Demand } from '@yes-clear/core/file';
+import { tankVolumeL, type Demand } from '@yes-clear/core/file';
 import { demandLPerDay, demandLPerWeek, fillTimeH, hourlyDrawL, largestDrawL, productionForTankLPerDay, scaledDemand, smallestTankL, tankWeek } from '@yes-clear/core/goal';
 import { formatQuantity, THIN } from '@yes-clear/core/quantity';
 import { mdiPlus } from '@mdi/js';
@@ -41,7 +41,7 @@ const setBatch = (id: string, changes: Partial<Demand['batches'][number]>): void
 const removeBatch = (id: string): void => setDemand('batch removed', { batches: demand.value.batches.filter((batch) => batch.id !== id) });
 
 const madeLPerDay = computed(() => (current.report.value?.ok ? current.report.value.value.solved.productLPerH * 24 : 0));
-const tankL = computed(() => current.system.value?.train.stages.reduce((sum, stage) => (stage.kind === 'tank' ? sum + stage.volumeL : sum), 0) ?? 0);
+const tankL = computed(() => tankVolumeL(current.system.value?.train.stages ?? []));
 const smallest = computed(() => smallestTankL(demand.value, madeLPerDay.value));
 /** The tank the chart follows: the train's, or the smallest that would do. */
 const drawnTank = computed(() => (tankL.value > 0 ? tankL.value : (smallest.value ?? largestDrawL(demand.value))));

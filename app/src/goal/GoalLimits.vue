@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { LIMIT_QUANTITIES, type LimitQuantity } from '@yes-clear/core/file';
-import { checkGoal, GOAL_ROWS, goalLimits, LIMIT_LABELS, schoolOf } from '@yes-clear/core/goal';
-import { settleWater } from '@yes-clear/core/water';
+import { checkGoal, GOAL_ROWS, goalLimits, limitedValue, LIMIT_LABELS, schoolOf } from '@yes-clear/core/goal';
+import { productStation } from '@yes-clear/core/train';
 import { computed, ref } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
 import LimitRow from './LimitRow.vue';
@@ -10,25 +10,21 @@ import { useGoal } from './useGoal';
 
 /** The limits of the goal as bands, each held against today's tap and against what is used. */
 const { current, goal, set, setLimit } = useGoal();
-const { report, water } = current;
+const { report, tapState, water } = current;
 const units = computed(() => current.units.value);
 const row = computed(() => (goal.value ? GOAL_ROWS[goal.value.id] : null));
 const limits = computed(() => (goal.value ? goalLimits(goal.value, units.value.ppmFactor) : []));
-const tapState = computed(() => {
-  const settled = water.value?.ok ? settleWater(water.value.value.water) : null;
-  return settled?.ok ? settled.value : null;
-});
 const tapChecks = computed(() => (water.value?.ok && tapState.value ? checkGoal(limits.value, water.value.value.water, tapState.value) : []));
 const usedChecks = computed(() => (report.value?.ok ? report.value.value.checks : []));
-const usedEc = computed(() => usedChecks.value.find((check) => check.limit.quantity === 'ec25UScm')?.value ?? report.value?.ok ? (report.value?.ok ? report.value.value.solved.stations.at(-1)?.state.ec25UScm ?? 1 : 1) : 1);
+const usedEc = computed(() => (report.value?.ok ? productStation(report.value.value.solved).state.ec25UScm : 1));
 const school = computed(() => (goal.value ? schoolOf(goal.value) : null));
 const editing = ref(false);
 const free = computed(() => LIMIT_QUANTITIES.filter((quantity) => !limits.value.some((limit) => limit.quantity === quantity)).map((value) => ({ value, title: LIMIT_LABELS[value] })));
 const isOwn = (quantity: LimitQuantity): boolean => goal.value?.ownLimits.some((own) => own.quantity === quantity) ?? false;
 function addLimit(quantity: LimitQuantity): void {
-  const tap = water.value?.ok && tapState.value ? checkGoal([{ quantity, label: '', low: null, high: 1, origin: '', because: '', meterSees: false }], water.value.value.water, tapState.value)[0]?.value : undefined;
+  const tap = water.value?.ok && tapState.value ? limitedValue(quantity, water.value.value.water, tapState.value) : 1;
   // Starts where the tap stands, so that the band is in sight.
-  setLimit(quantity, { low: null, high: quantity === 'pH' ? 8 : Number(Math.max(tap ?? 1, 0.01).toPrecision(2)) });
+  setLimit(quantity, { low: null, high: quantity === 'pH' ? 8 : Number(Math.max(tap, 0.01).toPrecision(2)) });
   editing.value = true;
 }
 </script>

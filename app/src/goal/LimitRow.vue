@@ -37,6 +37,10 @@ const margin = computed(() => {
   if (!used || !Number.isFinite(used.margin)) return '';
   return used.met ? `${show(Math.max(0, used.margin))} to spare` : `${show(-used.margin)} ${used.side === 'high' ? 'too much' : 'too little'}`;
 });
+const SIDES = [
+  { side: 'low', says: 'at least' },
+  { side: 'high', says: 'at most' },
+] as const;
 const set = (side: 'low' | 'high', value: number | null): void =>
   emit('set', props.limit.quantity, { low: props.limit.low, high: props.limit.high, [side]: value });
 </script>
@@ -75,26 +79,17 @@ const set = (side: 'low' | 'high', value: number | null): void =>
     </div>
     <div v-if="editing" class="edit" role="cell">
       <QuantityField
-        :label="`${limit.label}, at least`"
+        v-for="{ side, says } in SIDES"
+        :key="side"
+        :label="`${limit.label}, ${says}`"
         :dimension="dimensionOf(limit.quantity)"
         :unit="limit.quantity === 'ec25UScm' ? 'µS/cm' : undefined"
         optional
         empty="no bound"
         :high="300000"
         :units="units"
-        :model-value="limit.low"
-        @update:model-value="set('low', $event)"
-      />
-      <QuantityField
-        :label="`${limit.label}, at most`"
-        :dimension="dimensionOf(limit.quantity)"
-        :unit="limit.quantity === 'ec25UScm' ? 'µS/cm' : undefined"
-        optional
-        empty="no bound"
-        :high="300000"
-        :units="units"
-        :model-value="limit.high"
-        @update:model-value="set('high', $event)"
+        :model-value="limit[side]"
+        @update:model-value="set(side, $event)"
       />
       <button v-if="own" class="button small" type="button" @click="emit('set', limit.quantity, null)">Take mine off</button>
     </div>

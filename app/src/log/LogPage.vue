@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inSentence } from '@yes-clear/core/train';
 import type { Reading } from '@yes-clear/core/file';
 import { THIN } from '@yes-clear/core/quantity';
 import { format } from 'date-fns';
@@ -10,6 +11,7 @@ import { useQuickLine } from '../kit/useQuickLine';
 import { useNotice } from '../shell/useNotice';
 import { useCurrentSystem } from '../store/current';
 import { logReading, removeReading } from '../store/readings';
+import CartridgeChange from './CartridgeChange.vue';
 import ReadingTable from './ReadingTable.vue';
 import { probeChart, removalChart, resinChart } from './useLogSeries';
 
@@ -63,7 +65,7 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
           <span v-if="text && parsed.problem" class="problem">{{ parsed.problem }}</span>
           <template v-else-if="text">{{ parsed.spelled }}</template>
           <span v-else class="muted"
-            >{{ system.train.probes.map((probe) => probe.name.toLowerCase()).join(', ') }}, then pressure, temperature, product/waste a
+            >{{ system.train.probes.map((probe) => inSentence(probe.name)).join(', ') }}, then pressure, temperature, product/waste a
             minute, litres on the meter</span
           >
         </p>
@@ -115,6 +117,7 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
             :label="`Resin left: ${left}`"
           />
         </section>
+        <CartridgeChange />
         <ReadingTable :system="system" :readings="readings" @remove="remove" />
       </template>
     </main>

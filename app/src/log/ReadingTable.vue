@@ -86,9 +86,9 @@ const when = (at: string): string => format(new Date(at), 'd MMM, HH:mm');
 
 <style scoped>
 .table { overflow-x: auto; }
-td:first-child { white-space: normal; min-width: 128px; }
+td:first-child { white-space: normal; min-width: 112px; }
 small { display: block; color: var(--muted); font-size: 13px; font-weight: 450; line-height: 1.25; }
-.tool { padding: 0 8px !important; }
+.tool { padding: 0 2px !important; }
 .tool button { border: 0; background: transparent; color: var(--muted); cursor: pointer; padding: 5px; border-radius: 7px; display: grid; opacity: 0.55; }
 tr:hover .tool button, .tool button:focus-visible { opacity: 1; }
 .all { margin: 4px 8px 8px; }

@@ -1,3 +1,4 @@
+import { inSentence } from '@yes-clear/core/train';
 import { goalLimits } from '@yes-clear/core/goal';
 import { probeEc25, probeRoles, saltRemoved, type ResinTracking } from '@yes-clear/core/log';
 import type { Reading, System } from '@yes-clear/core/file';
@@ -35,7 +36,7 @@ export function probeChart(system: System, readings: readonly Reading[]): ProbeC
         return ec25 === null ? [] : [{ x: at(reading), y: Math.max(ec25, floor) }];
       });
       const middle = points.length > 0 ? points[Math.floor(points.length / 2)]!.y : 1;
-      return { label: probe.name.toLowerCase(), colour: lineColour(middle), points };
+      return { label: inSentence(probe.name), colour: lineColour(middle), points };
     })
     .filter((line) => line.points.length > 0);
   const values = series.flatMap((line) => line.points.map((point) => point.y));

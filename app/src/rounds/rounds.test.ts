@@ -1,5 +1,5 @@
 import { currentSample, readDocument, withSample, type SystemRecord } from '@yes-clear/core/file';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { roundOf } from './useRounds';
 
@@ -26,9 +26,27 @@ describe('a round', () => {
     expect(filter.at.slice(0, 10)).toBe('2026-12-08');
     expect(due.some((item) => item.says.includes('have resin ready'))).toBe(true);
   });
+  it.each(readdirSync(new URL('../../../demo/', import.meta.url)))(
+    '%s: every date of the demonstration is a date, none a century away',
+    (file) => {
+      const { due, finding } = roundOf(demo(file.replace('.yesclear.json', '')), NOW);
+      expect(finding).not.toBeNull();
+      for (const { at } of due) expect(Math.abs(Date.parse(at) - Date.parse(NOW))).toBeLessThan(3650 * 86_400_000);
+    },
+  );
+  it('a counter: its cartridge by litres, its salt every two months', () => {
+    const says = roundOf(demo('brindle-frost-counter'), NOW).due.map((item) => item.says);
+    expect(says).toContain('Coffee and ice counter: salt of softener');
+    expect(says).toContain('Coffee and ice counter: change espresso cartridge');
+    const bar = roundOf(demo('thimble-lane-espresso'), NOW).due.find((item) => item.says.includes('cartridge'))!;
+    // 46 days gone of some 2.8 months.
+    expect(bar.at.slice(0, 7)).toMatch(/2026-12|2027-01/);
+  });
   it('a system without readings is judged by its train', () => {
     const round = roundOf({ ...coral, readings: [] }, NOW);
-    expect([round.resinLeft, round.finding?.id]).toEqual([null, 'scale']);
+    expect(round.finding?.id).toBe('scale');
+    // Its resin by the day it was fitted and the planned use.
+    expect(round.resinLeft).toBeCloseTo(0.44, 1);
     expect(round.saltRemoved).toBeGreaterThan(0.97);
   });
   it('a product above the goal asks for action now', () => {

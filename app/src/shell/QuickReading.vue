@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { inSentence } from '@yes-clear/core/train';
 import { shownUnitOf } from '@yes-clear/core/log';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import QuickLineField from '../kit/QuickLineField.vue';
@@ -78,7 +79,7 @@ async function save(): Promise<void> {
           <span v-if="text && parsed.problem" class="problem">{{ parsed.problem }}</span>
           <template v-else-if="text">{{ parsed.spelled }}</template>
           <span v-else class="muted"
-            >{{ system.train.probes.map((probe) => probe.name.toLowerCase()).join(', then ') }}; then pressure, temperature, product/waste a
+            >{{ system.train.probes.map((probe) => inSentence(probe.name)).join(', then ') }}; then pressure, temperature, product/waste a
             minute.</span
           >
         </p>

@@ -1,9 +1,9 @@
 import { onKeyStroke } from '@vueuse/core';
 
-/** Whether a key press belongs to a field someone is typing in; a list or a tick box takes no letters. */
+/** Whether a key press belongs to a field someone is typing in; a list, a tick box or a slider takes no letters. */
 function typing(event: KeyboardEvent): boolean {
   const target = event.target;
-  if (target instanceof HTMLInputElement) return target.inputMode !== 'none' && target.type !== 'checkbox';
+  if (target instanceof HTMLInputElement) return target.inputMode !== 'none' && !['checkbox', 'radio', 'range'].includes(target.type);
   return target instanceof HTMLTextAreaElement || (target instanceof HTMLElement && target.isContentEditable);
 }
 

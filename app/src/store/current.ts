@@ -1,8 +1,8 @@
 import type { Reading, System } from '@yes-clear/core/file';
-import { logFindings, trackResin, type ResinTracking } from '@yes-clear/core/log';
+import { logFindings, standing, type ResinTracking } from '@yes-clear/core/log';
 import type { InputError, Outcome, UnitPreference } from '@yes-clear/core/quantity';
-import { reportTrain, tapWater, type Finding, type ResinUse, type TrainReport } from '@yes-clear/core/train';
-import type { CompletedWater } from '@yes-clear/core/water';
+import { membraneOperation, tapWater, type Finding, type MembraneOperation, type TrainReport, type TrainUse } from '@yes-clear/core/train';
+import { settleWater, type CompletedWater, type WaterState } from '@yes-clear/core/water';
 import { useNow } from '@vueuse/core';
 import { computed, inject, provide, shallowRef, watch, type ComputedRef, type InjectionKey, type ShallowRef } from 'vue';
 import { useHistory } from './history';
@@ -14,8 +14,14 @@ export interface CurrentSystem {
   readonly readings: ComputedRef<readonly Reading[]>;
   readonly units: ComputedRef<UnitPreference>;
   readonly water: ComputedRef<Outcome<CompletedWater> | null>;
+  /** What the tap water is like; null while it cannot be computed. */
+  readonly tapState: ComputedRef<WaterState | null>;
   readonly report: ComputedRef<Outcome<TrainReport> | null>;
   readonly tracking: ComputedRef<ResinTracking | null>;
+  /** The membrane unit as it runs today, to be asked alone; null without one. */
+  readonly operation: ComputedRef<MembraneOperation | null>;
+  /** What the log says each stage has been through. */
+  readonly use: ComputedRef<TrainUse>;
   readonly logFindings: ComputedRef<readonly Finding[]>;
   /** What stops the train from being solved, if anything. */
   readonly error: ComputedRef<InputError | null>;
@@ -47,20 +53,18 @@ export function provideCurrentSystem(id: () => string): CurrentSystem {
   const readings = computed<readonly Reading[]>(() => stored.value.record?.readings ?? []);
   const units = computed(() => system.value?.units ?? DEFAULT_UNITS);
   const water = computed(() => (system.value ? tapWater(system.value.source, system.value.instruments) : null));
+  const tapState = computed(() => {
+    const settled = water.value?.ok ? settleWater(water.value.value.water) : null;
+    return settled?.ok ? settled.value : null;
+  });
 
-  const fresh = computed(() => (system.value && water.value?.ok ? reportTrain(system.value, water.value.value.water) : null));
-  const tracking = computed(() =>
-    system.value && fresh.value?.ok ? trackResin(system.value, readings.value, fresh.value.value.solved, now.value) : null,
+  const today = computed(() =>
+    system.value && water.value?.ok ? standing(system.value, readings.value, water.value.value.water, now.value) : null,
   );
-  const use = computed<ResinUse>(() => {
-    const tracked = tracking.value;
-    return tracked ? { [tracked.stageId]: { cationEq: tracked.cationEq, anionEq: tracked.anionEq } } : {};
-  });
-  const report = computed(() => {
-    // Without resin in use the report of the new train is the report.
-    if (!system.value || !water.value?.ok || tracking.value === null) return fresh.value;
-    return reportTrain(system.value, water.value.value.water, use.value);
-  });
+  const tracking = computed(() => (today.value?.ok ? today.value.value.tracking : null));
+  const report = computed<Outcome<TrainReport> | null>(() =>
+    today.value?.ok ? { ok: true, value: today.value.value.report } : today.value,
+  );
   const error = computed<InputError | null>(() => {
     if (water.value && !water.value.ok) return water.value.error;
     return report.value && !report.value.ok ? report.value.error : null;
@@ -90,8 +94,13 @@ export function provideCurrentSystem(id: () => string): CurrentSystem {
     readings,
     units,
     water,
+    tapState,
     report,
     tracking,
+    operation: computed(() =>
+      system.value && report.value?.ok ? membraneOperation(report.value.value.train, system.value.source, report.value.value.solved) : null,
+    ),
+    use: computed(() => (today.value?.ok ? today.value.value.use : {})),
     error,
     now,
     missing,

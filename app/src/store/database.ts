@@ -1,4 +1,4 @@
-import { systemFrom1, type Reading, type System } from '@yes-clear/core/file';
+import { systemFrom1, systemFrom2, type Reading, type System } from '@yes-clear/core/file';
 import type { SupplyReport } from '@yes-clear/core/report';
 import Dexie, { type EntityTable, type Table } from 'dexie';
 
@@ -47,6 +47,15 @@ database
         row.system = systemFrom1(row.system);
       }),
   );
+
+database.version(3).upgrade((upgrade) =>
+  upgrade
+    .table('systems')
+    .toCollection()
+    .modify((row: { system: unknown }) => {
+      row.system = systemFrom2(row.system);
+    }),
+);
 
 export async function readFact(key: FactRow['key']): Promise<string | null> {
   return (await database.facts.get(key))?.value ?? null;

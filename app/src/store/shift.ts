@@ -1,4 +1,4 @@
-import type { SystemRecord } from '@yes-clear/core/file';
+import type { Stage, SystemRecord } from '@yes-clear/core/file';
 
 const DAY_MS = 86_400_000;
 
@@ -10,6 +10,8 @@ export function shiftedRecord(record: SystemRecord, savedAt: string, now: Date):
   const days = Math.floor((now.getTime() - Date.parse(savedAt)) / DAY_MS);
   const instant = (text: string): string => new Date(Date.parse(text) + days * DAY_MS).toISOString();
   const day = (text: string): string => instant(`${text}T00:00:00Z`).slice(0, 10);
+  const fitted = (stage: Stage): Stage =>
+    'fittedOn' in stage && stage.fittedOn !== null ? { ...stage, fittedOn: day(stage.fittedOn) } : stage;
   const { system, readings } = record;
   return {
     system: {
@@ -30,10 +32,14 @@ export function shiftedRecord(record: SystemRecord, savedAt: string, now: Date):
       })),
       train: {
         ...system.train,
-        stages: system.train.stages.map((stage) =>
-          'fittedOn' in stage && stage.fittedOn !== null ? { ...stage, fittedOn: day(stage.fittedOn) } : stage,
-        ),
+        stages: system.train.stages.map(fitted),
+        branches: system.train.branches.map((branch) => ({ ...branch, stages: branch.stages.map(fitted) })),
       },
+      cartridges: system.cartridges.map((old) => ({
+        ...old,
+        fittedOn: old.fittedOn === null ? null : day(old.fittedOn),
+        removedOn: day(old.removedOn),
+      })),
       build: { ...system.build, ratios: system.build.ratios.map((ratio) => ({ ...ratio, at: instant(ratio.at) })) },
     },
     readings: readings.map((reading) => ({ ...reading, at: instant(reading.at) })),

@@ -1,21 +1,24 @@
 <script setup lang="ts">
-import type { Stage } from '@yes-clear/core/file';
 import { formatQuantity, THIN } from '@yes-clear/core/quantity';
-import { moreWater, words, type WaterOption } from '@yes-clear/core/train';
+import { costUnit, moneyText, moreWater, words, type WaterOption } from '@yes-clear/core/train';
 import { computed } from 'vue';
 import { useNotice } from '../shell/useNotice';
 import { useCurrentSystem } from '../store/current';
+import { useTrainEdits } from './useTrainEdits';
 
 /** Ways to more water, each solved whole by the same solver; one of them is carried out with a click. */
 const open = defineModel<boolean>({ required: true });
 const current = useCurrentSystem();
+const edits = useTrainEdits(current);
 const notice = useNotice();
 const options = computed(() => {
-  const { system, water } = current;
-  return open.value && system.value && water.value?.ok ? moreWater(system.value, water.value.value.water) : [];
+  const { system, water, use } = current;
+  return open.value && system.value && water.value?.ok ? moreWater(system.value, water.value.value.water, use.value) : [];
 });
 const most = computed(() => Math.max(...options.value.map((option) => option.productLPerDay), 1));
+const currency = computed(() => current.system.value?.prices.currency ?? '');
 const units = computed(() => current.units.value);
+const per = computed(() => costUnit(units.value));
 const perDay = (litres: number): string => formatQuantity(litres, 'volumeL', units.value).text;
 const ratio = (option: WaterOption): string => (option.wasteToProduct === null ? '–' : words(units.value).ratio(option.wasteToProduct));
 const passage = (option: WaterOption): string => (option.saltPassage === null ? '–' : `${(100 * option.saltPassage).toFixed(1)}${THIN}%`);
@@ -24,14 +27,14 @@ const index = (option: WaterOption): string => (option.wasteIndex === null ? '�
 function apply(option: WaterOption): void {
   const { stages } = option;
   if (!stages) return;
-  current.edit('more water', (system) => ({ ...system, train: { ...system.train, stages: stages as Stage[] } }));
+  edits.stages('more water', () => [...stages]);
   open.value = false;
   notice.say(`${option.label}: done. Ctrl+Z takes it back.`);
 }
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="1080" scrollable>
+  <v-dialog v-model="open" max-width="1200" scrollable>
     <v-card class="more" aria-label="More water">
       <header>
         <div>
@@ -53,6 +56,8 @@ function apply(option: WaterOption): void {
               <th>Salt passes</th>
               <th>Product</th>
               <th>Waste index</th>
+              <th>Parts</th>
+              <th>For {{ per.label }}</th>
               <th></th>
             </tr>
           </thead>
@@ -73,6 +78,8 @@ function apply(option: WaterOption): void {
               <td>{{ passage(option) }}</td>
               <td>{{ water(option) }}</td>
               <td>{{ index(option) }}</td>
+              <td>{{ option.partsCost > 0 ? moneyText(option.partsCost, currency) : '–' }}</td>
+              <td>{{ option.costPerM3 === null ? '–' : moneyText((option.costPerM3 * per.litres) / 1000, currency) }}</td>
               <td>
                 <button v-if="option.stages && !option.against" class="button small" type="button" @click="apply(option)">Do this</button>
               </td>

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import type { Source, Stage, System } from '@yes-clear/core/file';
-import type { SolvedTrain } from '@yes-clear/core/train';
+import type { TrainReport } from '@yes-clear/core/train';
 import { computed } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { stageFacts } from './stageFacts';
-import { stageFields, type QuantitySpec } from './stageFields';
+import type { QuantitySpec } from './fieldSpec';
+import { stageFields } from './stageFields';
 
 /** The fields of the selected stage, and the few figures that belong to it alone. */
-const props = defineProps<{ stage: Stage; system: System; solved: SolvedTrain | null; first: boolean; last: boolean }>();
+const props = defineProps<{ stage: Stage; system: System; report: TrainReport | null; first: boolean; last: boolean }>();
 const emit = defineEmits<{
   change: [changes: Partial<Stage>];
   source: [changes: Partial<Source>];
@@ -16,19 +17,21 @@ const emit = defineEmits<{
   close: [];
 }>();
 
-const fields = computed(() => stageFields(props.stage, props.system.source, props.solved?.unit ?? null));
+const fields = computed(() => stageFields(props.stage, props.system.source, props.report?.solved.unit ?? null));
 const plain = computed(() => fields.value.quantities.filter((spec) => !spec.advanced));
 const advanced = computed(() => fields.value.quantities.filter((spec) => spec.advanced));
-const facts = computed(() => (props.solved ? stageFacts(props.stage, props.solved, props.system.units) : []));
+const facts = computed(() => (props.report ? stageFacts(props.stage, props.report, props.system.units) : []));
 const set = (changes: object): void => emit('change', changes as Partial<Stage>);
 function write(spec: QuantitySpec, value: number | null): void {
-  if (value === null) return;
-  const change = spec.change(value);
+  const change: ReturnType<QuantitySpec['change']> | undefined = value === null ? spec.optional?.clear : spec.change(value);
+  if (!change) return;
   if ('source' in change) emit('source', change.source);
   else emit('change', change.stage);
 }
 /** What the field needs of a spec. */
-const look = ({ label, dimension, unit, low, high }: QuantitySpec) => ({ label, dimension, unit, low, high });
+const look = ({ label, dimension, unit, low, high, optional }: QuantitySpec) => ({ label, dimension, unit, low, high, optional: Boolean(optional), empty: optional?.empty });
+/** What the folded fields are about. */
+const FOLDED: Partial<Record<Stage['kind'], string>> = { membrane: 'Recycle, bypass, ageing', tank: 'Float' };
 const text = (event: Event): string => (event.target as HTMLInputElement).value;
 </script>
 
@@ -63,7 +66,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value;
         @update:model-value="write(spec, $event)"
       />
       <details v-if="advanced.length > 0">
-        <summary>{{ stage.kind === 'membrane' ? 'Recycle, bypass, ageing' : 'More' }}</summary>
+        <summary>{{ FOLDED[stage.kind] ?? 'More' }}</summary>
         <QuantityField
           v-for="spec in advanced"
           :key="spec.label"
@@ -74,10 +77,6 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value;
           @update:model-value="write(spec, $event)"
         />
       </details>
-      <label v-if="stage.kind === 'tank'" class="check">
-        <input type="checkbox" :checked="stage.openToAir" @change="set({ openToAir: ($event.target as HTMLInputElement).checked })" /> Open
-        to the air
-      </label>
       <label v-if="'fittedOn' in stage" class="date">
         <span>Fitted on</span><input type="date" :value="stage.fittedOn ?? ''" @change="set({ fittedOn: text($event) || null })" />
       </label>
@@ -108,7 +107,6 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value;
 .fields { display: grid; gap: 6px; }
 details summary { cursor: pointer; color: var(--muted); font-size: 13.3px; font-weight: 600; padding: 3px 0; }
 details .quantity { margin-top: 5px; }
-.check { display: flex; gap: 8px; align-items: center; font-size: 13.6px; padding: 4px 0; }
 .date { display: grid; grid-template-columns: minmax(0, 1fr) 132px; align-items: center; font-size: 13.6px; color: var(--muted); }
 .date input { font: 500 13px var(--digits); border: 1px solid var(--line); border-radius: 8px; background: var(--sheet); color: var(--ink); min-height: 30px; padding: 0 6px; width: 100%; }
 .facts { display: grid; grid-template-columns: 1fr auto; gap: 4px 10px; margin: 10px 0 0; padding-top: 9px; border-top: 1px solid var(--hair); font-size: 13.4px; }

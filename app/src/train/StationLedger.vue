@@ -22,7 +22,7 @@ const rows = computed<Row[]>(() => [
   props.system.units.system === 'trade'
     ? { label: 'TDS ppm', cell: (s) => show(s.state.ec25UScm, 'conductivityUScm') }
     : { label: 'EC µS/cm', cell: (s) => roundForReading(s.state.ec25UScm) },
-  { label: `Hardness ${unit('hardnessMgL').replace(' CaCO₃', '')}`, cell: (s) => show(s.state.hardnessMgL, 'hardnessMgL') },
+  { label: `Hardness ${unit('hardnessMgL').replace(' CaCO₃', '')}`, cell: (s) => (s.state.hardnessMgL < 0.2 ? '0' : show(s.state.hardnessMgL, 'hardnessMgL')) },
   { label: 'pH', cell: (s) => s.state.pH.toFixed(1) },
   { label: 'Silica mg/L', cell: (s) => small(s.water.mgL.SiO2) },
   { label: 'Chlorine mg/L', cell: (s) => small(s.water.mgL.chlorine + s.water.mgL.chloramine) },
@@ -30,8 +30,18 @@ const rows = computed<Row[]>(() => [
 /** Below what anybody measures, zero reads better than a string of noughts. */
 const small = (mgL: number): string => (mgL < 0.005 ? '0' : mgL.toFixed(mgL < 10 ? 2 : 1));
 
-const stationOf = computed(() => new Map(props.solved.stations.map((station) => [station.after, station])));
-const columns = computed(() => `${props.left}px repeat(${props.system.train.stages.length + 1}, ${props.columnWidth}px)`);
+const stationOf = computed(
+  () => new Map([...props.solved.stations, ...props.solved.branches.flatMap((branch) => branch.stations.slice(1))].map((station) => [station.after, station])),
+);
+/** Columns of the branches: their stages, or the use itself where it has none. */
+const taken = computed(() =>
+  props.system.train.branches.flatMap((branch) =>
+    branch.stages.length > 0 ? branch.stages.map((stage) => ({ id: stage.id, name: stage.name, at: stage.id })) : [{ id: branch.id, name: branch.name, at: branch.after }],
+  ),
+);
+/** Every column behind the tap, and the station whose figures stand in it. */
+const places = computed(() => [...props.system.train.stages.map((stage) => ({ id: stage.id, at: stage.id })), ...taken.value]);
+const columns = computed(() => `${props.left}px repeat(${places.value.length + 1}, ${props.columnWidth}px)`);
 const order = computed({
   get: () => props.system.train.stages.map((stage) => ({ id: stage.id, name: stage.name })),
   set: (next) => emit('order', next.map((stage) => stage.id)),
@@ -48,7 +58,7 @@ const dragging = ref(false);
         v-model="order"
         class="stages"
         :animation="150"
-        :style="{ gridColumn: '3 / -1' }"
+        :style="{ gridColumn: `3 / span ${system.train.stages.length}` }"
         @start="dragging = true"
         @end="dragging = false"
       >
@@ -66,16 +76,31 @@ const dragging = ref(false);
           {{ stage.name }}
         </button>
       </VueDraggable>
+      <button
+        v-for="place in taken"
+        :key="place.id"
+        type="button"
+        role="columnheader"
+        class="stage"
+        :class="{ on: selected === place.id }"
+        @click="emit('select', place.id)"
+      >
+        {{ place.name }}
+      </button>
     </div>
     <div v-for="row in rows" :key="row.label" class="line" role="row" :style="{ gridTemplateColumns: columns }">
       <span role="rowheader" class="name">{{ row.label }}</span>
       <span role="cell">{{ row.cell(solved.stations[0]!) }}</span>
       <span
-        v-for="stage in system.train.stages"
-        :key="stage.id"
+        v-for="place in places"
+        :key="place.id"
         role="cell"
-        :class="{ on: selected === stage.id, none: !stationOf.has(stage.id), zero: stationOf.has(stage.id) && row.cell(stationOf.get(stage.id)!) === '0' }"
-        >{{ stationOf.has(stage.id) ? row.cell(stationOf.get(stage.id)!) : '–' }}</span
+        :class="{
+          on: selected === place.id,
+          none: !stationOf.has(place.at),
+          zero: stationOf.has(place.at) && row.cell(stationOf.get(place.at)!) === '0',
+        }"
+        >{{ stationOf.has(place.at) ? row.cell(stationOf.get(place.at)!) : '–' }}</span
       >
     </div>
   </div>

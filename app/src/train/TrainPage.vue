@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import { formatQuantity } from '@yes-clear/core/quantity';
-import { trainSentence, words, type FindingAction, mounting, tunable } from '@yes-clear/core/train';
-import type { StageKind } from '@yes-clear/core/file';
+import { costUnit, moneyText, mounting, polishedStation, trainSentence, treatingAt, tunable, words, type FindingAction } from '@yes-clear/core/train';
+import { allStages, type StageKind } from '@yes-clear/core/file';
+import { GOAL_ROWS } from '@yes-clear/core/goal';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import DescentPicture from '../descent/DescentPicture.vue';
+import { branchColumns } from '../descent/drawing';
 import { descentInput } from '../descent/useDescentInput';
 import FindingCard from '../kit/FindingCard.vue';
 import FindingsList from '../kit/FindingsList.vue';
@@ -12,7 +14,13 @@ import { useNotice } from '../shell/useNotice';
 import { useKey } from '../shell/useShortcuts';
 import { useCurrentSystem } from '../store/current';
 import Segments from '../kit/Segments.vue';
+import PricesPanel from './PricesPanel.vue';
+import BranchesPanel from './BranchesPanel.vue';
+import BypassPanel from './BypassPanel.vue';
+import ColumnPanel from './ColumnPanel.vue';
+import LoopPanel from './LoopPanel.vue';
 import MoreWater from './MoreWater.vue';
+import RoutesPanel from './RoutesPanel.vue';
 import SeasonStrip from './SeasonStrip.vue';
 import TunePanel from './TunePanel.vue';
 import StageInspector from './StageInspector.vue';
@@ -29,23 +37,31 @@ const adding = ref(false);
 
 const solved = computed(() => (report.value?.ok ? report.value.value : null));
 const input = computed(() => (system.value && solved.value ? descentInput(system.value, solved.value, readings.value, tracking.value) : null));
-const stage = computed(() => system.value?.train.stages.find((candidate) => candidate.id === selected.value) ?? null);
+const stage = computed(() => (system.value ? (allStages(system.value.train).find((candidate) => candidate.id === selected.value) ?? null) : null));
 const index = computed(() => system.value?.train.stages.findIndex((candidate) => candidate.id === selected.value) ?? -1);
 
 const host = useTemplateRef<HTMLElement>('host');
 const { width } = useElementSize(host);
 const LEFT = 116;
-const columns = computed(() => (system.value?.train.stages.length ?? 0) + 1);
-/** Columns share the width there is; below what words need, the picture scrolls sideways. */
-const columnWidth = computed(() => Math.max(94, Math.floor((Math.max(300, width.value) - LEFT - 2) / columns.value)));
+const columns = computed(() => (system.value?.train.stages.length ?? 0) + 1 + (input.value ? branchColumns(input.value) : 0));
+/** Room a column's words need, and the least it can do with when the findings have made way for a long train. */
+const COLUMN = 94;
+const NARROW_COLUMN = 64;
+/** A long train takes the whole width: its findings go under it. */
+const wide = computed(() => columns.value > LONGEST_BESIDE);
+const LONGEST_BESIDE = 10;
+/** Columns share the width there is; below the least, the picture scrolls sideways. */
+const columnWidth = computed(() =>
+  Math.max(wide.value ? NARROW_COLUMN : COLUMN, Math.floor((Math.max(300, width.value) - LEFT - 2) / columns.value)),
+);
 
 const title = computed(() => {
   if (!system.value || !solved.value) return 'Train';
   const say = words(system.value.units);
-  const { stations, unit } = solved.value.solved;
-  if (unit?.noProduction) return 'Nothing comes through this train';
-  const from = stations[0]!.state.ec25UScm;
-  const to = (stations.findLast((station) => station.kind !== 'tank') ?? stations[0]!).state.ec25UScm;
+  const { solved: train } = solved.value;
+  if (train.unit?.noProduction) return 'Nothing comes through this train';
+  const from = train.stations[0]!.state.ec25UScm;
+  const to = polishedStation(train).state.ec25UScm;
   const count = system.value.train.stages.length;
   return `From ${say.water(from)} to ${say.water(to)} in ${count} ${count === 1 ? 'stage' : 'stages'}`;
 });
@@ -53,22 +69,32 @@ const title = computed(() => {
 const foot = computed<readonly (readonly [string, string])[]>(() => {
   if (!system.value || !solved.value) return [];
   const units = system.value.units;
-  const { solved: train, demandLPerDay, runHoursPerDay, resin, energyKWhPerM3 } = solved.value;
+  const { solved: train, demandLPerDay, runHoursPerDay, resin, energyKWhPerM3, cost } = solved.value;
   const weight = mounting(system.value.train.stages);
   const say = words(units);
+  const per = costUnit(units);
   const ratio = train.unit?.wasteToProduct;
-  const hours = runHoursPerDay === null || runHoursPerDay > 24 ? null : `${Math.floor(runHoursPerDay)} h ${String(Math.round((runHoursPerDay % 1) * 60)).padStart(2, '0')}`;
+  const hours = runHoursPerDay === null || runHoursPerDay > 24 ? null : `${Math.floor(runHoursPerDay)} h ${String(Math.round((runHoursPerDay % 1) * 60)).padStart(2, '0')} min`;
   return [
     [say.perDay(train.productLPerH * 24), 'made'],
     ...(ratio ? [[say.ratio(ratio), 'waste to product'] as const] : []),
     [say.perDay(demandLPerDay), 'needed'],
     ...(hours ? [[hours, 'run a day'] as const] : []),
     ...(energyKWhPerM3 === null ? [] : [[`${energyKWhPerM3.toFixed(energyKWhPerM3 < 10 ? 1 : 0)}\u202fkWh/m³`, 'for the pump'] as const]),
+    ...(cost === null ? [] : [[moneyText((cost.total * per.litres) / 1000, system.value.prices.currency), `for ${per.label}`] as const]),
     [`${weight.wetKg >= 10 ? Math.round(weight.wetKg) : weight.wetKg.toFixed(1)}\u202fkg`, `wet on ${weight.wallM.toFixed(1)}\u202fm of wall`],
     ...(resin?.throughput.until.kind === 'litres' ? [[formatQuantity(resin.throughput.until.litres, 'volumeL', units).text, 'from new resin'] as const] : []),
   ];
 });
 
+/** The selected cartridge with its bypass, where it stands: in the train, or in a branch of it. */
+const dial = computed(() => {
+  if (stage.value?.kind !== 'decarboniser' || !solved.value || !system.value) return null;
+  const at = treatingAt(system.value, solved.value, stage.value.id);
+  return at && { stage: stage.value, before: at.before, litresPerDay: at.litresPerDay, goal: { id: at.goal.id, school: at.goal.school ?? null } };
+});
+const beverage = computed(() => system.value !== null && (GOAL_ROWS[system.value.goal.id].family === 'beverage' || system.value.train.branches.length > 0));
+const polishing = computed(() => system.value?.train.stages.some((one) => one.kind === 'resin') ?? false);
 const watering = ref(false);
 /** Pump and valve before and behind a membrane: what can be tuned by hand. */
 const skid = computed(() => (system.value ? tunable(system.value) !== null && system.value.train.stages.some((s) => s.kind === 'membrane' && s.valve) : false));
@@ -84,6 +110,11 @@ const KINDS: readonly { kind: StageKind; label: string; says: string }[] = [
   { kind: 'pump', label: 'Pump', says: 'Gives the membrane more pressure' },
   { kind: 'membrane', label: 'Membrane', says: 'Holds the salt back, sends it to waste' },
   { kind: 'resin', label: 'Resin', says: 'Takes the last of the salt' },
+  { kind: 'softener', label: 'Softener', says: 'Sodium for hardness, regenerated with salt' },
+  { kind: 'decarboniser', label: 'Decarbonising cartridge', says: 'Takes lime, with a bypass dial' },
+  { kind: 'inhibitor', label: 'Scale inhibitor', says: 'Phosphate that holds lime in cold water' },
+  { kind: 'calcite', label: 'Calcite bed', says: 'Gives pure water some lime back' },
+  { kind: 'uv', label: 'UV lamp', says: 'Holds germs down' },
   { kind: 'tubing', label: 'Long tubing', says: 'Length, bore and height that cost pressure' },
   { kind: 'tank', label: 'Tank', says: 'Keeps water for the draw' },
 ];
@@ -97,7 +128,7 @@ function remove(id: string): void {
   notice.say('Stage removed. Ctrl+Z brings it back.');
 }
 function mend(action: FindingAction): void {
-  const stopped = solved.value ? edits.mend(action, solved.value) : null;
+  const stopped = edits.mend(action);
   if (stopped) notice.say(stopped);
 }
 useKey('a', () => (adding.value = true));
@@ -105,7 +136,7 @@ useKey('m', () => (watering.value = true));
 </script>
 
 <template>
-  <div v-if="system" class="work">
+  <div v-if="system" class="work" :class="{ 'is-long': wide }">
     <main>
       <div class="page-head">
         <h1>{{ title }}</h1>
@@ -159,8 +190,22 @@ useKey('m', () => (watering.value = true));
               <dd>{{ says }}</dd>
             </div>
           </dl>
+          <ColumnPanel v-if="stage?.kind === 'resin'" :stage="stage" />
+          <BypassPanel
+            v-if="dial"
+            :key="dial.stage.id"
+            :stage="dial.stage"
+            :before="dial.before"
+            :litres-per-day="dial.litresPerDay"
+            :goal="dial.goal"
+            @change="edits.change(dial.stage.id, $event)"
+          />
+          <BranchesPanel v-if="beverage" :selected="selected" @select="selected = $event" />
+          <LoopPanel />
           <TunePanel v-if="skid" />
           <SeasonStrip />
+          <RoutesPanel v-if="polishing" />
+          <PricesPanel />
         </template>
         <div v-if="error && system.train.stages.length > 0" class="sheet panel chips">
           <h3>Stages</h3>
@@ -184,9 +229,9 @@ useKey('m', () => (watering.value = true));
         :key="stage.id"
         :stage="stage"
         :system="system"
-        :solved="solved?.solved ?? null"
-        :first="index === 0"
-        :last="index === system.train.stages.length - 1"
+        :report="solved"
+        :first="index <= 0"
+        :last="index < 0 || index === system.train.stages.length - 1"
         @change="edits.change(stage.id, $event)"
         @source="(changes) => current.edit('line pressure', (s) => ({ ...s, source: { ...s.source, ...changes } }))"
         @move="edits.move(stage.id, $event)"
@@ -200,6 +245,8 @@ useKey('m', () => (watering.value = true));
 </template>
 
 <style scoped>
+.is-long { grid-template-columns: minmax(0, 1fr) !important; }
+.is-long > aside { border-left: 0; border-top: 1px solid var(--line); }
 .scroller { overflow-x: auto; }
 .scroller :deep(.ledger) { border-top: 1px solid var(--line); }
 .foot { display: flex; justify-content: space-between; flex-wrap: wrap; gap: 6px 18px; margin: 12px 0 0; padding: 10px 14px; }

@@ -1,25 +1,43 @@
 <script setup lang="ts">
 import type { Stage, StageOf } from '@yes-clear/core/file';
 import { formatQuantity, THIN } from '@yes-clear/core/quantity';
-import { tunable, tunedStages, words } from '@yes-clear/core/train';
+import { tunable, tuned, withSettings, words } from '@yes-clear/core/train';
 import { computed, ref } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { useCurrentSystem } from '../store/current';
+import FlowTube from './FlowTube.vue';
 import TuneGauge from './TuneGauge.vue';
+import { useTrainEdits } from './useTrainEdits';
 
 /** Three hands on three valves: pump, waste and recycle as sliders on the solved skid, gauges moving, targets marked. */
 const current = useCurrentSystem();
+const edits = useTrainEdits(current);
 const parts = computed(() => (current.system.value ? tunable(current.system.value) : null));
-const unit = computed(() => (current.report.value?.ok ? current.report.value.value.solved.unit : null));
+const solved = computed(() => (current.report.value?.ok ? current.report.value.value.solved : null));
+const unit = computed(() => solved.value?.unit ?? null);
+/** Pressure before the pump, bar. */
+const beforePump = computed(() => {
+  const at = solved.value?.stations.findIndex((station) => station.after === parts.value?.pump.id) ?? -1;
+  return solved.value?.stations[at - 1]?.pressureBar ?? 0;
+});
+/** A round figure at the end of a scale. */
+const scaleTop = (value: number): number => {
+  const decade = 10 ** Math.floor(Math.log10(Math.max(value, 1e-6)));
+  return decade * ([1, 1.5, 2, 3, 5, 7, 10].find((factor) => factor * decade >= value) ?? 10);
+};
+/** The water behind the pump. */
+const pumped = computed(() => solved.value?.stations.find((station) => station.after === parts.value?.pump.id));
 const units = computed(() => current.units.value);
 
 const change = (label: string, next: (stage: Stage) => Stage): void =>
-  current.edit(label, (system) => ({ ...system, train: { ...system.train, stages: system.train.stages.map(next) } }));
+  edits.stages(label, (stages) => stages.map(next));
 const setPump = (changes: object): void =>
   change('pump tuned', (stage) => (stage.id === parts.value?.pump.id ? ({ ...stage, pump: { ...(stage as StageOf<'pump'>).pump, ...changes } } as Stage) : stage));
 const setMembrane = (changes: Partial<StageOf<'membrane'>>): void =>
   change('valves tuned', (stage) => (stage.id === parts.value?.membrane.id ? ({ ...stage, ...changes } as Stage) : stage));
 
+/** The travel of a needle valve, by its logarithm: each turn opens it by the same share. */
+const opening = (kvM3PerH: number) => ({ value: Math.log(kvM3PerH), low: Math.log(0.005), high: Math.log(5), step: 0.01 });
 /** The pump's slider: speed of a centrifugal one, flow of a piston one; a booster has none. */
 const pumpSlider = computed(() => {
   const pump = parts.value?.pump.pump;
@@ -31,18 +49,14 @@ const wasteSlider = computed(() => {
   const valve = parts.value?.membrane.valve;
   if (valve?.kind === 'recovery') return { label: 'Concentrate valve', value: valve.recovery, low: 0.05, high: 0.85, step: 0.005, text: `${Math.round(100 * valve.recovery)}${THIN}% recovered`, set: (recovery: number) => setMembrane({ valve: { kind: 'recovery', recovery } }) };
   if (valve?.kind === 'pressure') return { label: 'Pressure valve', value: valve.bar, low: 1, high: 69, step: 0.5, text: pressure(valve.bar), set: (bar: number) => setMembrane({ valve: { kind: 'pressure', bar } }) };
-  if (valve?.kind === 'needle') return { label: 'Concentrate valve', value: valve.kvM3PerH, low: 0.005, high: 3, step: 0.005, text: `Kv ${valve.kvM3PerH.toFixed(3)}`, set: (kvM3PerH: number) => setMembrane({ valve: { kind: 'needle', kvM3PerH } }) };
+  if (valve?.kind === 'needle') return { label: 'Concentrate valve', ...opening(valve.kvM3PerH), text: flow(unit.value?.concentrateLPerH ?? 0), set: (ln: number) => setMembrane({ valve: { kind: 'needle', kvM3PerH: Math.exp(ln) } }) };
   return null;
 });
-const recycleSlider = computed(() => ({
-  label: 'Recycle valve',
-  value: parts.value?.membrane.recycleLPerH ?? 0,
-  low: 0,
-  high: Math.max(2500, 2 * (parts.value?.membrane.recycleLPerH ?? 0)),
-  step: 10,
-  text: flow(parts.value?.membrane.recycleLPerH ?? 0),
-  set: (recycleLPerH: number) => setMembrane({ recycleLPerH }),
-}));
+const recycleSlider = computed(() => {
+  const { recycleLPerH = 0, recycleKv = null } = parts.value?.membrane ?? {};
+  if (recycleKv !== null) return { label: 'Recycle valve', ...opening(recycleKv), text: flow(unit.value?.recycleLPerH ?? 0), set: (ln: number) => setMembrane({ recycleKv: Math.exp(ln) }) };
+  return { label: 'Recycle valve', value: recycleLPerH, low: 0, high: Math.max(2500, 2 * recycleLPerH), step: 10, text: flow(recycleLPerH), set: (next: number) => setMembrane({ recycleLPerH: next }) };
+});
 const sliders = computed(() => [pumpSlider.value, wasteSlider.value, recycleSlider.value].filter((one) => one !== null));
 
 function flow(value: number): string {
@@ -62,27 +76,35 @@ const stopped = ref<string | null>(null);
 function setForMe(): void {
   const { system, water } = current;
   if (!system.value || !water.value?.ok) return;
-  const tuned = tunedStages(system.value, water.value.value.water, targets.value);
-  stopped.value = tuned.ok ? null : tuned.error.message;
-  if (tuned.ok) current.edit('tuned', (s) => ({ ...s, train: { ...s.train, stages: [...tuned.value] } }));
+  const train = current.report.value?.ok ? current.report.value.value.train : system.value.train;
+  const settings = tuned({ ...system.value, train }, water.value.value.water, targets.value);
+  stopped.value = settings.ok ? null : settings.error.message;
+  if (settings.ok) edits.stages('tuned', (stages) => withSettings(stages, settings.value));
 }
 const gauges = computed(() => {
   const u = unit.value;
   if (!u) return [];
-  const inlet = current.report.value?.ok ? (current.report.value.value.solved.stations.find((station) => station.kind === 'pump')?.pressureBar ?? 0) : 0;
+  const top = scaleTop(Math.max(6, 1.1 * u.feedPressureBar));
   return [
-    { label: 'Feed', value: u.feedPressureBar, most: Math.max(10, 1.5 * inlet), text: pressure(u.feedPressureBar), target: null },
-    { label: 'Concentrate', value: u.concentratePressureBar, most: Math.max(10, 1.5 * inlet), text: pressure(u.concentratePressureBar), target: null },
-    { label: 'Product', value: u.permeateLPerH, most: 1.6 * Math.max(u.permeateLPerH, targets.value.permeateLPerH), text: flow(u.permeateLPerH), target: targets.value.permeateLPerH },
-    { label: 'To the drain', value: u.concentrateLPerH, most: 1.6 * Math.max(u.concentrateLPerH, 1), text: flow(u.concentrateLPerH), target: null },
-    { label: 'Recovery', value: u.recovery, most: 1, text: `${Math.round(100 * u.recovery)}${THIN}%`, target: targets.value.recovery },
+    { label: 'Before the pump', value: beforePump.value, most: 10, text: pressure(beforePump.value), target: null },
+    { label: 'Feed', value: u.feedPressureBar, most: top, text: pressure(u.feedPressureBar), target: null },
+    { label: 'Concentrate', value: u.concentratePressureBar, most: top, text: pressure(u.concentratePressureBar), target: null },
   ];
 });
-const mixture = computed(() => {
-  const solved = current.report.value?.ok ? current.report.value.value.solved : null;
-  const pump = solved?.stations.find((station) => station.kind === 'pump');
-  return pump && unit.value && unit.value.recycleLPerH > 0 ? words(units.value).water(pump.state.ec25UScm) : null;
+/** Flow meters on one scale, so that they can be compared at a glance. */
+const meters = computed(() => {
+  const u = unit.value;
+  if (!u) return [];
+  const drainTarget = targets.value.permeateLPerH * (1 / Math.max(0.01, targets.value.recovery) - 1);
+  const most = scaleTop(Math.max(u.permeateLPerH, u.concentrateLPerH, u.recycleLPerH, targets.value.permeateLPerH, drainTarget, targets.value.recycleLPerH));
+  return [
+    { label: 'Product', value: u.permeateLPerH, text: flow(u.permeateLPerH), target: targets.value.permeateLPerH, most },
+    { label: 'To the drain', value: u.concentrateLPerH, text: flow(u.concentrateLPerH), target: drainTarget, most },
+    { label: 'Led back', value: u.recycleLPerH, text: flow(u.recycleLPerH), target: targets.value.recycleLPerH, most },
+  ];
 });
+const recovered = computed(() => unit.value && { text: `${(100 * unit.value.recovery).toFixed(unit.value.recovery < 0.2 ? 1 : 0)}${THIN}%`, share: unit.value.recovery, target: targets.value.recovery });
+const mixture = computed(() => (pumped.value && unit.value && unit.value.recycleLPerH > 0 ? words(units.value).water(pumped.value.state.ec25UScm) : null));
 </script>
 
 <template>
@@ -112,7 +134,17 @@ const mixture = computed(() => {
         />
       </label>
     </div>
-    <div class="gauges"><TuneGauge v-for="gauge in gauges" :key="gauge.label" v-bind="gauge" /></div>
+    <div class="instruments">
+      <div class="gauges"><TuneGauge v-for="gauge in gauges" :key="gauge.label" v-bind="gauge" /></div>
+      <div class="meters"><FlowTube v-for="meter in meters" :key="meter.label" v-bind="meter" /></div>
+      <figure v-if="recovered" class="recovered" :aria-label="`Recovery ${recovered.text}`">
+        <strong>{{ recovered.text }}</strong>
+        <span class="bar"
+          ><i :style="{ width: `${100 * recovered.share}%` }" /><b :style="{ left: `${100 * recovered.target}%` }"
+        /></span>
+        <span>of the feed becomes product</span>
+      </figure>
+    </div>
     <div class="targets">
       <QuantityField
         label="Product wanted"
@@ -153,9 +185,15 @@ const mixture = computed(() => {
 .hand span { display: flex; justify-content: space-between; font-weight: 600; color: var(--muted); }
 .hand b { color: var(--ink); }
 .hand input { accent-color: var(--action); width: 100%; min-height: 28px; }
-.gauges { display: grid; grid-template-columns: repeat(5, minmax(0, 1fr)); gap: 10px; }
+.instruments { display: grid; grid-template-columns: minmax(0, 3fr) minmax(0, 2.6fr) minmax(120px, 1fr); gap: 18px; align-items: end; }
+.gauges, .meters { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 10px; align-items: end; }
+.recovered { margin: 0; display: grid; gap: 5px; font-size: 13.3px; color: var(--muted); align-self: center; }
+.recovered strong { font-size: 26px; color: var(--ink); }
+.bar { position: relative; height: 10px; border: 1.5px solid var(--ink); border-radius: 5px; background: var(--sheet); }
+.bar i { position: absolute; inset: 0 auto 0 0; background: var(--action); border-radius: 3px; }
+.bar b { position: absolute; top: -4px; bottom: -4px; width: 3px; margin-left: -1.5px; background: var(--good); }
 .targets { display: grid; grid-template-columns: repeat(3, minmax(0, 180px)) auto; gap: 12px; align-items: start; border-top: 1px solid var(--hair); padding-top: 10px; }
 .targets .button { margin-top: 20px; justify-self: start; }
 .stopped { color: var(--bad); font-weight: 550; font-size: 13.6px; }
-@media (max-width: 860px) { .hands, .targets { grid-template-columns: 1fr; } .gauges { grid-template-columns: repeat(2, 1fr); } .targets .button { margin-top: 0; } }
+@media (max-width: 860px) { .hands, .targets, .instruments { grid-template-columns: minmax(0, 1fr); } .targets .button { margin-top: 0; } }
 </style>

@@ -1,10 +1,23 @@
 import { stageSchema, TEMPLATE_IDS, type Stage } from '@yes-clear/core/file';
-import { newStage, solveTrain, systemFromTemplate, tapWater } from '@yes-clear/core/train';
+import { newStage, reportTrain, systemFromTemplate, tapWater } from '@yes-clear/core/train';
 import { describe, expect, it } from 'vitest';
 import { stageFacts } from './stageFacts';
 import { stageFields } from './stageFields';
 
-const KINDS = ['sediment', 'carbon', 'membrane', 'resin', 'tank'] as const;
+const KINDS = [
+  'sediment',
+  'carbon',
+  'membrane',
+  'pump',
+  'resin',
+  'softener',
+  'decarboniser',
+  'inhibitor',
+  'calcite',
+  'uv',
+  'tubing',
+  'tank',
+] as const;
 const source = { linePressureBar: 4 };
 const applied = (stage: Stage, change: { stage: Partial<Stage> } | { source: object }): Stage =>
   'stage' in change ? ({ ...stage, ...change.stage } as Stage) : stage;
@@ -28,9 +41,10 @@ describe('the fields of a stage', () => {
     const stage = newStage(kind, 'x') as Stage;
     const before = stageFields(stage, source).quantities;
     before.forEach((spec, i) => {
-      const change = spec.change(spec.value * 1.02);
+      const shown = spec.value ?? 0.5;
+      const change = spec.change(shown * 1.02);
       const after = 'source' in change ? stageFields(stage, { ...source, ...change.source }) : stageFields(applied(stage, change), source);
-      expect(after.quantities[i]!.value).toBeCloseTo(spec.value * 1.02, 9);
+      expect(after.quantities[i]!.value).toBeCloseTo(shown * 1.02, 9);
     });
   });
   it.each(KINDS)('%s: every choice is one the file knows', (kind) => {
@@ -54,7 +68,14 @@ describe('the fields of a stage', () => {
     expect(spec.change('recovery')).toEqual({ valve: { kind: 'recovery', recovery: 0.6 } });
     expect(spec.change('pressure')).toEqual({ valve: { kind: 'pressure', bar: 7 } });
     expect(spec.change('restrictor')).toEqual({ valve: null });
-    expect(spec.change('needle')).toEqual({ valve: { kind: 'needle', kvM3PerH: 0.226 } });
+    expect(spec.change('needle')).toEqual({ valve: { kind: 'needle', kvM3PerH: expect.closeTo(0.6 / Math.sqrt(7 / 0.99705), 9) } });
+  });
+  it('what may be left empty is emptied to nothing, and the file takes it', () => {
+    for (const kind of KINDS) {
+      const stage = newStage(kind, 'x') as Stage;
+      for (const { optional, label } of stageFields(stage, source).quantities)
+        if (optional) expect(stageSchema.safeParse(applied(stage, optional.clear)).success, label).toBe(true);
+    }
   });
   it('recycle, bypass and ageing are folded away', () => {
     const { quantities } = stageFields(newStage('membrane', 'x'), source);
@@ -71,7 +92,7 @@ describe('the figures of a stage', () => {
   it.each(TEMPLATE_IDS)('%s: each is a text with its unit, none of them NaN', (template) => {
     const system = systemFromTemplate({ id: 's', name: 'n', site: 's', template, at: '2026-01-01T00:00:00Z' });
     const water = tapWater(system.source, system.instruments);
-    const solved = water.ok ? solveTrain(system.train, system.source, water.value.water) : water;
+    const solved = water.ok ? reportTrain(system, water.value.water) : water;
     if (!solved.ok) throw new Error(solved.error.message);
     for (const stage of system.train.stages) {
       for (const [name, text] of stageFacts(stage, solved.value, system.units)) expect(text, name).not.toMatch(/NaN|undefined|Infinity/);
@@ -87,7 +108,7 @@ describe('the figures of a stage', () => {
   it('a membrane that makes nothing has no flux to show', () => {
     const system = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
     const water = tapWater(system.source, system.instruments);
-    const solved = water.ok ? solveTrain(system.train, { linePressureBar: 0 }, water.value.water) : water;
+    const solved = water.ok ? reportTrain({ ...system, source: { ...system.source, linePressureBar: 0 } }, water.value.water) : water;
     if (!solved.ok) throw new Error(solved.error.message);
     const facts = Object.fromEntries(stageFacts(system.train.stages[2]!, solved.value, system.units));
     expect([facts['Salt held back'], facts['Flux']]).toEqual(['–', '–']);

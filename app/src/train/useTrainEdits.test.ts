@@ -1,7 +1,7 @@
 import type { System } from '@yes-clear/core/file';
-import { reportTrain, systemFromTemplate, tapWater, type TrainReport } from '@yes-clear/core/train';
+import { membraneOperation, reportTrain, systemFromTemplate, tapWater, type TrainReport } from '@yes-clear/core/train';
 import { describe, expect, it } from 'vitest';
-import { shallowRef } from 'vue';
+import { computed, shallowRef } from 'vue';
 import type { CurrentSystem } from '../store/current';
 import { useTrainEdits } from './useTrainEdits';
 
@@ -11,6 +11,7 @@ function bench(template: 'marinePair' | 'marineHousehold' = 'marinePair') {
   const labels: string[] = [];
   const current = {
     system,
+    operation: computed(() => membraneOperation(system.value!.train, system.value!.source, report().solved)),
     edit: (label: string, change: (s: System) => System) => {
       labels.push(label);
       system.value = change(system.value!);
@@ -72,13 +73,13 @@ describe('editing a train', () => {
   });
   it('sets the restrictor for a ratio, on the whole unit', () => {
     const { edits, report } = bench();
-    expect(edits.mend({ do: 'setWasteRatio', ratio: 4.5, label: '' }, report())).toBeNull();
+    expect(edits.mend({ do: 'setWasteRatio', ratio: 4.5, label: '' })).toBeNull();
     expect(report().solved.unit!.wasteToProduct).toBeCloseTo(4.5, 2);
   });
   it('says so when no length of this bore gives it', () => {
-    const { edits, report, system } = bench();
+    const { edits, system } = bench();
     const before = system.value;
-    expect(edits.mend({ do: 'setWasteRatio', ratio: 30, label: '' }, report())).toContain('Fit a larger one');
+    expect(edits.mend({ do: 'setWasteRatio', ratio: 30, label: '' })).toContain('Fit a larger one');
     expect(system.value).toBe(before);
   });
 });

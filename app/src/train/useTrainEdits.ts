@@ -1,20 +1,41 @@
 import { lengthForRatio, speciesOfWater } from '@yes-clear/core/membrane';
-import type { Stage, StageKind, System } from '@yes-clear/core/file';
-import { membraneOperation, newStage, type FindingAction, type TrainReport } from '@yes-clear/core/train';
+import type { Branch, Stage, StageKind, System } from '@yes-clear/core/file';
+import { newStage, type FindingAction } from '@yes-clear/core/train';
 import type { CurrentSystem } from '../store/current';
 
-/** Where a new stage belongs by common practice: sediment, carbon, pump, membrane, resin, tank. */
-const PLACE: Record<StageKind, number> = { sediment: 0, carbon: 1, pump: 2, membrane: 3, resin: 4, tubing: 5, tank: 6 };
+/** Where a new stage belongs by common practice: softener, sediment, carbon, pump, membrane, resin, the rest, tank. */
+const PLACE: Record<StageKind, number> = {
+  softener: 0,
+  sediment: 1,
+  carbon: 2,
+  inhibitor: 3,
+  pump: 4,
+  membrane: 5,
+  calcite: 6,
+  decarboniser: 6,
+  resin: 6,
+  uv: 7,
+  tubing: 8,
+  tank: 9,
+};
 
 /** All edits of the train; each is one undoable step. */
 export function useTrainEdits(current: CurrentSystem) {
+  /** Changes the stages as a whole, under a label of its own. */
   const stages = (label: string, change: (stages: readonly Stage[]) => Stage[]): void =>
     current.edit(label, (system) => ({ ...system, train: { ...system.train, stages: change(system.train.stages) } }));
 
   function change(id: string, changes: Partial<Stage>): void {
-    stages(`stage ${id} ${Object.keys(changes).join()}`, (list) =>
-      list.map((stage) => (stage.id === id ? ({ ...stage, ...changes } as Stage) : stage)),
-    );
+    const changed = (list: readonly Stage[]): Stage[] =>
+      list.map((stage) => (stage.id === id ? ({ ...stage, ...changes } as Stage) : stage));
+    current.edit(`stage ${id} ${Object.keys(changes).join()}`, (system) => ({
+      ...system,
+      train: {
+        ...system.train,
+        stages: changed(system.train.stages),
+        branches: system.train.branches.map((branch) => ({ ...branch, stages: changed(branch.stages) })),
+      },
+    }));
   }
   function add(kind: StageKind): string {
     const id = `${kind}-${crypto.randomUUID().slice(0, 8)}`;
@@ -31,6 +52,8 @@ export function useTrainEdits(current: CurrentSystem) {
   function move(id: string, by: number): void {
     stages('stage moved', (list) => {
       const from = list.findIndex((stage) => stage.id === id);
+      // A stage of a branch stays in its branch.
+      if (from < 0) return [...list];
       const to = Math.max(0, Math.min(list.length - 1, from + by));
       const next = [...list];
       const [stage] = next.splice(from, 1);
@@ -53,17 +76,36 @@ export function useTrainEdits(current: CurrentSystem) {
         train: {
           ...system.train,
           stages: system.train.stages.filter((stage) => stage.id !== id),
+          branches: system.train.branches.map((branch) => ({
+            ...branch,
+            after: branch.after === id ? before : branch.after,
+            stages: branch.stages.filter((stage) => stage.id !== id),
+          })),
           probes: system.train.probes.map((probe) => (probe.after === id ? { ...probe, after: before } : probe)),
         },
       };
     });
   }
+  /** Changes the branches as a whole. */
+  const branches = (label: string, change: (branches: readonly Branch[]) => Branch[]): void =>
+    current.edit(label, (system) => ({ ...system, train: { ...system.train, branches: change(system.train.branches) } }));
   /** Carries out what a finding offers; returns what stopped it, if anything did. */
-  function mend(action: FindingAction, report: TrainReport): string | null {
+  function mend(action: FindingAction): string | null {
+    if (action.do === 'setBlend') {
+      stages('blend', (list) => list.map((stage) => (stage.kind === 'membrane' ? { ...stage, bypassShare: action.share } : stage)));
+      return null;
+    }
+    if (action.do === 'order') {
+      order(action.ids);
+      return null;
+    }
+    if (action.do === 'setRegulator') {
+      current.edit('regulator', (system) => ({ ...system, source: { ...system.source, regulatorBar: action.bar } }));
+      return null;
+    }
     // The other actions mend the water, not the train.
     if (action.do !== 'setWasteRatio') return null;
-    const system = current.system.value;
-    const at = system && membraneOperation(system.train, system.source, report.solved);
+    const at = current.operation.value;
     if (!at) return 'There is no membrane to set.';
     const species = speciesOfWater(at.feed);
     if (!species.ok) return species.error.message;
@@ -72,5 +114,5 @@ export function useTrainEdits(current: CurrentSystem) {
     change(at.stage.id, { restrictor: { ...at.stage.restrictor, lengthMm: Math.round(solved.value * 10) / 10 } });
     return null;
   }
-  return { change, add, move, order, remove, mend };
+  return { stages, branches, change, add, move, order, remove, mend };
 }

@@ -2,12 +2,13 @@
 import type { Comparison, Instrument } from '@yes-clear/core/file';
 import { formatIn, THIN } from '@yes-clear/core/quantity';
 import { compareMeters, withResidualDrop, type MeterVerdict } from '@yes-clear/core/water';
+import { shownUnitOf } from '@yes-clear/core/log';
 import { mdiPlus } from '@mdi/js';
 import { computed } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { useCurrentSystem } from '../store/current';
-import { PLAIN_UNITS, scaleTitle, shownUnitOf } from './meterScales';
+import { PLAIN_UNITS, scaleTitle } from './meterScales';
 
 /** Several meters in the same glass: which difference is scale, which is error, and the correction that mends it. */
 const emit = defineEmits<{ set: [id: string, label: string, changes: Partial<Instrument>] }>();

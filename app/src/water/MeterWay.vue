@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { formatIn } from '@yes-clear/core/quantity';
 import { AIR_MATTERS_BELOW_USCM, meterEc25 } from '@yes-clear/core/water';
+import { shownUnitOf } from '@yes-clear/core/log';
 import { computed } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
-import { PLAIN_UNITS, SCALES, scaleKey, shownUnitOf } from './meterScales';
+import { PLAIN_UNITS, SCALES, scaleKey } from './meterScales';
 import { useSample } from './useSample';
 
 /** One reading of a pen or in-line meter, with the meter it was taken on. */
@@ -15,8 +16,9 @@ const meters = computed(() => instruments.value.map(({ id, name }) => ({ title: 
 
 /** The conductivity behind what was read, and what to mind about it. */
 const note = computed(() => {
-  const read = sample.value?.reading;
-  if (!instrument.value || !sample.value || read === null || read === undefined || read === 0) return `as the meter shows it, ${shownUnitOf(instrument.value)}`;
+  if (!instrument.value || !sample.value) return '';
+  const read = sample.value.reading;
+  if (read === null || read === 0) return `as the meter shows it, ${shownUnitOf(instrument.value)}`;
   const ec = meterEc25(read, instrument.value, sample.value.temperatureC);
   if (!ec.ok) return ec.error.message;
   const means = `${shownUnitOf(instrument.value)}; ${formatIn(ec.value, 'conductivityUScm', 'µS/cm').text} at 25 °C`;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Instrument } from '@yes-clear/core/file';
 import { newInstrument } from '@yes-clear/core/train';
+import { shownUnitOf } from '@yes-clear/core/log';
 import { mdiPlus } from '@mdi/js';
 import { computed } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
@@ -8,7 +9,7 @@ import DayField from '../kit/DayField.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { useCurrentSystem } from '../store/current';
 import MeterComparison from './MeterComparison.vue';
-import { PLAIN_UNITS, SCALES, scaleKey, shownUnitOf } from './meterScales';
+import { PLAIN_UNITS, SCALES, scaleKey } from './meterScales';
 import { needed } from './useSample';
 
 /** The instruments of this system: what each shows, how it corrects, when it was last calibrated. */

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { SampleWay } from '@yes-clear/core/file';
-import { CHARACTERS, CHARACTER_ROWS, settleWater } from '@yes-clear/core/water';
 import { mdiPlus } from '@mdi/js';
 import { computed } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
@@ -15,17 +14,14 @@ import MeterWay from './MeterWay.vue';
 import ReportWay from './ReportWay.vue';
 import SaturationTable from './SaturationTable.vue';
 import SolidsRow from './SolidsRow.vue';
-import { needed, useSample } from './useSample';
+import { CHARACTER_CHOICES, needed, useSample } from './useSample';
 
 /** One dated sample: a reading, a kit or a report, completed to one consistent water. */
 const { current, source, sample, set, setSource, add, remove } = useSample();
 const units = computed(() => current.units.value);
 const completed = computed(() => (current.water.value?.ok ? current.water.value.value : null));
 const error = computed(() => (current.water.value && !current.water.value.ok ? current.water.value.error : null));
-const state = computed(() => {
-  const settled = completed.value ? settleWater(completed.value.water) : null;
-  return settled?.ok ? settled.value : null;
-});
+const state = current.tapState;
 const WAYS: readonly { value: SampleWay; title: string }[] = [
   { value: 'meter', title: 'One reading' },
   { value: 'kit', title: 'Test kit' },
@@ -43,7 +39,6 @@ const blamed = computed(() => {
     pH: field === 'pH',
   };
 });
-const characters = CHARACTERS.map((key) => ({ title: CHARACTER_ROWS[key].label, value: key, props: { subtitle: CHARACTER_ROWS[key].says } }));
 const samples = computed(() =>
   [...(source.value?.samples ?? [])]
     .sort((a, b) => b.takenOn.localeCompare(a.takenOn))
@@ -78,7 +73,7 @@ const samples = computed(() =>
         <div class="labelled">
           <span>Kind of supply</span>
           <v-select
-            :items="characters"
+            :items="CHARACTER_CHOICES"
             :model-value="sample.character"
             aria-label="Kind of supply"
             @update:model-value="set('kind of supply', { character: $event })"

@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { emptySample, type Kit, type Sample } from '@yes-clear/core/file';
 import { formatIn, THIN } from '@yes-clear/core/quantity';
-import { sampleWater, seasonSpan } from '@yes-clear/core/train';
-import { CHARACTERS, CHARACTER_ROWS, settleWater } from '@yes-clear/core/water';
+import { sampleWater, seasonSpan, inSentence } from '@yes-clear/core/train';
+import { settleWater } from '@yes-clear/core/water';
 import { computed } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import SeasonSpan from './SeasonSpan.vue';
-import { needed, useSample } from './useSample';
+import SiltTest from './SiltTest.vue';
+import { CHARACTER_CHOICES, needed, useSample } from './useSample';
 import { PLAIN_UNITS } from './meterScales';
 
 /** What belongs to the place rather than to one sample: pressure, disinfectant, the year, and a second water. */
@@ -24,18 +25,13 @@ const dots = computed(() =>
 );
 const setSeason = (label: string, changes: object): void => setSource(label, { season: { ...source.value!.season, ...changes } });
 
-const characters = CHARACTERS.map((key) => ({ title: CHARACTER_ROWS[key].label, value: key, props: { subtitle: CHARACTER_ROWS[key].says } }));
 const second = computed(() => source.value?.second ?? null);
 const secondWater = computed(() => (second.value ? sampleWater(second.value.sample, instruments.value) : null));
 const secondState = computed(() => {
   const state = secondWater.value?.ok ? settleWater(secondWater.value.value.water) : null;
   return state?.ok ? state.value : null;
 });
-const mixed = computed(() => {
-  const water = current.water.value;
-  const state = water?.ok ? settleWater(water.value.water) : null;
-  return state?.ok ? state.value : null;
-});
+const mixed = current.tapState;
 function addSecond(): void {
   const like = sample.value;
   if (!like) return;
@@ -70,6 +66,25 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           @update:model-value="needed((linePressureBar) => setSource('line pressure', { linePressureBar }))($event)"
         />
         <QuantityField
+          label="Regulator at the inlet"
+          dimension="pressureBar"
+          optional
+          empty="none"
+          :low="0.5"
+          :high="20"
+          :units="units"
+          :model-value="source.regulatorBar"
+          @update:model-value="setSource('regulator', { regulatorBar: $event })"
+        />
+        <QuantityField
+          label="Turbidity, NTU"
+          dimension="count"
+          :high="100"
+          :units="units"
+          :model-value="source.turbidityNTU"
+          @update:model-value="needed((turbidityNTU) => setSource('turbidity', { turbidityNTU }))($event)"
+        />
+        <QuantityField
           label="Free chlorine"
           dimension="concentrationMgL"
           :high="20"
@@ -87,6 +102,7 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
         />
       </div>
     </section>
+    <SiltTest :silt="source.silt" @change="setSource('silt density', { silt: $event })" />
     <section v-if="span" class="sheet panel stack">
       <div class="headed">
         <h2>Over the year</h2>
@@ -162,7 +178,7 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           <div class="labelled">
             <span>Its kind</span>
             <v-select
-              :items="characters"
+              :items="CHARACTER_CHOICES"
               :model-value="second.sample.character"
               aria-label="Kind of the second water"
               @update:model-value="setOther('second water', { character: $event })"
@@ -203,9 +219,9 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           />
         </div>
         <p v-if="secondState && mixed" class="mixed">
-          {{ Math.round(100 * (1 - second.share)) }}{{ THIN }}% {{ source.name.toLowerCase() }} and
+          {{ Math.round(100 * (1 - second.share)) }}{{ THIN }}% {{ inSentence(source.name) }} and
           {{ Math.round(100 * second.share)
-          }}{{ THIN }}% {{ second.name.toLowerCase() }} at {{ ecText(secondState.ec25UScm) }} make
+          }}{{ THIN }}% {{ inSentence(second.name) }} at {{ ecText(secondState.ec25UScm) }} make
           <strong>{{ ecText(mixed.ec25UScm) }}</strong>, pH <strong>{{ mixed.pH.toFixed(2) }}</strong>: computed from what is in them, not
           averaged.
         </p>

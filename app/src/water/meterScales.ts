@@ -1,4 +1,3 @@
-import type { Instrument } from '@yes-clear/core/file';
 import type { MeterScale } from '@yes-clear/core/water';
 
 /** Scales a pen or in-line meter may have; the factor ones are what instruments print. */
@@ -23,8 +22,6 @@ export function scaleKey(scale: MeterScale): string {
 }
 export const scaleTitle = (scale: MeterScale): string =>
   SCALES.find((row) => row.key === scaleKey(scale))?.title ?? `ppm, factor ${scale.kind === 'factor' ? scale.factor : ''}`;
-export const shownUnitOf = (instrument: Pick<Instrument, 'scale'> | undefined): string =>
-  instrument?.scale.kind === 'conductivity' ? 'µS/cm' : 'ppm';
 
 /** What a meter shows is a plain number in its own unit; its conductivity is worked out by its scale. */
 export const PLAIN_UNITS = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 1 } as const;

@@ -1,6 +1,14 @@
 import { currentSample, emptySample, withSample, type Kit, type ReportValue, type Sample, type Source } from '@yes-clear/core/file';
+import { CHARACTER_ROWS, CHARACTERS } from '@yes-clear/core/water';
 import { computed } from 'vue';
 import { useCurrentSystem } from '../store/current';
+
+/** The kinds of supply as a list offers them. */
+export const CHARACTER_CHOICES = CHARACTERS.map((key) => ({
+  title: CHARACTER_ROWS[key].label,
+  value: key,
+  props: { subtitle: CHARACTER_ROWS[key].says },
+}));
 
 /** The sample being looked at, and the ways to change it. */
 export function useSample() {

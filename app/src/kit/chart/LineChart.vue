@@ -14,8 +14,9 @@ const props = defineProps<{
   high: number;
   /** Shaded range, such as a goal. */
   band?: { readonly from: number; readonly to: number } | null;
-  /** A moment marked by an upright line. */
+  /** A moment marked by an upright line, with the word that stands at it. */
   today?: number | null;
+  todayText?: string;
   from: number;
   until: number;
   format: (value: number) => string;
@@ -102,7 +103,7 @@ const options = computed(() => {
         },
       },
       endLabels: { labels: props.series.map((line) => (line.quiet ? '' : (line.endText ?? line.label))), colours: props.series.map((line) => line.colour), inside: narrow.value },
-      annotation: { annotations: annotationsOf(colours.value, props.low, props.high, props.band ?? null, props.today ?? null) },
+      annotation: { annotations: annotationsOf(colours.value, props.low, props.high, props.band ?? null, props.today ?? null, props.todayText) },
     },
   } as unknown as ChartOptions<'line'>;
 });

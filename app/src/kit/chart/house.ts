@@ -56,6 +56,7 @@ export function annotationsOf(
   high: number,
   band: { readonly from: number; readonly to: number } | null,
   today: number | null,
+  todayText = 'today',
 ): Record<string, object> {
   return {
     ...(band
@@ -79,8 +80,8 @@ export function annotationsOf(
             borderColor: colours.ink,
             borderWidth: 1.2,
             label: {
-              display: true,
-              content: 'today',
+              display: todayText !== '',
+              content: todayText,
               position: 'end',
               backgroundColor: 'transparent',
               color: colours.ink,

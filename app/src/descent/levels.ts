@@ -1,0 +1,61 @@
+import { BAR_PER_PSI } from '@yes-clear/core/quantity';
+import { scaleLinear, scaleLog } from 'd3-scale';
+import type { DescentInput, Drawing, Frame } from './drawing';
+import { SIZES } from './sizes';
+
+/** The axis: what the height stands for, and the marks up its side. */
+
+/** Level of what the height stands for, and the range the axis shows. */
+export interface LevelScale {
+  (value: number): number;
+  readonly low: number;
+  readonly high: number;
+}
+
+/** Least the axis spans from top to foot, so that a small fall does not look like a large one. */
+const LEAST_SPAN = 8;
+
+/** The level scale: conductivity on a log axis, saltier upwards, with room around what is drawn. */
+export function levelScale(input: DescentInput, frame: Frame): LevelScale {
+  const s = SIZES[frame.size];
+  const levels = [...input.stations.map((station) => station.state.ec25UScm), ...(input.waste ? [input.waste.ec25UScm] : [])];
+  const high = Math.min(1e5, Math.max(...levels, 10) * 1.6);
+  const goalHigh = input.goal?.high ?? Infinity;
+  const low = Math.max(0.035, Math.min(...levels, goalHigh / 1.6) * 0.62);
+  const bottom = Math.min(low, high / LEAST_SPAN);
+  const scale = scaleLog()
+    .domain([high, bottom])
+    .range([s.top, frame.height - s.bottom])
+    .clamp(true);
+  return Object.assign((ec: number) => scale(Math.max(ec, 1e-3)), { low: bottom, high });
+}
+
+/** The level scale of the pressure view: bar in proportion, from nothing at the foot. */
+export function pressureScale(input: DescentInput, frame: Frame): LevelScale {
+  const s = SIZES[frame.size];
+  const high = Math.max(1, ...input.stations.map((station) => station.pressureBar ?? 0), input.waste?.pressureBar ?? 0) * 1.12;
+  const scale = scaleLinear()
+    .domain([high, 0])
+    .range([s.top, frame.height - s.bottom])
+    .clamp(true);
+  return Object.assign((bar: number) => scale(bar), { low: 0, high });
+}
+
+/** A few round pressures up the axis, round in the unit they are named in. */
+export function pressureTicks(y: LevelScale, unit: DescentInput['pressureUnit']): Drawing['ticks'] {
+  const barPerUnit = unit === 'psi' ? BAR_PER_PSI : 1;
+  return scaleLinear()
+    .domain([0, y.high / barPerUnit])
+    .ticks(5)
+    .map((pressure) => ({ y: y(pressure * barPerUnit), text: `${pressure} ${unit}` }));
+}
+
+const STRENGTHS = [1e5, 1e4, 1e3, 100, 10, 1, 0.1];
+
+/** Every decade the axis shows, named; on a short axis twice and five times as well. */
+export function strengthTicks(y: LevelScale): Drawing['ticks'] {
+  const seen = (values: readonly number[]): number[] => values.filter((ec) => ec <= y.high && ec >= y.low);
+  const decades = seen(STRENGTHS);
+  const shown = decades.length > 1 ? decades : seen(STRENGTHS.flatMap((ec) => [5 * ec, 2 * ec, ec]));
+  return shown.map((ec) => ({ y: y(ec), text: ec >= 10_000 ? `${ec / 1000} mS` : `${ec} µS` }));
+}

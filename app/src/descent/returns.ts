@@ -1,0 +1,130 @@
+import type { DescentInput, Frame, Pipe, Vessel } from './drawing';
+import type { Box } from './labels';
+import type { Sizes } from './sizes';
+import { waterColour } from './waterColour';
+
+/** Lines that leave the train or come back to it: waste, recycle, bypass, loop. */
+
+/** What the waste's height stands for. */
+const wasteHeight = (input: DescentInput): number => (input.height === 'pressure' ? input.waste?.pressureBar : input.waste?.ec25UScm) ?? 0;
+
+/** Strength of what a membrane stage sends to waste; null where it sends none. */
+export function wasteStrength(input: DescentInput, stageId: string): number | null {
+  if (input.secondWaste?.after === stageId) return input.secondWaste.ec25UScm;
+  return input.waste?.after === stageId ? input.waste.ec25UScm : null;
+}
+
+export function wasteLevel(input: DescentInput, stageId: string, y: (ec: number) => number): number | null {
+  if (input.secondWaste?.after === stageId)
+    return y(input.height === 'pressure' ? input.secondWaste.pressureBar : input.secondWaste.ec25UScm);
+  return input.waste?.after === stageId ? y(wasteHeight(input)) : null;
+}
+
+/** The concentrate leaves upwards, for it is saltier. */
+export function wasteLine(input: DescentInput, vessels: readonly Vessel[], frame: Frame, y: (ec: number) => number, s: Sizes): Pipe | null {
+  const vessel = vessels.find((candidate) => candidate.stageId === input.waste?.after);
+  if (!input.waste || !vessel) return null;
+  const level = y(wasteHeight(input));
+  const start = frame.size === 'thumb' ? vessel.box.x : vessel.box.x + vessel.box.width - 2;
+  const finish = start + frame.columnWidth * (frame.size === 'large' ? 0.62 : 0.8);
+  return {
+    id: 'waste',
+    points: [
+      [start, level],
+      [finish, level],
+    ],
+    colour: waterColour(input.waste.ec25UScm),
+    width: s.pipe * 0.72,
+    open: 'right',
+  };
+}
+
+/**
+ * Branches around the membrane: concentrate that is led back climbs over the train, dashed, and comes down before its
+ * pump; feed led past the membrane runs level and joins the product.
+ */
+export function branches(input: DescentInput, vessels: readonly Vessel[], y: (ec: number) => number, s: Sizes): Pipe[] {
+  const boxOf = (id: string): Box | undefined => vessels.find((vessel) => vessel.stageId === id)?.box;
+  const pipes: Pipe[] = [];
+  if (input.secondWaste) {
+    const box = boxOf(input.secondWaste.after);
+    const level = y(input.secondWaste.ec25UScm);
+    if (box)
+      pipes.push({
+        id: 'second-waste',
+        points: [
+          [box.x + box.width - 2, level],
+          [box.x + box.width + s.vessel * 1.6, level],
+        ],
+        colour: waterColour(input.secondWaste.ec25UScm),
+        width: s.pipe * 0.72,
+        open: 'right',
+      });
+  }
+  if (input.recycle) {
+    const [from, to] = [boxOf(input.recycle.from), boxOf(input.recycle.to)];
+    const level = y(input.recycle.ec25UScm);
+    if (from && to) {
+      // A lane of its own above the waste, so that the two are never taken for one.
+      const lane = Math.max(s.pipe, level - s.pipe * 2.4);
+      const landing = to.x - s.pipe;
+      // It leaves the last vessel, where the waste does.
+      const leaving = from.x + from.width - Math.min(from.width, s.wide) / 2;
+      const feedLevel = to.y + to.height / 2;
+      pipes.push({
+        id: 'recycle',
+        points: [
+          [leaving, lane + s.pipe],
+          [leaving, lane],
+          [landing, lane],
+          [landing, feedLevel],
+        ],
+        colour: waterColour(input.recycle.ec25UScm),
+        width: s.pipe * 0.6,
+        open: 'none',
+        dashed: true,
+      });
+    }
+  }
+  if (input.bypass) {
+    const box = boxOf(input.bypass.past);
+    const level = y(input.bypass.ec25UScm);
+    if (box) {
+      const finish = box.x + box.width + s.vessel * 0.9;
+      pipes.push({
+        id: 'bypass',
+        points: [
+          [box.x - s.vessel * 0.4, level],
+          [finish, level],
+          [finish, box.y + box.height - s.pipe],
+        ],
+        colour: waterColour(input.bypass.ec25UScm),
+        width: s.pipe * 0.6,
+        open: 'none',
+      });
+    }
+  }
+  return pipes;
+}
+
+/** A loop comes back along the bottom, dashed, and up into its tank. */
+export function loopLine(input: DescentInput, vessels: readonly Vessel[], frame: Frame, end: number, endY: number, s: Sizes): Pipe | null {
+  const tank = vessels.find((vessel) => vessel.stageId === input.loop?.to)?.box;
+  if (!input.loop || !tank) return null;
+  const bottom = Math.max(endY + s.pipe * 2, frame.height - s.pipe * 1.4);
+  const out = end - s.pipe * 1.6;
+  const up = tank.x + tank.width / 2;
+  return {
+    id: 'loop',
+    points: [
+      [out, endY],
+      [out, bottom],
+      [up, bottom],
+      [up, tank.y + tank.height],
+    ],
+    colour: waterColour(input.loop.ec25UScm),
+    width: s.pipe * 0.6,
+    open: 'none',
+    dashed: true,
+  };
+}

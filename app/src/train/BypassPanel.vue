@@ -1,0 +1,275 @@
+<script setup lang="ts">
+import { bypassFor, capacityLitres, decarbonised, neighbourSettings, ratedCapacityEq } from '@yes-clear/core/exchange';
+import type { Goal, StageOf } from '@yes-clear/core/file';
+import { goalLimits } from '@yes-clear/core/goal';
+import { formatQuantity, MG_L_PER_DH, THIN, toCanonical, unitBySymbol } from '@yes-clear/core/quantity';
+import { cartridgeLife, inSentence, words, type Station } from '@yes-clear/core/train';
+import { calciteState, hardnessOf, settleWater } from '@yes-clear/core/water';
+import { useElementSize } from '@vueuse/core';
+import { computed, ref, useTemplateRef } from 'vue';
+import FindingCard from '../kit/FindingCard.vue';
+import QuantityField from '../kit/QuantityField.vue';
+import { useCurrentSystem } from '../store/current';
+
+/** The dial of a cartridge with a bypass: what it blends, what scales at boiler heat, how long it lasts. */
+const props = defineProps<{ stage: StageOf<'decarboniser'>; before: Station; litresPerDay: number; goal: Pick<Goal, 'id' | 'school'> }>();
+const emit = defineEmits<{ change: [changes: Partial<StageOf<'decarboniser'>>] }>();
+const current = useCurrentSystem();
+const units = computed(() => current.units.value);
+const say = computed(() => words(units.value));
+const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardnessMgL', units.value).text;
+
+/** Heat at which an espresso boiler works. */
+const BOILER_C = 125;
+const blendAt = (bypass: number) => {
+  const blend = decarbonised(props.before.water, props.stage, bypass);
+  if (!blend.ok) return null;
+  const { water } = blend.value;
+  const state = settleWater(water, props.before.state.pH);
+  const hot = calciteState(water, BOILER_C);
+  return {
+    hardness: hardnessOf(water.mgL),
+    alkalinity: water.alkalinityMgL,
+    pH: state.ok ? state.value.pH : null,
+    scale: hot.ok ? Math.max(0, hot.value.precipitationMgL) : 0,
+  };
+};
+const here = computed(() => blendAt(props.stage.bypass));
+const life = computed(() => cartridgeLife({ stage: props.stage, before: props.before, after: props.before, litresPerDay: props.litresPerDay, goal: props.goal }));
+
+/** Ranges the goal asks for, drawn behind the curves. */
+const limits = computed(() => goalLimits({ ...props.goal, crewLimitPpm: null, ownLimits: [] }, units.value.ppmFactor));
+const range = (quantity: 'alkalinityMgL' | 'hardnessMgL') => limits.value.find((limit) => limit.quantity === quantity);
+
+/** Drawn at its own size, so that its figures stay legible on a phone; the names stand in a margin at the right. */
+const NAMES = 102;
+const { width } = useElementSize(useTemplateRef<HTMLElement>('picture'));
+const W = computed(() => Math.max(280, width.value || 460) - NAMES);
+const H = 200;
+const STEPS = Array.from({ length: 41 }, (_, k) => k / 40);
+const top = computed(() => Math.max(60, props.before.state.hardnessMgL, props.before.state.alkalinityMgL) * 1.08);
+const x = (bypass: number): number => 34 + bypass * (W.value - 46);
+const y = (mgL: number): number => 12 + (1 - Math.max(0, mgL) / top.value) * (H - 40);
+const curve = (of: 'hardness' | 'alkalinity' | 'scale'): string =>
+  STEPS.map((bypass, k) => `${k === 0 ? 'M' : 'L'}${x(bypass).toFixed(1)} ${y(blendAt(bypass)?.[of] ?? 0).toFixed(1)}`).join(' ');
+const LINES = [
+  { of: 'hardness', label: 'hardness', look: 'hardness' },
+  { of: 'alkalinity', label: 'alkalinity', look: 'alkalinity' },
+  { of: 'scale', label: 'lime at 125 °C', look: 'scale' },
+] as const;
+const curves = computed(() => {
+  const ends = LINES.map((line) => ({ ...line, d: curve(line.of), y: y(blendAt(1)?.[line.of] ?? 0) }));
+  const placed = [...ends].sort((a, b) => a.y - b.y);
+  placed.forEach((line, i) => {
+    const above = placed[i - 1];
+    if (above && line.y - above.y < 15) line.y = above.y + 15;
+  });
+  return placed;
+});
+const bands = computed(() =>
+  (['alkalinityMgL'] as const).flatMap((quantity) => {
+    const limit = range(quantity);
+    return limit?.high ? [{ quantity, y: y(limit.high), height: y(limit.low ?? 0) - y(limit.high), text: `alkalinity ${hard(limit.low ?? 0)} to ${hard(limit.high)}` }] : [];
+  }),
+);
+
+/** Round marks up the side, in the unit hardness is spoken of. */
+const ticks = computed(() => {
+  const unit = unitBySymbol('hardnessMgL', units.value.hardness);
+  const perUnit = unit ? toCanonical(1, unit) : 1;
+  const by = [1, 2, 5, 10, 20, 50, 100, 200, 500].find((step) => top.value / perUnit / step <= 4) ?? 500;
+  return Array.from({ length: Math.floor(top.value / perUnit / by) + 1 }, (_, k) => ({ y: y(k * by * perUnit), text: String(k * by) }));
+});
+const settings = computed(() => neighbourSettings(props.stage.settings, props.stage.bypass));
+const between = computed(() => {
+  const { lower, higher } = settings.value;
+  if (!lower || !higher) return null;
+  const text = (setting: { label: string; bypass: number }): string => {
+    const blend = blendAt(setting.bypass);
+    return `${setting.label}: ${blend ? hard(blend.alkalinity) : ''}`;
+  };
+  return lower.bypass === higher.bypass
+    ? `On the dial ${lower.label}.`
+    : `On the dial between ${text(lower)} and ${text(higher)} of alkalinity. The lower protects from scale, the higher keeps taste and capacity.`;
+});
+
+/** Middle of what the goal asks of alkalinity; the dial is set for it. */
+const wanted = computed(() => {
+  const limit = range('alkalinityMgL');
+  return limit?.low !== null && limit?.low !== undefined && limit.high !== null ? (limit.low + limit.high) / 2 : null;
+});
+const stopped = ref<string | null>(null);
+function setByGoal(): void {
+  if (wanted.value === null) return;
+  const found = bypassFor(props.before.water, props.stage, { quantity: 'alkalinityMgL', value: wanted.value });
+  stopped.value = !found.ok
+    ? found.error.message
+    : found.value.untreated
+      ? `No treatment is needed: the water has ${hard(props.before.state.alkalinityMgL)} of alkalinity as it comes.`
+      : null;
+  if (found.ok && !found.value.untreated) emit('change', { bypass: Math.round(1000 * found.value.bypass) / 1000 });
+}
+/** The rating on the box: litres at a hardness and a bypass. Another hardness or bypass tells the same capacity in other litres. */
+const rated = ref({ hardnessMgL: 10 * MG_L_PER_DH, bypass: 0.3 });
+const ratedL = computed(() => capacityLitres(props.stage.capacityEq, rated.value.hardnessMgL * (1 - rated.value.bypass)));
+function setRated(litres: number | null): void {
+  const capacityEq = litres === null ? 0 : ratedCapacityEq(litres, rated.value.hardnessMgL, rated.value.bypass);
+  if (capacityEq >= 0.01 && capacityEq <= 10_000) emit('change', { capacityEq });
+}
+const set = (event: Event): void => emit('change', { bypass: Number((event.target as HTMLInputElement).value) });
+
+/** Litres it lasts at other hardnesses, for any size: the chart from the box, computed. */
+const chart = computed(() => {
+  const rows = [89, 143, 196, 250, 303];
+  const columns = [0, 0.2, 0.4, 0.6];
+  return {
+    columns,
+    rows: rows.map((mgL) => ({
+      mgL,
+      cells: columns.map((bypass) => capacityLitres(props.stage.capacityEq, mgL * (1 - props.stage.leak) * (1 - bypass))),
+    })),
+  };
+});
+</script>
+
+<template>
+  <section class="sheet panel dial" aria-label="What the bypass does">
+    <div class="headed">
+      <h2>Bypass of {{ inSentence(stage.name) }}</h2>
+      <p class="muted small">How much of the water goes past the lane, and what that makes of it.</p>
+      <button v-if="wanted !== null" type="button" class="button" @click="setByGoal">Set it for {{ hard(wanted) }} of alkalinity</button>
+    </div>
+    <div class="sides">
+      <div ref="picture">
+        <svg
+          :viewBox="`0 0 ${W + NAMES} ${H}`"
+          role="img"
+          :aria-label="`Hardness, alkalinity and lime over the bypass; now ${Math.round(100 * stage.bypass)} %`"
+        >
+          <rect v-for="band in bands" :key="band.quantity" class="band" :x="x(0)" :y="band.y" :width="x(1) - x(0)" :height="band.height" />
+          <g v-for="tick in ticks" :key="`y${tick.y}`">
+            <line class="hair" :x1="x(0)" :x2="x(1)" :y1="tick.y" :y2="tick.y" />
+            <text class="tick" :x="x(0) - 6" :y="tick.y + 4.5" text-anchor="end">{{ tick.text }}</text>
+          </g>
+          <line class="foot" :x1="x(0)" :x2="x(1)" :y1="y(0)" :y2="y(0)" />
+          <text v-for="tick in [0, 0.25, 0.5, 0.75, 1]" :key="tick" class="tick" :x="x(tick)" :y="H - 8" text-anchor="middle">
+            {{ 100 * tick }}{{ THIN }}%
+          </text>
+          <g v-for="line in curves" :key="line.of">
+            <path :d="line.d" :class="line.look" />
+            <text :x="x(1) + 6" :y="line.y + 4.5" :class="line.look">{{ line.label }}</text>
+          </g>
+          <line class="now" :x1="x(stage.bypass)" :x2="x(stage.bypass)" :y1="6" :y2="y(0)" />
+          <template v-if="here">
+            <circle class="hardness" :cx="x(stage.bypass)" :cy="y(here.hardness)" r="4.5" />
+            <circle class="alkalinity" :cx="x(stage.bypass)" :cy="y(here.alkalinity)" r="4.5" />
+          </template>
+        </svg>
+        <label class="slide">
+          <span>Bypass</span>
+          <input type="range" min="0" max="1" step="0.01" :value="stage.bypass" aria-label="Bypass dial" @input="set" />
+          <strong>{{ Math.round(100 * stage.bypass) }}{{ THIN }}%</strong>
+        </label>
+        <p class="small muted">
+          {{ units.hardness }} upwards; the band is what the goal asks: {{ bands[0]?.text ?? "nothing of alkalinity" }}. {{ between }}
+        </p>
+        <FindingCard v-if="stopped" :finding="{ severity: 'mind', title: 'The dial stays where it is', why: stopped }" />
+      </div>
+      <dl v-if="here" class="facts">
+        <dt>Hardness</dt>
+        <dd>{{ hard(here.hardness) }}</dd>
+        <dt>Alkalinity</dt>
+        <dd>{{ hard(here.alkalinity) }}</dd>
+        <dt>pH, before CO₂ leaves</dt>
+        <dd>{{ here.pH?.toFixed(1) ?? '–' }}</dd>
+        <dt>Lime at 125 °C</dt>
+        <dd>{{ say.mgL(here.scale) }}</dd>
+        <template v-if="life">
+          <dt>Lasts</dt>
+          <dd>{{ life.litres === null ? 'as long as it stands' : say.of(life.litres, 'volumeL') }}</dd>
+          <template v-if="life.presetL !== null">
+            <dt>Enter in its litres meter</dt>
+            <dd class="big">{{ say.of(life.presetL, 'volumeL') }}</dd>
+          </template>
+          <dt>Change at</dt>
+          <dd>{{ life.by === 'capacity' ? `${life.months.toFixed(1)} months, by capacity` : '12 months, before its capacity' }}</dd>
+        </template>
+      </dl>
+    </div>
+    <details>
+      <summary>What the box says of its capacity</summary>
+      <div class="field-grid rated">
+        <QuantityField
+          label="At a carbonate hardness of"
+          dimension="hardnessMgL"
+          :low="1"
+          :high="2000"
+          :units="units"
+          :model-value="rated.hardnessMgL"
+          @update:model-value="$event !== null && (rated.hardnessMgL = $event)"
+        />
+        <QuantityField
+          label="and a bypass of"
+          dimension="fraction"
+          unit="%"
+          :high="0.9"
+          :units="units"
+          :model-value="rated.bypass"
+          @update:model-value="$event !== null && (rated.bypass = $event)"
+        />
+        <QuantityField label="it is rated for" dimension="volumeL" :low="1" :units="units" :model-value="ratedL" @update:model-value="setRated" />
+      </div>
+    </details>
+    <details>
+      <summary>Litres for other waters, this size</summary>
+      <table class="figures">
+        <thead>
+          <tr>
+            <th>Carbonate hardness</th>
+            <th v-for="bypass in chart.columns" :key="bypass">{{ Math.round(100 * bypass) }}{{ THIN }}% past it</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="row in chart.rows" :key="row.mgL">
+            <td>{{ hard(row.mgL) }}</td>
+            <td v-for="(litres, k) in row.cells" :key="k">{{ say.of(litres, 'volumeL') }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+.dial { margin-top: 12px; display: grid; gap: 10px; }
+.headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }
+.headed p { flex: 1 1 220px; margin: 0; }
+.sides { display: grid; grid-template-columns: minmax(0, 1fr) 318px; gap: 22px; align-items: start; }
+.rated { margin-top: 8px; }
+svg { display: block; width: 100%; height: auto; font-family: var(--digits); font-size: 13px; }
+path { fill: none; stroke-width: 2.4; }
+path.hardness, circle.hardness { stroke: #3c3a66; }
+path.alkalinity, circle.alkalinity { stroke: #8e3d8e; }
+path.scale { stroke: var(--bad); stroke-dasharray: 5 4; }
+circle { fill: var(--sheet); stroke-width: 2.4; }
+text.hardness { fill: #3c3a66; }
+text.alkalinity { fill: #8e3d8e; }
+text.scale { fill: var(--bad); }
+:root[data-theme='dark'] text.hardness { fill: #b3b0e0; }
+:root[data-theme='dark'] text.alkalinity { fill: #d69ad6; }
+:root[data-theme='dark'] path.hardness { stroke: #b3b0e0; }
+:root[data-theme='dark'] path.alkalinity { stroke: #d69ad6; }
+.band { fill: var(--goal); }
+.hair { stroke: var(--hair); }
+.foot { stroke: var(--ink); stroke-width: 1.2; }
+.tick { fill: var(--muted); }
+.now { stroke: var(--ink); stroke-width: 1.4; }
+.slide { display: grid; grid-template-columns: auto minmax(0, 1fr) 52px; gap: 12px; align-items: center; font-size: 14px; }
+.slide input { accent-color: var(--action); width: 100%; }
+.facts { display: grid; grid-template-columns: 1fr auto; gap: 6px 12px; margin: 0; font-size: 14px; align-items: baseline; }
+dt { color: var(--muted); }
+dd { margin: 0; font-weight: 650; text-align: right; }
+.big { font-size: 18px; }
+summary { cursor: pointer; font-size: 13.6px; font-weight: 600; color: var(--muted); }
+@media (max-width: 860px) { .sides { grid-template-columns: minmax(0, 1fr); } }
+</style>

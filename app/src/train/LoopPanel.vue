@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import type { LoopSettings } from '@yes-clear/core/file';
+import { formatQuantity, THIN } from '@yes-clear/core/quantity';
+import { inSentence, loopReport } from '@yes-clear/core/train';
+import { computed } from 'vue';
+import FindingCard from '../kit/FindingCard.vue';
+import QuantityField from '../kit/QuantityField.vue';
+import LineChart from '../kit/chart/LineChart.vue';
+import { houseColours, type ChartSeries } from '../kit/chart/house';
+import { useCurrentSystem } from '../store/current';
+
+/** What circulates behind the tank: resistivity at the outlets and level of the tank through a week of draws. */
+const current = useCurrentSystem();
+const { system, report } = current;
+const loop = computed(() =>
+  system.value && report.value?.ok ? loopReport({ ...system.value, train: report.value.value.train }, report.value.value.solved) : null,
+);
+const done = computed(() => (loop.value?.ok ? loop.value.value : null));
+const set = (changes: Partial<LoopSettings>): void =>
+  current.edit(`loop ${Object.keys(changes).join()}`, (s) => ({ ...s, train: { ...s.train, loop: s.train.loop && { ...s.train.loop, ...changes } } }));
+const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
+const marks = DAYS.map((text, day) => ({ value: 24 * day, text }));
+const line = (label: string, colour: string, of: (hour: number) => number): ChartSeries => ({
+  label,
+  colour,
+  points: (done.value?.week ?? []).map((moment, k) => ({ x: moment.hour, y: of(k) })),
+});
+const purity = computed(() => [line('outlets', houseColours().action, (k) => done.value!.week[k]!.outletMOhmCm)]);
+const level = computed(() => [
+  line('tank, %', houseColours().ink, (k) => (100 * done.value!.week[k]!.volumeL) / done.value!.tank.volumeL),
+]);
+const figures = computed(() => {
+  const d = done.value;
+  if (!d || !system.value) return [];
+  return [
+    [`${d.restMOhmCm.toFixed(1)}${THIN}MΩ·cm`, 'at the outlets'],
+    [d.startsPerDay.toFixed(1), 'starts a day'],
+    [`${d.velocityMPerS.toFixed(2)}${THIN}m/s`, 'in the loop'],
+    [`${d.returnVelocityMPerS.toFixed(2)}${THIN}m/s`, 'back at the largest draw'],
+    [formatQuantity(d.tank.volumeL, 'volumeL', system.value.units).text, `in ${inSentence(d.tank.name)}`],
+  ] as const;
+});
+/** Hours in which the unit started, and how often. */
+const starts = computed(() => {
+  const week = done.value?.week ?? [];
+  return week.flatMap((moment, k) => {
+    const count = moment.starts - (week[k - 1]?.starts ?? 0);
+    return count > 0 ? [{ hour: k, count }] : [];
+  });
+});
+const most = computed(() => Math.max(1, ...starts.value.map(({ count }) => count)));
+const plain = (value: number): string => String(Math.round(value * 10) / 10);
+</script>
+
+<template>
+  <section v-if="system?.train.loop && loop" class="sheet panel loop" aria-label="Loop">
+    <div class="headed">
+      <h2>Loop</h2>
+      <p class="muted small">A week of draws: the worst hour counts, not the mean.</p>
+    </div>
+    <FindingCard v-if="!loop.ok" :finding="{ severity: 'bad', title: 'This loop cannot run', why: loop.error.message }" />
+    <div class="field-grid">
+      <QuantityField
+        label="Flow round the loop"
+        dimension="flowLPerH"
+        :low="0.1"
+        :units="system.units"
+        :model-value="system.train.loop.flowLPerH"
+        @update:model-value="$event !== null && set({ flowLPerH: $event })"
+      />
+      <QuantityField
+        label="Bore of the loop"
+        dimension="lengthMm"
+        unit="mm"
+        :low="2"
+        :high="200"
+        :units="system.units"
+        :model-value="system.train.loop.boreMm"
+        @update:model-value="$event !== null && set({ boreMm: $event })"
+      />
+      <QuantityField
+        label="Water surface of the tank, m²"
+        dimension="count"
+        :high="100"
+        :units="system.units"
+        :model-value="system.train.loop.surfaceM2"
+        @update:model-value="$event !== null && set({ surfaceM2: $event })"
+      />
+      <label class="vent"
+        ><input
+          type="checkbox"
+          :checked="system.train.loop.ventFilter"
+          @change="set({ ventFilter: ($event.target as HTMLInputElement).checked })"
+        />
+        Soda lime in the vent</label
+      >
+    </div>
+    <template v-if="done">
+      <dl class="figures">
+        <div v-for="[figure, says] in figures" :key="says">
+          <dt>{{ figure }}</dt>
+          <dd>{{ says }}</dd>
+        </div>
+      </dl>
+      <h3>Resistivity at the outlets, MΩ·cm at 25 °C</h3>
+      <LineChart
+        :series="purity"
+        scale="linear"
+        :low="0"
+        :high="18.2"
+        :from="0"
+        :until="168"
+        :marks="marks"
+        :format="plain"
+        label="Resistivity over the week"
+      />
+      <h3>Level of the tank, %</h3>
+      <LineChart
+        class="low"
+        :series="level"
+        scale="linear"
+        :low="0"
+        :high="100"
+        :from="0"
+        :until="168"
+        :marks="marks"
+        :format="plain"
+        label="Tank level over the week"
+      />
+      <h3>
+        Starts of the unit by the hour <span class="muted">{{ starts.length === 0 ? 'none' : `at most ${most} in an hour` }}</span>
+      </h3>
+      <div class="starts" role="img" :aria-label="`Starts by the hour, at most ${most}`">
+        <i
+          v-for="start in starts"
+          :key="start.hour"
+          :style="{ left: `${(100 * start.hour) / 168}%`, height: `${(100 * start.count) / most}%` }"
+        />
+      </div>
+      <div class="cards"><FindingCard v-for="finding in done.findings" :key="finding.id" :finding="finding" /></div>
+    </template>
+  </section>
+</template>
+
+<style scoped>
+.loop { margin-top: 12px; display: grid; gap: 10px; }
+.headed { display: flex; align-items: baseline; gap: 6px 14px; }
+.headed p { margin: 0; }
+h3 { font-size: 13.4px; margin: 4px 0 -6px; font-weight: 650; }
+.figures { display: flex; gap: 6px 26px; flex-wrap: wrap; margin: 0; }
+.figures div { display: flex; gap: 6px; align-items: baseline; }
+.figures dt { font-weight: 720; font-size: 15.5px; }
+.figures dd { margin: 0; color: var(--muted); font-size: 13.3px; }
+.loop :deep(.chart) { height: 140px; }
+.loop :deep(.chart.low) { height: 110px; }
+h3 span { font-weight: 400; }
+.starts { position: relative; height: 26px; margin: 4px 122px 0 58px; border-bottom: 1.5px solid var(--ink); }
+.starts i { position: absolute; bottom: 0; width: 0.45%; background: var(--action); border-radius: 2px 2px 0 0; }
+.vent { align-self: center; font-size: 13.8px; display: flex; gap: 8px; align-items: center; }
+.cards { display: grid; grid-template-columns: repeat(auto-fit, minmax(260px, 1fr)); gap: 10px; }
+</style>

@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import type { Prices } from '@yes-clear/core/file';
+import QuantityField from '../kit/QuantityField.vue';
+import { useCurrentSystem } from '../store/current';
+
+/** What water, power and parts cost on this job; every cost in the application is made from these. */
+const current = useCurrentSystem();
+const { system } = current;
+const FIELDS: readonly (readonly [key: Exclude<keyof Prices, 'currency'>, label: string])[] = [
+  ['waterPerM3', 'Water, a m³'],
+  ['sewerPerM3', 'Sewer, a m³'],
+  ['powerPerKWh', 'Power, a kWh'],
+  ['resinPerL', 'Resin, a litre'],
+  ['membranePerYear', 'Membrane unit, a year'],
+  ['boosterPump', 'Booster pump'],
+  ['element', 'Membrane and housing'],
+  ['warmingCoil', 'Coil to warm the feed'],
+  ['tankPerL', 'Tank, a litre'],
+];
+const set = (changes: Partial<Prices>): void =>
+  current.edit(`prices ${Object.keys(changes).join()}`, (s) => ({ ...s, prices: { ...s.prices, ...changes } }));
+function setCurrency(event: Event): void {
+  const currency = (event.target as HTMLInputElement).value.trim();
+  if (currency) set({ currency });
+}
+</script>
+
+<template>
+  <details v-if="system" class="sheet panel prices">
+    <summary>Prices of this job <span class="muted small">placeholders until you type your own</span></summary>
+    <div class="field-grid">
+      <label class="labelled"
+        ><span>Currency</span><input class="plain-input" :value="system.prices.currency" maxlength="8" @change="setCurrency"
+      /></label>
+      <QuantityField
+        v-for="[key, label] in FIELDS"
+        :key="key"
+        :label="label"
+        dimension="count"
+        :high="1000000"
+        :units="system.units"
+        :note="system.prices.currency"
+        :model-value="system.prices[key]"
+        @update:model-value="$event !== null && set({ [key]: $event })"
+      />
+    </div>
+  </details>
+</template>
+
+<style scoped>
+.prices { margin-top: 12px; }
+summary { cursor: pointer; font-weight: 700; font-size: 15px; }
+summary span { font-weight: 400; margin-left: 8px; }
+.field-grid { margin-top: 12px; }
+.plain-input { width: 100%; box-sizing: border-box; }
+</style>

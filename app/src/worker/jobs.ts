@@ -1,0 +1,17 @@
+import { columnSteps, type Bed, type ColumnOptions, type ColumnRun } from '@yes-clear/core/exchange';
+import type { Outcome } from '@yes-clear/core/quantity';
+import type { Water } from '@yes-clear/core/water';
+
+/** Long work, each a run of steps that yields the share done. */
+export interface Jobs {
+  /** The life of a row of resin beds on a water. */
+  column: {
+    readonly input: { readonly beds: readonly Bed[]; readonly water: Water; readonly flowLPerH: number; readonly options: ColumnOptions };
+    readonly output: Outcome<ColumnRun>;
+  };
+}
+export type JobName = keyof Jobs;
+
+export const JOBS: { readonly [J in JobName]: (input: Jobs[J]['input']) => Generator<number, Jobs[J]['output']> } = {
+  column: ({ beds, water, flowLPerH, options }) => columnSteps(beds, water, flowLPerH, options),
+};
