@@ -16,34 +16,10 @@ import { membraneOperation, moreWater, reportTrain, solveTrain, systemFromTempla
 import { readReport } from '../core/report';
 import { calciteState, completeWater, settleWater } from '../core/water';
 
+import { columnRows } from './benchColumn';
+import { median, must, time, type Row } from './benchKit';
+
 const LONG_REPORT = Array.from({ length: 1000 }, (_, i) => `Parameter ${i}\tmg/l\t${i}`).join('\n');
-
-interface Row {
-  readonly what: string;
-  readonly median: number;
-  readonly unit: string;
-  readonly limit: number | null;
-  readonly note: string;
-}
-
-const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? Number.NaN;
-
-/** Median time of one call in ms, after a warm-up. */
-function time(call: () => unknown, runs: number): number {
-  for (let i = 0; i < runs; i++) call();
-  return median(
-    Array.from({ length: runs }, () => {
-      const start = performance.now();
-      call();
-      return performance.now() - start;
-    }),
-  );
-}
-
-function must<T>(outcome: { ok: true; value: T } | { ok: false; error: { message: string } }): T {
-  if (!outcome.ok) throw new Error(outcome.error.message);
-  return outcome.value;
-}
 
 const household = systemFromTemplate({ id: 'h', name: 'Bench', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
 const tapOf = (system: typeof household): Parameters<typeof moreWater>[1] => must(tapWater(system.source, system.instruments)).water;
@@ -242,7 +218,7 @@ async function browserRows(): Promise<Row[]> {
 }
 
 const figure = (value: number): string => (value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toFixed(2));
-const rows = [...nodeRows(), ...(await browserRows())];
+const rows = [...nodeRows(), ...columnRows(), ...(await browserRows())];
 const table = rows.map(
   (row) => `| ${row.what} | ${figure(row.median)} ${row.unit} | ${row.limit === null ? '' : `${row.limit} ${row.unit}`} | ${row.note} |`,
 );

@@ -73,10 +73,10 @@ function coralNursery(): System {
   const stages = base.train.stages.map((stage) => {
     switch (stage.id) {
       case 'sediment':
-        return { ...stage, loading: 0.25, fittedOn: day(11) };
+        return { ...stage, fittedOn: day(11) };
       case 'carbon-1':
       case 'carbon-2':
-        return { ...stage, fittedOn: day(110) };
+        return { ...stage, volumeL: 0.7, ratedL: 45_000, fittedOn: day(40) };
       case 'membrane':
         return { ...stage, restrictor: { lengthMm: 221, boreMm: 1.36 }, waterFactor: 0.94, saltFactor: 1.12, fittedOn: day(248) };
       case 'resin-1':
@@ -131,6 +131,8 @@ function coralNursery(): System {
       sampleId: 'sample-2',
       linePressureBar: 4.206,
       regulatorBar: null,
+      turbidityNTU: 0.3,
+      silt: { initialSeconds: 31, finalSeconds: 41, minutes: 15 },
       season: { lowestTemperatureC: 6, highestTemperatureC: 19, weakestUScm: null, strongestUScm: null },
       second: null,
     },
@@ -202,7 +204,7 @@ function vanTank(): System {
   const stages = base.train.stages.map((stage) => {
     switch (stage.id) {
       case 'sediment':
-        return { ...stage, loading: 0.72, fittedOn: day(168) };
+        return { ...stage, fittedOn: day(168) };
       case 'carbon':
         return { ...stage, fittedOn: day(168) };
       case 'membrane':
@@ -237,6 +239,8 @@ function vanTank(): System {
       sampleId: 'sample-1',
       linePressureBar: 3.5,
       regulatorBar: null,
+      turbidityNTU: 0.3,
+      silt: null,
       season: { lowestTemperatureC: 5, highestTemperatureC: 17, weakestUScm: null, strongestUScm: null },
       second: null,
     },
@@ -285,8 +289,8 @@ function watermaker(): System {
     train: {
       ...base.train,
       stages: base.train.stages.map((stage) => {
-        if (stage.kind === 'sediment') return { ...stage, loading: 0.3, fittedOn: day(40) };
-        return stage.kind === 'membrane' ? { ...stage, waterFactor: 0.95, saltFactor: 1.08, fittedOn: day(118) } : stage;
+        if (stage.kind === 'sediment') return { ...stage, holdsG: 60, fittedOn: day(40) };
+        return stage.kind === 'membrane' ? { ...stage, fittedOn: day(118) } : stage;
       }),
     },
     build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id) },
@@ -322,10 +326,88 @@ function labSkid(): System {
     train: {
       ...base.train,
       stages: base.train.stages.map((stage) => {
-        if (stage.kind === 'membrane') return { ...stage, waterFactor: 0.96, saltFactor: 1.05, fittedOn: day(296) };
+        if (stage.kind === 'sediment') return { ...stage, holdsG: 900, fittedOn: day(90) };
+        if (stage.kind === 'carbon') return { ...stage, ratedL: 6_000_000, fittedOn: day(120) };
+        if (stage.kind === 'membrane') return { ...stage, fittedOn: day(296) };
         if (stage.kind === 'resin') return { ...stage, volumeL: 85, depthMm: 1100, fittedOn: day(20) };
         return stage;
       }),
+    },
+    build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id) },
+  };
+}
+
+/** A bar on hard water: one cartridge with its dial, its litres on a meter. */
+function espressoBar(): System {
+  const base = systemFromTemplate({
+    id: 'demo-espresso-bar',
+    name: 'Espresso machine',
+    site: 'Thimble Lane Espresso',
+    template: 'espressoBar',
+    at: `${day(130)}T08:00:00.000Z`,
+  });
+  return {
+    ...base,
+    demo: true,
+    units: { system: 'metric', hardness: '°dH', ppmFactor: 0.5 },
+    source: {
+      ...base.source,
+      samples: base.source.samples.map((sample) => ({
+        ...sample,
+        takenOn: day(20),
+        way: 'kit' as const,
+        reading: 262,
+        kit: {
+          ...NO_KIT,
+          hardnessMgL: 196.3,
+          alkalinityMgL: 142.8,
+          pH: 7.6,
+          hardnessCount: { drops: 11, sampleMl: 5, mgPerDrop: 17.848, nominalSampleMl: 5 },
+          alkalinityCount: { drops: 8, sampleMl: 5, mgPerDrop: 17.848, nominalSampleMl: 5 },
+        },
+      })),
+    },
+    train: {
+      ...base.train,
+      stages: base.train.stages.map((stage) => {
+        if (stage.kind === 'sediment') return { ...stage, fittedOn: day(124) };
+        if (stage.kind === 'carbon') return { ...stage, fittedOn: day(124) };
+        return stage.kind === 'decarboniser' ? { ...stage, bypass: 0.4, fittedOn: day(46) } : stage;
+      }),
+    },
+    goal: {
+      ...base.goal,
+      demand: {
+        per: 'day',
+        dayL: [50, 50, 55, 60, 80, 90, 35],
+        hourShare: [0, 0, 0, 0, 0, 0, 2, 6, 8, 7, 6, 5, 5, 4, 4, 4, 3, 2, 0, 0, 0, 0, 0, 0],
+        batches: [],
+      },
+    },
+    build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id) },
+  };
+}
+
+/** A counter on strong water: softener, membrane and calcite for all, filters of their own for espresso and ice. */
+function iceCounter(): System {
+  const base = systemFromTemplate({
+    id: 'demo-ice-counter',
+    name: 'Coffee and ice counter',
+    site: 'Brindle & Frost Counter',
+    template: 'counterHard',
+    at: `${day(160)}T08:00:00.000Z`,
+  });
+  const ages: Record<string, number> = { softener: 158, sediment: 62, carbon: 62, membrane: 158, calcite: 62, polish: 62 };
+  const aged = <S extends System['train']['stages'][number]>(stage: S): S =>
+    'fittedOn' in stage ? { ...stage, fittedOn: day(ages[stage.id] ?? 62) } : stage;
+  return {
+    ...base,
+    demo: true,
+    units: { system: 'trade', hardness: 'gpg', ppmFactor: 0.5 },
+    train: {
+      ...base.train,
+      stages: base.train.stages.map(aged),
+      branches: base.train.branches.map((branch) => ({ ...branch, stages: branch.stages.map(aged) })),
     },
     build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id) },
   };
@@ -387,8 +469,8 @@ function readingsOf(story: Story): Reading[] {
         shown: Math.max(0, Math.round(seen / instrument.resolution) * instrument.resolution),
       };
     });
-    const unit = solved.unit!;
-    const flows = i % 2 === 0;
+    const { unit } = solved;
+    const flows = unit !== null && i % 2 === 0;
     const hour = 7 + Math.floor(random() * 2);
     const minute = 5 * Math.floor(random() * 12);
     const at = new Date(Date.parse(SAVED_AT) - daysAgo * DAY);
@@ -452,6 +534,25 @@ const lab: Story = {
   loading: (d) => 0.1 + ((280 - d) % 90) * 0.004,
 };
 
+const bar: Story = {
+  system: espressoBar(),
+  seed: 41,
+  days: every(122, 6),
+  temperatureC: season(15, 4),
+  litresPerDay: 60,
+  note: (d) => ({ 122: 'baseline', 44: 'new cartridge, dial at 4' })[d] ?? '',
+  loading: (d) => Math.min(0.6, 0.05 + (122 - d) * 0.004),
+};
+const counter: Story = {
+  system: iceCounter(),
+  seed: 47,
+  days: every(154, 7),
+  temperatureC: season(15, 4),
+  litresPerDay: 300,
+  note: (d) => ({ 154: 'baseline', 63: 'filters changed, calcite topped up', 14: 'salt filled' })[d] ?? '',
+  loading: (d) => 0.05 + ((154 - d) % 92) * 0.005,
+};
+
 const folder = fileURLToPath(new URL('../demo/', import.meta.url));
 mkdirSync(folder, { recursive: true });
 for (const [file, story] of [
@@ -459,6 +560,8 @@ for (const [file, story] of [
   ['lintel-pane-van-tank', van],
   ['yawl-marigold-watermaker', boat],
   ['hollis-annex-lab-skid', lab],
+  ['thimble-lane-espresso', bar],
+  ['brindle-frost-counter', counter],
 ] as const) {
   writeFileSync(`${folder}${file}.yesclear.json`, writeDocument([{ system: story.system, readings: readingsOf(story) }], SAVED_AT));
   console.log(`demo/${file}.yesclear.json written`);
