@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { enter, field, openDemo } from './steps';
+import { DEMO, enter, field, openDemo } from './steps';
 
 const CORAL = 'demo-coral-nursery';
 const noNaN = /NaN|Infinity|undefined/;
@@ -53,7 +53,7 @@ test('a quick line with a slip is not saved and not lost', async ({ page }) => {
 
 test('a broken and a foreign file change nothing and say why', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(4);
+  await expect(page.getByRole('article')).toHaveCount(DEMO);
   const open = (text: string) =>
     page.getByTestId('file').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(text) });
   await open('{"format":"yes-clear","version":1,');
@@ -62,5 +62,5 @@ test('a broken and a foreign file change nothing and say why', async ({ page }) 
   await expect(page.getByRole('alert')).toContainText('not a Yes Clear file');
   await open('{"format":"yes-clear","version":1,"savedAt":"2026-11-23T10:00:00Z","records":[{"system":{"id":7},"readings":[]}]}');
   await expect(page.getByRole('alert')).toContainText('records[0].system.id is 7; accepted is a string');
-  await expect(page.getByRole('article')).toHaveCount(4);
+  await expect(page.getByRole('article')).toHaveCount(DEMO);
 });

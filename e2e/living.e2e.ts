@@ -1,12 +1,12 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { enter, field, firstVisit, ledgerRow, openDemo, phase } from './steps';
+import { DEMO, enter, field, firstVisit, ledgerRow, openDemo, phase } from './steps';
 
 const CORAL = 'demo-coral-nursery';
 
 test('the demonstration is there at first start, goes and comes without touching other systems', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(4);
+  await expect(page.getByRole('article')).toHaveCount(DEMO);
   await page.getByRole('button', { name: 'New system' }).click();
   await page.getByLabel('Name').fill('Mine');
   await page.getByRole('button', { name: 'Create and enter its water' }).click();
@@ -17,7 +17,7 @@ test('the demonstration is there at first start, goes and comes without touching
   await page.reload();
   await expect(page.getByRole('article')).toHaveCount(1);
   await page.getByRole('button', { name: 'Load the demo' }).click();
-  await expect(page.getByRole('article')).toHaveCount(5);
+  await expect(page.getByRole('article')).toHaveCount(DEMO + 1);
 });
 
 test('every edit is kept at once: a killed tab loses nothing', async ({ page, context }) => {
@@ -58,7 +58,7 @@ test('stages are added, moved by keyboard and dragged; the ledger follows', asyn
   await expect(heads.nth(2)).toHaveText('Sediment 2');
   await heads.nth(2).dragTo(heads.nth(0), { targetPosition: { x: 8, y: 12 } });
   await expect(heads.nth(0)).toHaveText('Sediment 2');
-  expect((await ledgerRow(page, 'TDS ppm')).length).toBe(9);
+  await expect.poll(async () => (await ledgerRow(page, 'TDS ppm')).length).toBe(9);
 });
 
 test('switching units changes what is shown and nothing that is stored', async ({ page }) => {
@@ -68,7 +68,7 @@ test('switching units changes what is shown and nothing that is stored', async (
   await expect(page.getByRole('rowheader', { name: 'Pressure bar' })).toBeVisible();
   await page.keyboard.press('u');
   await expect(page.getByRole('rowheader', { name: 'Pressure psi' })).toBeVisible();
-  expect(await ledgerRow(page, /^Pressure/)).toEqual(before);
+  await expect.poll(() => ledgerRow(page, /^Pressure/)).toEqual(before);
 });
 
 test('a finding mends what it found', async ({ page }) => {
@@ -179,14 +179,14 @@ test('works without a network once it has been here', async ({ browser }) => {
 
 test('everything is saved to one file and comes back from it', async ({ page }) => {
   await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(4);
+  await expect(page.getByRole('article')).toHaveCount(DEMO);
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save everything' }).click()]);
   await expect(page.getByText('Last backup file: today.')).toBeVisible();
   await page.getByRole('button', { name: 'Remove the demo' }).click();
   await expect(page.getByRole('article')).toHaveCount(0);
   await page.getByTestId('file').setInputFiles((await download.path())!);
-  await expect(page.getByText('Opened 4 systems.')).toBeVisible();
-  await expect(page.getByRole('article')).toHaveCount(4);
+  await expect(page.getByText(`Opened ${DEMO} systems.`)).toBeVisible();
+  await expect(page.getByRole('article')).toHaveCount(DEMO);
 });
 
 test('on a phone the units switch with the one button there is', async ({ browser }) => {

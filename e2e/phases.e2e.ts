@@ -16,6 +16,7 @@ test('water: the meter’s scale, the kind of supply and the hardness unit each 
   await expect(strength).toHaveText(/^488.µS\/cm/);
 
   const calcium = page.getByText('Calcium').locator('small');
+  await expect(calcium).toHaveText(/^[1-9]/);
   const chalk = Number.parseFloat(await calcium.innerText());
   await choose(page, 'Kind of supply', /Softened/);
   await expect.poll(async () => Number.parseFloat(await calcium.innerText())).toBeLessThan(chalk / 20);
@@ -27,7 +28,7 @@ test('water: the meter’s scale, the kind of supply and the hardness unit each 
   await expect(field(page, 'Total hardness')).toHaveValue('2');
   await phase(page, 'Train');
   await expect(page.getByRole('rowheader', { name: 'Hardness gpg' })).toBeVisible();
-  expect((await ledgerRow(page, 'Hardness gpg'))[0]).toBe('2.0');
+  await expect.poll(async () => (await ledgerRow(page, 'Hardness gpg'))[0]).toBe('2.0');
 });
 
 test('goal: another goal and the crew’s own limit change the findings', async ({ page }) => {
@@ -36,7 +37,7 @@ test('goal: another goal and the crew’s own limit change the findings', async 
   await page.getByRole('button', { name: 'Strictly 0 at the brush' }).click();
   await expect(page.getByRole('row', { name: /Conductivity/ })).toContainText('at most 1.0');
   await page.getByRole('radio', { name: /Soft-water breeding/ }).click();
-  await expect(page.getByText(/Conductivity 0\.055.µS\/cm, the goal is at least 20.µS\/cm/)).toBeVisible();
+  await expect(page.getByText(/Conductivity 0\.0\d+.µS\/cm, the goal is at least 20.µS\/cm/)).toBeVisible();
   await page.getByRole('radio', { name: 'a day' }).click();
   await enter(page, 'Water needed', '5000');
   await expect(page.getByText(/the need is 5000.L\/day/)).toBeVisible();

@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { fileURLToPath } from 'node:url';
-import { choose, enter, firstVisit } from './steps';
+import { choose, enter } from './steps';
 
 const FOLDER = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 const CORAL = '/system/demo-coral-nursery';
@@ -44,16 +44,25 @@ test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK));
 test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));
 test('skid', ({ page }) => shoot(page, 'train-skid', '/system/demo-lab-skid/train', { width: 1280, height: 1100 }));
 test('more water', ({ page }) => shoot(page, 'more-water', '/system/demo-coral-nursery/train', DESK, () => page.keyboard.press('m')));
-test('stage', ({ page }) =>
-  shoot(page, 'train-stage', `${VAN}/train`, DESK, () => page.getByRole('button', { name: /^Membrane, stage/ }).click()));
+test('resin', ({ page }) =>
+  shoot(page, 'train-resin', `${VAN}/train`, { width: 1280, height: 1980 }, async () => {
+    await page.getByRole('button', { name: /^Resin, stage/ }).click();
+    await expect(page.getByRole('region', { name: 'Life of this resin' }).locator('output')).toBeVisible();
+    const time = page.getByRole('slider', { name: 'Litres passed' });
+    await time.fill(String(0.62 * Number(await time.getAttribute('max'))));
+  }));
+test('counter', ({ page }) => shoot(page, 'train-counter', '/system/demo-ice-counter/train', { width: 1280, height: 1260 }));
+test('bypass', ({ page }) =>
+  shoot(page, 'train-bypass', '/system/demo-espresso-bar/train', { width: 1280, height: 1040 }, () =>
+    page.getByRole('button', { name: /^Cartridge, stage/ }).click(),
+  ));
+test('loop', ({ page }) =>
+  shoot(page, 'train-loop', '/system/demo-lab-skid/train', DESK, () =>
+    page.getByRole('region', { name: 'Loop' }).evaluate((panel) => panel.scrollIntoView()),
+  ));
 test('build', ({ page }) => shoot(page, 'build', `${CORAL}/build`, DESK, jugs(page)));
 test('log', ({ page }) =>
   shoot(page, 'log', `${CORAL}/log`, DESK, () => page.getByLabel('Quick reading').fill('311 10 0 59psi 11C 410/1500ml')));
-test('log at night', async ({ page }) => {
-  await page.emulateMedia({ colorScheme: 'dark' });
-  await shoot(page, 'log-dark', `${VAN}/log`, DESK);
-});
-test('new system', ({ page }) => shoot(page, 'new-system', '/', DESK, () => page.keyboard.press('n')));
 test('rounds on a phone', ({ page }) => shoot(page, 'phone-rounds', '/', PHONE));
 test('build on a phone', ({ page }) => shoot(page, 'phone-build', `${CORAL}/build`, PHONE, jugs(page)));
 test('log on a phone', ({ page }) => shoot(page, 'phone-log', `${CORAL}/log`, PHONE));
@@ -62,8 +71,3 @@ test('reading on a phone', ({ page }) =>
     await page.getByRole('button', { name: 'Read' }).first().click();
     for (const key of ['3', '1', '1']) await page.getByRole('button', { name: key, exact: true }).click();
   }));
-test('first visit', async ({ page }) => {
-  await page.setViewportSize(DESK);
-  await firstVisit(page);
-  await page.screenshot({ path: `${FOLDER}first-visit.png` });
-});

@@ -26,8 +26,6 @@ export async function firstVisit(page: Page): Promise<void> {
 
 /** Opens the demonstration's system at a phase. */
 export async function openDemo(page: Page, id: string, phase: string): Promise<void> {
-  await page.goto('/');
-  await expect(page.getByRole('article').first()).toBeVisible();
   await page.goto(`/system/${id}/${phase}`);
   await expect(page.getByRole('main').first()).toBeVisible();
   if (phase === 'train') await expect(page.getByRole('table', { name: 'Stations' })).toBeVisible();
@@ -47,3 +45,6 @@ export async function choose(page: Page, label: string, option: string | RegExp)
   await page.locator('.v-field', { has: page.getByRole('combobox', { name: label }) }).click();
   await page.getByRole('option', { name: option }).click();
 }
+
+/** Systems of the demonstration. */
+export const DEMO = 6;

@@ -1,0 +1,119 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { choose, enter, field, ledgerRow, openDemo, phase } from './steps';
+
+const CORAL = 'demo-coral-nursery';
+const BAR = 'demo-espresso-bar';
+const COUNTER = 'demo-ice-counter';
+const LAB = 'demo-lab-skid';
+const VAN = 'demo-van-tank';
+const noNaN = /NaN|Infinity|undefined/;
+
+test('a bypass is set by the goal, by hand, and back', async ({ page }) => {
+  await openDemo(page, BAR, 'train');
+  await page.getByRole('button', { name: /^Cartridge, stage/ }).click();
+  const dial = page.getByRole('region', { name: 'What the bypass does' });
+  await enter(page, 'Bypass', '80');
+  await expect(dial).toContainText(/Lime at 125 °C\s*[1-9]/);
+  const before = await dial.locator('.facts').innerText();
+  await dial.getByRole('button', { name: /^Set it for 3\.2.°dH of alkalinity/ }).click();
+  await expect(dial.locator('.facts')).toContainText(/Alkalinity\s*3\.2.°dH/);
+  await expect(dial.locator('.facts')).toContainText(/Enter in its litres meter\s*\d/);
+  await expect(dial.locator('.facts')).not.toHaveText(before);
+  await dial.getByRole('slider', { name: 'Bypass dial' }).fill('1');
+  await expect(page.getByText(/All water goes past cartridge: bypass 100/)).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText(/All water goes past cartridge/)).toHaveCount(0);
+  await dial.getByText('Litres for other waters, this size').click();
+  await expect(dial.getByRole('row')).toHaveCount(6);
+  await expect(page.locator('body')).not.toHaveText(noNaN);
+});
+
+test('a counter: each use has its water, its goal and its findings', async ({ page }) => {
+  await openDemo(page, COUNTER, 'train');
+  const uses = page.getByRole('region', { name: 'Uses' });
+  const ovens = uses.getByRole('article', { name: 'Ovens' });
+  await expect(ovens).toContainText('all 4 limits met');
+  await choose(page, 'Where Ovens leaves', 'Softener');
+  await expect(ovens).toContainText(/Ovens: /);
+  await expect(ovens).not.toContainText('all 4 limits met');
+  await uses.getByRole('button', { name: 'Add a use' }).click();
+  await expect(uses.locator('.use')).toHaveCount(4);
+  await page.keyboard.press('Control+z');
+  await expect(uses.locator('.use')).toHaveCount(3);
+  // The ledger has a column for each stage of a branch, and one for a use without any.
+  await expect(page.getByRole('columnheader')).toHaveText([
+    '',
+    'Tap',
+    'Softener',
+    'Sediment',
+    'Carbon',
+    'Booster pump',
+    'Membrane',
+    'Pressure tank',
+    'Calcite bed',
+    'Polishing filter',
+    'Espresso cartridge',
+    'Ice filter',
+    'Ovens',
+  ]);
+  await expect.poll(async () => (await ledgerRow(page, /^Hardness/)).length).toBe(12);
+  await page.getByRole('button', { name: /^Ice filter, stage/ }).click();
+  await expect(page.getByRole('region', { name: 'Ice filter' })).toBeVisible();
+  await expect(page.locator('body')).not.toHaveText(noNaN);
+});
+
+test('a loop: a narrower pipe and a slower pump are seen, a starving one is refused', async ({ page }) => {
+  await openDemo(page, LAB, 'train');
+  const loop = page.getByRole('region', { name: 'Loop' });
+  await expect(loop).toContainText(/The outlets stand at \d\.\d.MΩ·cm/);
+  await enter(page, 'Bore of the loop', '40');
+  await expect(loop).toContainText('Water runs at 0.40');
+  await enter(page, 'Flow round the loop', '200');
+  await expect(loop).toContainText('This loop cannot run');
+  await page.keyboard.press('Control+z');
+  await expect(loop).not.toContainText('This loop cannot run');
+  await expect(page.locator('body')).not.toHaveText(noNaN);
+});
+
+test('resin or membrane first follows the prices of the job', async ({ page }) => {
+  await openDemo(page, VAN, 'train');
+  const routes = page.getByRole('region', { name: 'Resin or membrane first' });
+  await expect(routes).toContainText(/Membrane first saves .* a week at 1400.L/);
+  await page.locator('.prices summary').click();
+  await enter(page, 'Membrane unit, a year', '90000');
+  await expect(routes).toContainText(/Resin alone saves/);
+});
+
+test('the lag moves up in the log: the forecast starts anew and the old cartridge is remembered', async ({ page }) => {
+  await openDemo(page, CORAL, 'log');
+  const left = page.getByTestId('resin-left');
+  const share = async (): Promise<number> => Number((await left.innerText()).match(/(\d+)/)![1]);
+  const before = await share();
+  expect(before).toBeLessThan(60);
+  const change = page.getByRole('region', { name: 'Cartridge change' });
+  await expect(change).toContainText('from its class alone');
+  await change.getByRole('radio', { name: 'Taken out before' }).click();
+  await change.getByRole('button', { name: 'Move resin 2 up, new behind it' }).click();
+  await expect.poll(share).toBeGreaterThan(95);
+  await expect(change).toContainText('learned from the one before');
+  await expect(change.getByRole('table')).toContainText('before it broke through');
+  await page.keyboard.press('Control+z');
+  await expect.poll(share).toBe(before);
+  await phase(page, 'Train');
+  await page.getByRole('button', { name: /^Resin 1, stage/ }).click();
+  await expect(field(page, 'Volume of resin')).toHaveValue('2.4');
+});
+
+for (const [id, stage] of [
+  [CORAL, /^Resin 1, stage/],
+  [BAR, /^Cartridge, stage/],
+  [COUNTER, /^Ice filter, stage/],
+] as const)
+  test(`${id} with its panels open can be used without seeing or a mouse (WCAG A and AA)`, async ({ page }) => {
+    await openDemo(page, id, 'train');
+    await page.getByRole('button', { name: stage }).click();
+    if (id === CORAL) await expect(page.getByRole('slider', { name: 'Litres passed' })).toBeVisible();
+    const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+    expect(found.violations.map((violation) => `${violation.id}: ${violation.nodes[0]?.target.join(' ')}`)).toEqual([]);
+  });
