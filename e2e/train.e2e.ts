@@ -77,7 +77,7 @@ test('stages take arrays, valves, recycle and bypass, each with its own fields',
   await enter(page, 'Rank 2, vessels', '1');
   await expect(field(page, 'Rank 2, vessels')).toHaveValue('1');
   await page.getByText('Recycle, bypass, ageing').click();
-  await enter(page, 'Feed led past the membrane', '20');
+  await enter(page, 'Led past the membrane', '20');
   const product = async (): Promise<number> => Number((await ledgerRow(page, 'EC µS/cm'))[4]);
   await expect.poll(product).toBeGreaterThan(80);
   await choose(page, 'Waste control', 'Waste through a needle valve');

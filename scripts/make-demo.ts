@@ -388,7 +388,7 @@ function espressoBar(): System {
   };
 }
 
-/** A counter on strong water: softener, membrane and calcite for all, filters of their own for espresso and ice. */
+/** A counter on strong water: softener, membrane and blend for all, filters of their own for espresso and ice. */
 function iceCounter(): System {
   const base = systemFromTemplate({
     id: 'demo-ice-counter',
@@ -397,7 +397,7 @@ function iceCounter(): System {
     template: 'counterHard',
     at: `${day(160)}T08:00:00.000Z`,
   });
-  const ages: Record<string, number> = { softener: 158, sediment: 62, carbon: 62, membrane: 158, calcite: 62, polish: 62 };
+  const ages: Record<string, number> = { softener: 158, sediment: 62, carbon: 62, membrane: 158, polish: 62 };
   const aged = <S extends System['train']['stages'][number]>(stage: S): S =>
     'fittedOn' in stage ? { ...stage, fittedOn: day(ages[stage.id] ?? 62) } : stage;
   return {

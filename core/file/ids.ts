@@ -73,6 +73,7 @@ export const TEMPLATE_IDS = [
   'marinePair',
   'breeder',
   'vanTank',
+  'vanCart',
   'resinVessel',
   'skid',
   'watermaker',

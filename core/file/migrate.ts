@@ -101,7 +101,13 @@ function stageFrom2(stage: unknown): unknown {
   const measured = (factor: unknown): unknown => (factor === 1 ? null : factor);
   switch (stage['kind']) {
     case 'membrane':
-      return { ...stage, waterFactor: measured(stage['waterFactor']), saltFactor: measured(stage['saltFactor']), recycleKv: null };
+      return {
+        ...stage,
+        waterFactor: measured(stage['waterFactor']),
+        saltFactor: measured(stage['saltFactor']),
+        recycleKv: null,
+        bypassAfter: null,
+      };
     case 'pump':
       return isData(stage['pump']) && stage['pump']['kind'] === 'displacement'
         ? { ...stage, pump: { ...stage['pump'], energyRecovery: 0 } }

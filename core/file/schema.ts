@@ -241,8 +241,10 @@ export const stageSchema = z.discriminatedUnion('kind', [
     recycleLPerH: between(0, 100_000),
     /** Opening of a valve that sets the recycle by pressure, in place of a given flow; null where the flow is given. */
     recycleKv: maybe(between(0.0001, 100)),
-    /** Share of the product that is feed led past the membrane. */
+    /** Share of the product that is water led past the membrane. */
     bypassShare: between(0, 0.9),
+    /** Stage ahead behind which that water is taken off; null: right before the membrane. */
+    bypassAfter: maybe(id),
     /** Output and salt passage against a new element, as measured; null: by its age. */
     waterFactor: maybe(between(0.05, 5)),
     saltFactor: maybe(between(0.05, 100)),

@@ -40,7 +40,8 @@ export function trainUse(
     if (stage.kind === 'carbon') use[stage.id] = spared(stage.id, use[stage.id]!, solved, use);
   });
   const membrane = membraneStage(stages);
-  const mean = membrane && use[membrane.id] ? meanExposure(system.train, solved.stations[0]!.water, solved.stations[0]!.flowLPerH, use) : null;
+  const mean =
+    membrane && use[membrane.id] ? meanExposure(system.train, solved.stations[0]!.water, solved.stations[0]!.flowLPerH, use) : null;
   if (membrane && mean) {
     const hours = use[membrane.id]!.passedL! / solved.stations[0]!.flowLPerH;
     use[membrane.id] = { ...use[membrane.id], chlorineMgLHours: mean.chlorineMgL * hours, chloramineMgLHours: mean.chloramineMgL * hours };

@@ -4,7 +4,7 @@ import type { Finding } from './finding';
 import type { SolvedBranch, SolvedTrain } from './solve';
 import type { Station } from './walk';
 import { branchTreating, treatmentFindings } from './treatment';
-import { limitText, words } from './words';
+import { allMet, inSentence, missText, words } from './words';
 
 /** One use of a counter: its water, and what is to be said of it. */
 export interface BranchReport {
@@ -36,13 +36,13 @@ function goalFinding(system: System, branch: Branch, checks: readonly LimitCheck
     return {
       id: `goal-${branch.id}`,
       severity: 'good',
-      title: `${branch.name}: all ${checks.length} limits met`,
+      title: `${branch.name}: ${allMet(checks.length)}`,
       why: `${say.perDay(branch.litresPerDay)} of it.`,
     };
   const text = (check: LimitCheck): string => {
     const bound = check.side === 'high' ? check.limit.high! : check.limit.low!;
-    const show = (value: number): string => limitText(check.limit.quantity, value, system.units);
-    return `${check.limit.label.toLowerCase()} ${show(check.value)}, ${check.side === 'high' ? 'at most' : 'at least'} ${show(bound)}`;
+    const figures = missText(check.limit.quantity, check.value, bound, system.units);
+    return `${inSentence(check.limit.label)} ${figures.value}, ${check.side === 'high' ? 'at most' : 'at least'} ${figures.bound}`;
   };
   return {
     id: `goal-${branch.id}`,

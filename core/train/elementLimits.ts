@@ -2,7 +2,8 @@ import type { StageOf, System } from '../file';
 import { ELEMENT_ROWS, isSmallElement, type ElementLimits, type ElementState, type UnitSolution, type VesselRank } from '../membrane';
 import { THIN } from '../quantity';
 import type { Finding } from './finding';
-import { unitRanks, type SolvedTrain } from './solve';
+import { unitRanks } from './membraneUnit';
+import type { SolvedTrain } from './solve';
 import { words } from './words';
 
 /** What the elements of a train's membranes are asked beyond what their class is meant for; each finding names its element. */

@@ -9,7 +9,7 @@ export const URGENCY: Readonly<Record<Severity, number>> = { bad: 0, mind: 1, go
 /** A change that mends a finding, as plain data the app can carry out. */
 export type FindingAction =
   | { readonly do: 'setWasteRatio'; readonly ratio: number; readonly label: string }
-  | { readonly do: 'setBlend'; readonly share: number; readonly label: string }
+  | { readonly do: 'setBlend'; readonly share: number; readonly after: string | null; readonly label: string }
   | { readonly do: 'setRegulator'; readonly bar: number; readonly label: string }
   | { readonly do: 'order'; readonly ids: readonly string[]; readonly label: string }
   | { readonly do: 'setCharacter'; readonly character: Character; readonly label: string }

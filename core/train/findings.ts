@@ -1,5 +1,5 @@
 import { blendPermeate } from '../exchange';
-import type { System } from '../file';
+import type { Stage, System, Train } from '../file';
 import type { LimitCheck } from '../goal';
 import { THIN, type UnitPreference } from '../quantity';
 import { hardnessOf, type Water } from '../water';
@@ -10,7 +10,7 @@ import { orderFindings } from './orderFindings';
 import { polishedStation, productStation } from './solve';
 import { supplyFindings } from './supplyFindings';
 import { trainTreating, treatmentFindings } from './treatment';
-import { inSentence, limitText, words } from './words';
+import { allMet, inSentence, limitText, missText, words } from './words';
 
 /** Near zero ppm says too little: sentences about pure water name µS/cm as well. */
 const METRIC: UnitPreference = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 };
@@ -26,7 +26,7 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   const preference = system.units;
   const found: (Finding | null)[] = [
     producing(facts, preference),
-    reachesGoal(facts, preference),
+    reachesGoal(facts, system),
     preparation(facts, preference),
     ...supplyFindings(system, facts),
     ...orderFindings(system, facts),
@@ -41,7 +41,7 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   return [...goal, ...others.sort((a, b) => URGENCY[a.severity] - URGENCY[b.severity])];
 }
 
-function reachesGoal({ checks, solved }: TrainFacts, preference: UnitPreference): Finding | null {
+function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference }: System): Finding | null {
   if (solved.unit?.noProduction) return null;
   const say = words(preference);
   const product = productStation(solved);
@@ -62,40 +62,71 @@ function reachesGoal({ checks, solved }: TrainFacts, preference: UnitPreference)
       id: 'goal',
       severity: 'good',
       title: `Reaches the goal: ${say.water(ec)}${also}`,
-      why: `${words(METRIC).water(ec)} after ${inSentence(polished.name)}${standing}. ${checks.length === 1 ? 'Its limit is met.' : `All ${checks.length} limits are met.`}`,
+      why: `${words(METRIC).water(ec)} after ${inSentence(polished.name)}${standing}; ${allMet(checks.length)}.`,
     };
   }
   const { limit } = worst;
   const bound = worst.side === 'high' ? limit.high! : limit.low!;
-  const boundText = shown({ ...worst, value: bound });
+  const figures =
+    limit.quantity === 'ec25UScm'
+      ? { value: say.water(worst.value), bound: say.water(bound) }
+      : missText(limit.quantity, worst.value, bound, preference);
   const factor = bound > 0 && worst.side === 'high' && limit.quantity !== 'pH' ? `, ${(worst.value / bound).toFixed(1)} times it` : '';
   const rest =
     missed.length > 1
       ? ` Also outside: ${missed
           .slice(1)
-          .map((check) => `${check.limit.label.toLowerCase()} ${shown(check)}`)
+          .map((check) => `${inSentence(check.limit.label)} ${shown(check)}`)
           .join(', ')}.`
       : '';
   return {
     id: 'goal',
     severity: worst.side === 'low' ? 'mind' : 'bad',
-    title: `${limit.label} ${shown(worst)}, the goal is ${worst.side === 'high' ? 'at most' : 'at least'} ${boundText}`,
+    title: `${limit.label} ${figures.value}, the goal is ${worst.side === 'high' ? 'at most' : 'at least'} ${figures.bound}`,
     why: `${limit.because}${factor}.${rest}${worst.side === 'low' && limit.quantity !== 'pH' ? ' Put minerals back or blend.' : ''}`,
-    ...blending(worst, solved),
+    ...blending(worst, train, solved),
   };
 }
 
-/** Where a mineral is short behind a membrane whose feed has enough of it: the share of feed that mends it. */
-function blending(worst: LimitCheck, { unit }: TrainFacts['solved']): { readonly action?: FindingAction } {
+/** Where a mineral is short behind a membrane and water ahead of it has enough: the share led past that mends it. */
+function blending(
+  worst: LimitCheck,
+  { stages }: Train,
+  { stations, unit, unitStageId }: TrainFacts['solved'],
+): { readonly action?: FindingAction } {
   const { quantity, low } = worst.limit;
   if (worst.side !== 'low' || low === null || !unit?.permeate) return {};
   if (quantity !== 'hardnessMgL' && quantity !== 'alkalinityMgL') return {};
   const figure = (water: Water): number => (quantity === 'hardnessMgL' ? hardnessOf(water.mgL) : water.alkalinityMgL);
-  // A tenth above the least, so that winter does not undercut it.
-  const blend = blendPermeate(figure(unit.mixedFeed), figure(unit.permeate), 1.1 * low, unit.recovery);
+  const at = stages.findIndex((stage) => stage.id === unitStageId);
+  const product = stations[at + 1];
+  if (!product) return {};
+  // A tenth above the least, so that winter does not undercut it; less what stages behind the membrane give already.
+  const target = 1.1 * low - (worst.value - figure(product.water));
+  const past = stations[blendPoint(stages.slice(0, at), quantity)];
+  if (!past) return {};
+  const blend = blendPermeate(figure(past.water), figure(unit.permeate), target, unit.recovery);
   if (!blend.ok || blend.value.bypass > MOST_BLEND) return {};
   const share = Math.round(1000 * blend.value.bypass) / 1000;
-  return { action: { do: 'setBlend', share, label: `Blend ${Math.round(100 * share)}${THIN}% of feed past the membrane` } };
+  const softened = past.after !== stations[at]?.after;
+  return {
+    action: {
+      do: 'setBlend',
+      share,
+      after: softened ? past.after : null,
+      label: `Lead ${Math.round(100 * share)}${THIN}% past the membrane${softened ? ', from before the softener' : ''}`,
+    },
+  };
+}
+
+/**
+ * The station whose water is led past: the membrane's feed; for hardness the water ahead of a softener, once it has
+ * been through carbon, for chlorine must not reach the cup (common practice).
+ */
+function blendPoint(ahead: readonly Stage[], quantity: 'hardnessMgL' | 'alkalinityMgL'): number {
+  const softener = ahead.findIndex((stage) => stage.kind === 'softener');
+  const carbon = ahead.findIndex((stage) => stage.kind === 'carbon');
+  return quantity === 'hardnessMgL' && softener >= 0 && carbon >= 0 && carbon < softener ? softener : ahead.length;
 }
 
 /** What to put to the product, by the litre and by the usual tank. */

@@ -1,5 +1,6 @@
 export type { ResinState, Station } from './walk';
 export * from './solve';
+export * from './membraneUnit';
 export { bladderOf, inletBar, stageBed, type Inlet } from './pressure';
 export * from './feed';
 export * from './templates';

@@ -1,6 +1,6 @@
 import type { Stage } from '../file';
 import { elementCount } from '../membrane';
-import { unitRanks } from './solve';
+import { unitRanks } from './membraneUnit';
 
 /** What a train weighs full of water and how much wall it takes. */
 export interface Mounting {

@@ -1,19 +1,12 @@
-import { feedPump, type Source, type Stage, type StageOf, type Train } from '../file';
-import {
-  ELEMENT_ROWS,
-  pumpOutletBar,
-  roughFlows,
-  solveMembraneUnit,
-  type MembraneUnit,
-  type UnitConditions,
-  type UnitSolution,
-  type VesselRank,
-} from '../membrane';
+import { feedPump, type Source, type StageOf, type Train } from '../file';
+import { pumpOutletBar, type MembraneUnit, type UnitConditions, type UnitSolution } from '../membrane';
 import type { CarbonState } from '../pretreatment';
 import { fail, ok, type Outcome } from '../quantity';
-import { mixWaters, settleWater, type Water, type WaterState } from '../water';
-import { gasBar, inletBar, riseBar, slopeOf, type Inlet } from './pressure';
-import { walkStages, waterAfter, type ResinState, type Station, type Walk } from './walk';
+import { settleWater, type Water, type WaterState } from '../water';
+import { membraneUnit } from './membraneUnit';
+import { inletBar, type Inlet } from './pressure';
+import { withMembrane } from './throughMembrane';
+import { tapStation, walkStages, type Collected, type ResinState, type Station, type Walk } from './walk';
 import type { TrainUse } from './wear';
 
 export interface SolvedTrain {
@@ -41,34 +34,6 @@ export interface SolvedBranch {
 /** No housing here stands more. */
 const MOST_BAR = 69;
 
-/** How the elements of a membrane stage stand to each other. */
-export function unitRanks({ arrangement, ranks }: Pick<StageOf<'membrane'>, 'arrangement' | 'ranks'>): readonly VesselRank[] {
-  const one = { vessels: 1, elementsPerVessel: 1 };
-  switch (arrangement) {
-    case 'array':
-      return ranks.length > 0 ? ranks : [one];
-    case 'single':
-      return [one];
-    case 'parallel':
-      return [{ vessels: 2, elementsPerVessel: 1 }];
-    case 'series':
-      return [one, one];
-  }
-}
-
-/** The membrane stage as the membrane room takes it. */
-export function membraneUnit(stage: StageOf<'membrane'>): MembraneUnit {
-  return {
-    row: ELEMENT_ROWS[stage.elementClass],
-    ranks: unitRanks(stage),
-    factors: { water: stage.waterFactor ?? 1, salt: stage.saltFactor ?? 1 },
-    restrictor: stage.restrictor,
-    valve: stage.valve,
-    recycleLPerH: stage.recycleLPerH,
-    recycleKv: stage.recycleKv,
-  };
-}
-
 /**
  * Solves a train from tap to last stage at its true operating point.
  *
@@ -90,7 +55,7 @@ function withBranches(train: Train, main: SolvedTrain, use: TrainUse): Outcome<S
   for (const branch of train.branches) {
     const from = main.stations.find((station) => station.after === branch.after);
     if (!from) continue;
-    const into = { stations: [from] as Station[], resins: [] as ResinState[], carbons: [] as SolvedTrain['carbons'][number][] };
+    const into: Collected = { stations: [from], resins: [], carbons: [] };
     const end = walkStages(branch.stages, branch.drawLPerH, from, use, into);
     if (!end.ok) return end;
     branches.push({ id: branch.id, stations: into.stations });
@@ -179,165 +144,10 @@ function withoutMembrane(
 ): Outcome<SolvedTrain> {
   const flowLPerH = train.drawLPerH;
   const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
-  const into = { stations: [tapStation(flowLPerH, start)], resins: [] as ResinState[], carbons: [] as SolvedTrain['carbons'][number][] };
+  const into: Collected = { stations: [tapStation(flowLPerH, start)], resins: [], carbons: [] };
   const end = walkStages(train.stages, flowLPerH, start, use, into);
   if (!end.ok) return end;
   return ok({ ...into, unit: null, unitStageId: null, waste: null, productLPerH: flowLPerH, branches: [] });
-}
-
-const tapStation = (flowLPerH: number, walk: Walk): Station => ({ after: 'tap', name: 'Tap', kind: 'tap', flowLPerH, ...walk });
-
-/** Chlorine a change of flow may still move before the feed of the membrane counts as settled, mg/L. */
-const SETTLED_MG_L = 1e-4;
-const SETTLED_BAR = 2e-3;
-
-function withMembrane(
-  train: Train,
-  at: number,
-  source: Pick<Source, 'linePressureBar'>,
-  feed: Water,
-  tap: WaterState,
-  use: TrainUse,
-): Outcome<SolvedTrain> {
-  const stage = train.stages[at] as StageOf<'membrane'>;
-  const before = train.stages.slice(0, at);
-  const behind = train.stages.slice(at + 1);
-  const unit = membraneUnit(stage);
-  const t = feed.temperatureC;
-  // A tank open to air ahead of the membrane leaves it no line pressure at all.
-  const broken = before.some((s) => s.kind === 'tank' && s.openToAir);
-  const tankLiftBar = Math.max(
-    0,
-    behind.reduce((sum, s) => sum + riseBar(s) + gasBar(s, source.linePressureBar), 0),
-  );
-  // What is lifted before the membrane is lost to it.
-  const feedRiseBar = before.reduce((sum, s) => sum + riseBar(s), 0);
-
-  const pump = feedPump(train.stages)?.pump ?? null;
-  const rough = roughFlows(unit, source.linePressureBar, t);
-  let feedFlow = pump?.kind === 'displacement' ? Math.max(1, pump.flowLPerH - stage.recycleLPerH) : rough.feedLPerH;
-  let productFlow = rough.productLPerH;
-  let near: UnitSolution | undefined;
-  for (let round = 0; round < 8; round++) {
-    const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
-    const into = { stations: [] as Station[], resins: [] as ResinState[], carbons: [] as SolvedTrain['carbons'][number][] };
-    const ahead = feedTo(before, feed, feedFlow, use);
-    if (!ahead.ok) return ahead;
-    const slope = before.reduce((sum, s) => sum + slopeOf(s, feedFlow, t), 0);
-    const backBar = tankLiftBar + behind.reduce((sum, s) => sum + slopeOf(s, productFlow, t) * productFlow, 0);
-    const solved = solveMembraneUnit(
-      unit,
-      ahead.value,
-      {
-        linePressureBar: broken ? 0 : Math.max(0, source.linePressureBar - feedRiseBar),
-        prefilterBarPerLPerH: slope,
-        pump,
-        permeatePressureBar: backBar,
-        law: 'mixture',
-      },
-      near,
-    );
-    if (!solved.ok) return solved;
-    near = solved.value;
-    feedFlow = solved.value.feedLPerH + (solved.value.permeateLPerH * stage.bypassShare) / (1 - stage.bypassShare);
-    productFlow = solved.value.permeateLPerH > 0 ? solved.value.permeateLPerH : productFlow;
-    const again = feedTo(before, feed, feedFlow, use);
-    if (!again.ok) return again;
-    const backAgain = tankLiftBar + behind.reduce((sum, s) => sum + slopeOf(s, productFlow, t) * productFlow, 0);
-    // Tubing is not laminar: its loss does not go in proportion to the flow.
-    const slopeAgain = before.reduce((sum, s) => sum + slopeOf(s, feedFlow, t), 0);
-    const unsettled =
-      disinfectant(again.value, ahead.value) > SETTLED_MG_L ||
-      Math.abs(backAgain - backBar) > SETTLED_BAR ||
-      Math.abs(slopeAgain - slope) * feedFlow > SETTLED_BAR;
-    if (unsettled && round < 7) continue;
-
-    into.stations.push(tapStation(feedFlow, start));
-    const reached = walkStages(before, feedFlow, start, use, into, pump ? solved.value.feedPressureBar : null);
-    if (!reached.ok) return reached;
-    const joined = joinRecycle(into.stations, solved.value, reached.value.state.pH);
-    if (!joined.ok) return joined;
-    return behindMembrane(stage, behind, solved.value, reached.value, use, into, backBar);
-  }
-  return fail('stages', null, 'a train that settles', 'The flow through this train does not settle; check filters and restrictor.');
-}
-
-/** From the pump on it is the mixture that flows: a meter there reads feed and recycle together. */
-function joinRecycle(stations: Station[], unit: UnitSolution, pH: number): Outcome<void> {
-  if (unit.recycleLPerH === 0) return ok(undefined);
-  const state = settleWater(unit.mixedFeed, pH);
-  if (!state.ok) return state;
-  const from = stations.findLastIndex((station) => station.kind === 'pump');
-  for (let i = from; i >= 0 && i < stations.length; i++) {
-    stations[i] = { ...stations[i]!, water: unit.mixedFeed, state: state.value, flowLPerH: unit.membraneFeedLPerH };
-  }
-  return ok(undefined);
-}
-
-/** The water that reaches the membrane at a flow. */
-function feedTo(before: readonly Stage[], feed: Water, flowLPerH: number, use: TrainUse): Outcome<Water> {
-  let water = feed;
-  for (const stage of before) {
-    const after = waterAfter(stage, water, flowLPerH, use);
-    if (!after.ok) return after;
-    water = after.value.water;
-  }
-  return ok(water);
-}
-
-const disinfectant = (a: Water, b: Water): number =>
-  Math.abs(a.mgL.chlorine - b.mgL.chlorine) + Math.abs(a.mgL.chloramine - b.mgL.chloramine);
-
-function behindMembrane(
-  stage: StageOf<'membrane'>,
-  behind: readonly Stage[],
-  unit: UnitSolution,
-  reached: Walk,
-  use: TrainUse,
-  into: { stations: Station[]; resins: ResinState[]; carbons: SolvedTrain['carbons'][number][] },
-  backBar: number,
-): Outcome<SolvedTrain> {
-  const concentrate = settleWater(unit.concentrate, reached.state.pH);
-  if (!concentrate.ok) return concentrate;
-  const waste: Station = {
-    after: stage.id,
-    name: 'Waste',
-    kind: 'membrane',
-    flowLPerH: unit.concentrateLPerH,
-    pressureBar: unit.concentratePressureBar,
-    water: unit.concentrate,
-    state: concentrate.value,
-  };
-  const done = { ...into, unit, unitStageId: stage.id, waste, productLPerH: unit.permeateLPerH / (1 - stage.bypassShare), branches: [] };
-  // Nothing is made: the stations end at the feed of the membrane.
-  if (!unit.permeate) return ok(done);
-  const product = withBypass(stage, unit, unit.permeate, reached.water);
-  if (!product.ok) return product;
-  const { water, flowLPerH } = product.value;
-  const state = settleWater(water, reached.state.pH - 1.3);
-  if (!state.ok) return state;
-  const start: Walk = { water, state: state.value, pressureBar: backBar };
-  into.stations.push({ after: stage.id, name: stage.name, kind: 'membrane', flowLPerH, ...start });
-  const end = walkStages(behind, flowLPerH, start, use, into);
-  if (!end.ok) return end;
-  return ok(done);
-}
-
-/** Product with the share of feed that is led past the membrane. */
-function withBypass(
-  stage: StageOf<'membrane'>,
-  unit: UnitSolution,
-  permeate: Water,
-  feed: Water,
-): Outcome<{ water: Water; flowLPerH: number }> {
-  const share = stage.bypassShare;
-  if (share === 0) return ok({ water: permeate, flowLPerH: unit.permeateLPerH });
-  const flowLPerH = unit.permeateLPerH / (1 - share);
-  const mixed = mixWaters([
-    { water: permeate, volumeL: unit.permeateLPerH },
-    { water: feed, volumeL: flowLPerH - unit.permeateLPerH },
-  ]);
-  return mixed.ok ? ok({ water: mixed.value, flowLPerH }) : mixed;
 }
 
 /** The last station: the water at the point of use. */

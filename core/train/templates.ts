@@ -72,6 +72,7 @@ const STAGE_DEFAULTS: { readonly [K in StageKind]: Omit<StageOf<K>, 'id'> } = {
     recycleLPerH: 0,
     recycleKv: null,
     bypassShare: 0,
+    bypassAfter: null,
     restrictor: { lengthMm: 300, boreMm: 1.2 },
     waterFactor: null,
     saltFactor: null,
@@ -217,6 +218,31 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
     ],
     drawLPerH: 120,
   },
+  vanCart: {
+    label: 'Cart with pump, membrane and resin',
+    says: 'A 40-inch element at 8 to 10 bar, part of its concentrate led back; fills the tank of van or shop.',
+    goal: 'windowCleaning',
+    demandL: 4000,
+    demandPer: 'week',
+    stages: [
+      stage('sediment', 'sediment', { name: 'Pre-filter', cleanLossBar: 0.02 }),
+      stage('carbon', 'carbon', { volumeL: 2.8, ratedL: 80_000, cleanLossBar: 0.03 }),
+      stage('pump', 'pump', { name: 'Cart pump', pump: { kind: 'centrifugal', shutOffBar: 8, atLPerH: 1500, atBar: 4.5, speed: 1 } }),
+      stage('membrane', 'membrane', {
+        elementClass: '4040-BW',
+        // About half recovered, with so much led back that the element still sees its cross-flow (common practice).
+        valve: { kind: 'recovery', recovery: 0.5 },
+        recycleLPerH: 800,
+      }),
+      stage('resin', 'resin', { resinClass: 'mixedBed', volumeL: 11, depthMm: 450 }),
+      stage('tank', 'tank', { name: 'Van tank', volumeL: 650 }),
+    ],
+    probes: [
+      { name: 'After membrane', after: 'membrane' },
+      { name: 'After resin', after: 'resin' },
+    ],
+    drawLPerH: 240,
+  },
   resinVessel: {
     label: 'Resin vessel only',
     says: 'No membrane: quick, simple, and dear on hard water.',
@@ -272,7 +298,10 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
     stages: [
       stage('sediment', 'sediment-20', { name: 'Filter 20 µm', micron: 20, cleanLossBar: 0.02 }),
       stage('sediment', 'sediment-5', { name: 'Filter 5 µm', cleanLossBar: 0.04 }),
-      stage('pump', 'pump', { name: 'High-pressure pump', pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 65, energyRecovery: 0 } }),
+      stage('pump', 'pump', {
+        name: 'High-pressure pump',
+        pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 65, energyRecovery: 0 },
+      }),
       stage('membrane', 'membrane', { name: 'Membrane', elementClass: '2540-SW', valve: { kind: 'pressure', bar: 55 } }),
       stage('tank', 'tank', { name: 'Water tank', volumeL: 300 }),
     ],
@@ -297,7 +326,7 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
     stages: [
       stage('sediment', 'sediment'),
       stage('carbon', 'carbon', { volumeL: 0.8, ratedL: 20_000 }),
-      stage('decarboniser', 'decarboniser', { name: 'Cartridge' }),
+      stage('decarboniser', 'decarboniser', { name: 'Cartridge', bypass: 0.5 }),
     ],
     probes: [{ name: 'At the machine', after: 'decarboniser' }],
     drawLPerH: 60,
@@ -329,24 +358,25 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
   },
   counterHard: {
     label: 'Counter on strong water, above about 250 ppm',
-    says: 'Softener, prefilters, membrane with blending, calcite and polishing feed everything; espresso and ice keep filters of their own.',
+    says: 'Prefilters, softener, membrane with blending and polishing feed everything; espresso and ice keep filters of their own.',
     goal: 'brewWater',
     school: 'european',
     demandL: 300,
     demandPer: 'day',
     stages: [
-      stage('softener', 'softener', { volumeL: 20 }),
       stage('sediment', 'sediment'),
       stage('carbon', 'carbon', { volumeL: 2, ratedL: 60_000 }),
+      stage('softener', 'softener', { volumeL: 20 }),
       stage('pump', 'pump', { pump: { kind: 'centrifugal', shutOffBar: 12, atLPerH: 600, atBar: 8, speed: 0.8 } }),
       stage('membrane', 'membrane', {
         elementClass: '2540-LE',
         valve: { kind: 'recovery', recovery: 0.5 },
         recycleLPerH: 500,
-        bypassShare: 0.03,
+        // Hardness for taste comes from water the softener has not seen.
+        bypassShare: 0.16,
+        bypassAfter: 'carbon',
       }),
       stage('tank', 'tank', { name: 'Pressure tank', volumeL: 80, openToAir: false }),
-      stage('calcite', 'calcite', { volumeL: 12 }),
       stage('carbon', 'polish', { name: 'Polishing filter', volumeL: 1, ratedL: 30_000 }),
     ],
     probes: [
@@ -356,12 +386,12 @@ export const TEMPLATE_ROWS: Readonly<Record<TemplateId, TemplateRow>> = {
     drawLPerH: 200,
     branches: [
       branch('espresso', 'Espresso', 'polish', 'espresso', null, 80, 60, [
-        stage('decarboniser', 'espresso-cartridge', { name: 'Espresso cartridge', volumeL: 1.1, capacityEq: 2.4, bypass: 0.8 }),
+        stage('decarboniser', 'espresso-cartridge', { name: 'Espresso cartridge', volumeL: 1.1, capacityEq: 2.4, bypass: 0.9 }),
       ]),
       branch('ice', 'Ice', 'polish', 'ice', null, 120, 60, [
         stage('carbon', 'ice-filter', { name: 'Ice filter', volumeL: 0.6, ratedL: 12_000 }),
       ]),
-      branch('ovens', 'Ovens', 'polish', 'steamOven', 'strict', 40, 40, []),
+      branch('ovens', 'Ovens', 'softener', 'steamOven', 'tolerant', 40, 40, []),
     ],
     supply: COUNTER_SUPPLY('Well main', 420),
   },

@@ -44,6 +44,13 @@ export interface Walk {
   pressureBar: number;
 }
 
+/** What is gathered on the way along the stages. */
+export interface Collected {
+  readonly stations: Station[];
+  readonly resins: ResinState[];
+  readonly carbons: { readonly stageId: string; readonly state: CarbonState; readonly flowLPerH: number }[];
+}
+
 /** Water after a stage that is not a membrane. */
 export function waterAfter(
   stage: Stage,
@@ -103,7 +110,7 @@ export function walkStages(
   flowLPerH: number,
   start: Walk,
   use: TrainUse,
-  into: { stations: Station[]; resins: ResinState[]; carbons: { stageId: string; state: CarbonState; flowLPerH: number }[] },
+  into: Collected,
   pumpedBar: number | null = null,
 ): Outcome<Walk> {
   let walk = start;
@@ -129,3 +136,6 @@ export function walkStages(
   }
   return ok(walk);
 }
+
+/** The tap as a station, drawn at a flow. */
+export const tapStation = (flowLPerH: number, walk: Walk): Station => ({ after: 'tap', name: 'Tap', kind: 'tap', flowLPerH, ...walk });

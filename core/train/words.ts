@@ -62,6 +62,23 @@ export function limitText(quantity: LimitQuantity, value: number, preference: Un
   }
 }
 
+/** That every limit of so many is met. */
+export const allMet = (count: number): string =>
+  count === 1 ? 'its limit is met' : count === 2 ? 'both limits are met' : `all ${count} limits are met`;
+
+/** A figure beside the limit it misses: with one digit more where rounding would make the two alike. */
+export function missText(
+  quantity: LimitQuantity,
+  value: number,
+  bound: number,
+  preference: UnitPreference,
+): { value: string; bound: string } {
+  const [plain, limit] = [limitText(quantity, value, preference), limitText(quantity, bound, preference)];
+  if (plain !== limit) return { value: plain, bound: limit };
+  if (quantity === 'pH') return { value: value.toFixed(2), bound: bound.toFixed(2) };
+  return { value: `${value < bound ? 'just under' : 'just over'} ${limit}`, bound: limit };
+}
+
 /** The dimension in which a limit is typed. */
 export function dimensionOf(quantity: LimitQuantity): Dimension {
   switch (quantity) {

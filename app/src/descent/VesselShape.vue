@@ -52,7 +52,15 @@ const blades = computed(() => {
           :y1="tube.box.y + 9"
           :y2="tube.box.y + tube.box.height - 9"
         />
-        <line v-for="joint in tube.joints" :key="joint" class="joint" :x1="tube.box.x" :x2="tube.box.x + tube.box.width" :y1="joint" :y2="joint" />
+        <line
+          v-for="joint in tube.joints"
+          :key="joint"
+          class="joint"
+          :x1="tube.box.x"
+          :x2="tube.box.x + tube.box.width"
+          :y1="joint"
+          :y2="joint"
+        />
       </template>
     </template>
     <template v-else-if="vessel.kind === 'resin'">

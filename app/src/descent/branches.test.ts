@@ -122,4 +122,15 @@ describe('a loop', () => {
     const pressure = { ...lab, height: 'pressure' as const };
     expect(drawDescent(pressure, frame(pressure)).pipes.some((pipe) => pipe.id === 'loop')).toBe(false);
   });
+  it('one that leaves early, from saltier water, still keeps within the picture', () => {
+    const early: DescentInput = {
+      ...counter,
+      stages: [...counter.stages, stage('membrane', 'membrane', 'Membrane')],
+      stations: [...counter.stations.slice(0, 3), station('membrane', 20), station('espresso', 18), station('icefilter', 20)],
+      branches: counter.branches!.map((branch) => ({ ...branch, after: branch.id === 'c' ? 'carbon' : 'membrane' })),
+    };
+    const drawing = drawDescent(early, frame(early));
+    for (const end of drawing.ends) expect(end.laneY).toBeLessThan(frame(early).height - 12);
+    for (const vessel of drawing.vessels) expect(vessel.box.y + vessel.box.height).toBeLessThan(frame(early).height);
+  });
 });

@@ -79,13 +79,27 @@ describe('branches', () => {
     expect(drawing.labels.map((label) => label.text)).toContain('1136 L/h led back');
   });
   it('feed led past the membrane runs level and joins behind it', () => {
-    const drawing = drawDescent({ ...skid, bypass: { past: 's2', ec25UScm: 750, texts: ['20 % past the membrane'] } }, frame(5));
+    const drawing = drawDescent(
+      { ...skid, bypass: { past: 's2', from: null, ec25UScm: 750, texts: ['20 % past the membrane'] } },
+      frame(5),
+    );
     const bypass = drawing.pipes.find((pipe) => pipe.id === 'bypass')!;
     const membrane = drawing.vessels.find((vessel) => vessel.stageId === 's2')!.box;
     expect(bypass.points[0]![1]).toBe(bypass.points[1]![1]);
     expect(bypass.points[0]![0]).toBeLessThan(membrane.x);
     expect(bypass.points[2]![0]).toBeGreaterThan(membrane.x + membrane.width);
     expect(drawing.pipes.some((pipe) => pipe.id === 'recycle')).toBe(false);
+  });
+  it('taken off further ahead it runs under what it leaves out', () => {
+    const drawing = drawDescent(
+      { ...skid, bypass: { past: 's2', from: 's0', ec25UScm: 750, texts: ['20 % past the membrane'] } },
+      frame(5),
+    );
+    const bypass = drawing.pipes.find((pipe) => pipe.id === 'bypass')!;
+    const [filter, pump] = ['s0', 's1'].map((id) => drawing.vessels.find((vessel) => vessel.stageId === id)!.box);
+    expect(bypass.points[0]![0]).toBeGreaterThan(filter!.x + filter!.width);
+    expect(bypass.points[0]![0]).toBeLessThan(pump!.x);
+    expect(bypass.points[1]![1]).toBeGreaterThan(pump!.y + pump!.height);
   });
 });
 

@@ -19,7 +19,12 @@ export interface DescentInput {
   } | null;
   /** Concentrate led back to a stage, and feed led past the membrane, by their conductivity. */
   readonly recycle: { readonly from: string; readonly to: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
-  readonly bypass: { readonly past: string; readonly ec25UScm: number; readonly texts: readonly string[] } | null;
+  readonly bypass: {
+    readonly past: string;
+    readonly from: string | null;
+    readonly ec25UScm: number;
+    readonly texts: readonly string[];
+  } | null;
   readonly secondWaste: {
     readonly after: string;
     readonly ec25UScm: number;

@@ -1,10 +1,10 @@
 import type { Stage } from '@yes-clear/core/file';
 import { branchColumns, type DescentInput, type Drawing, type Frame, type Pipe, type ProbeMark, type Vessel } from './drawing';
 import type { Box } from './labels';
-import { levelScale, pressureScale, pressureTicks, strengthTicks } from './levels';
+import { levelScale, pressureScale, pressureTicks, strengthTicks, type LevelScale } from './levels';
 import { branches, loopLine, wasteLevel, wasteLine, wasteStrength } from './returns';
 import { SIZES, type Sizes } from './sizes';
-import { NOTHING_TAKEN, takenOff } from './takenOff';
+import { NOTHING_TAKEN, takenOff, type TakenOff } from './takenOff';
 import { manifolds, tubesOf, tubesWidth } from './tubes';
 import { waterColour } from './waterColour';
 import { largeLabels } from './words';
@@ -13,13 +13,15 @@ import { largeLabels } from './words';
 export function drawDescent(input: DescentInput, frame: Frame): Drawing {
   const s = SIZES[frame.size];
   const pressure = input.height === 'pressure';
-  const y = pressure ? pressureScale(input, frame) : levelScale(input, frame);
   /** What a station's height stands for. */
   const heightOf = (station: DescentInput['stations'][number]): number => (pressure ? (station.pressureBar ?? 0) : station.state.ec25UScm);
   const x = (column: number): number => frame.left + frame.columnWidth * (column + 0.5);
   const levelAfter = new Map(input.stations.map((station) => [station.after, heightOf(station)]));
   const strengthAfter = new Map(input.stations.map((station) => [station.after, station.state.ec25UScm]));
   const end = frame.left + frame.columnWidth * (input.stages.length + 1);
+  const branchesOn = (scale: LevelScale): TakenOff =>
+    frame.size === 'large' ? takenOff(input, frame, { x, y: scale, levelAfter, strengthAfter }, s) : NOTHING_TAKEN;
+  const y = scaleAbove(frame, (footPx) => (pressure ? pressureScale(input, frame, footPx) : levelScale(input, frame, footPx)), branchesOn);
 
   const vessels: Vessel[] = [];
   const pipes: Pipe[] = [];
@@ -101,7 +103,7 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
       'right',
     );
 
-  const taken = frame.size === 'large' ? takenOff(input, frame, { x, y, levelAfter, strengthAfter }, s) : NOTHING_TAKEN;
+  const taken = branchesOn(y);
   vessels.push(...taken.vessels);
   pipes.unshift(...taken.pipes);
 
@@ -122,6 +124,20 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
     ends: taken.ends,
     labels,
   };
+}
+
+/** Room kept under the lowest branch, px. */
+const UNDER_BRANCH = 20;
+
+/** The scale that leaves branches room below: each lies in a lane under the last, however high it leaves. */
+function scaleAbove(frame: Frame, scale: (footPx: number) => LevelScale, branchesOn: (y: LevelScale) => TakenOff): LevelScale {
+  let footPx = 0;
+  for (let round = 0; round < 4; round++) {
+    const over = Math.max(0, ...branchesOn(scale(footPx)).ends.map((branch) => branch.laneY)) + UNDER_BRANCH - frame.height;
+    if (over <= 0) break;
+    footPx += over;
+  }
+  return scale(footPx);
 }
 
 /** Width of what is drawn as one vessel. */

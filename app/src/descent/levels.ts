@@ -15,8 +15,12 @@ export interface LevelScale {
 /** Least the axis spans from top to foot, so that a small fall does not look like a large one. */
 const LEAST_SPAN = 8;
 
-/** The level scale: conductivity on a log axis, saltier upwards, with room around what is drawn. */
-export function levelScale(input: DescentInput, frame: Frame): LevelScale {
+/**
+ * The level scale: conductivity on a log axis, saltier upwards, with room around what is drawn.
+ *
+ * @param footPx room to leave under the lowest level, for lines that run below their own
+ */
+export function levelScale(input: DescentInput, frame: Frame, footPx = 0): LevelScale {
   const s = SIZES[frame.size];
   const levels = [...input.stations.map((station) => station.state.ec25UScm), ...(input.waste ? [input.waste.ec25UScm] : [])];
   const high = Math.min(1e5, Math.max(...levels, 10) * 1.6);
@@ -25,18 +29,18 @@ export function levelScale(input: DescentInput, frame: Frame): LevelScale {
   const bottom = Math.min(low, high / LEAST_SPAN);
   const scale = scaleLog()
     .domain([high, bottom])
-    .range([s.top, frame.height - s.bottom])
+    .range([s.top, frame.height - s.bottom - footPx])
     .clamp(true);
   return Object.assign((ec: number) => scale(Math.max(ec, 1e-3)), { low: bottom, high });
 }
 
 /** The level scale of the pressure view: bar in proportion, from nothing at the foot. */
-export function pressureScale(input: DescentInput, frame: Frame): LevelScale {
+export function pressureScale(input: DescentInput, frame: Frame, footPx = 0): LevelScale {
   const s = SIZES[frame.size];
   const high = Math.max(1, ...input.stations.map((station) => station.pressureBar ?? 0), input.waste?.pressureBar ?? 0) * 1.12;
   const scale = scaleLinear()
     .domain([high, 0])
-    .range([s.top, frame.height - s.bottom])
+    .range([s.top, frame.height - s.bottom - footPx])
     .clamp(true);
   return Object.assign((bar: number) => scale(bar), { low: 0, high });
 }

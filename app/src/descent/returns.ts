@@ -41,7 +41,7 @@ export function wasteLine(input: DescentInput, vessels: readonly Vessel[], frame
 
 /**
  * Branches around the membrane: concentrate that is led back climbs over the train, dashed, and comes down before its
- * pump; feed led past the membrane runs level and joins the product.
+ * pump; water led past the membrane runs level, or under what it leaves out, and joins the product.
  */
 export function branches(input: DescentInput, vessels: readonly Vessel[], y: (ec: number) => number, s: Sizes): Pipe[] {
   const boxOf = (id: string): Box | undefined => vessels.find((vessel) => vessel.stageId === id)?.box;
@@ -87,21 +87,21 @@ export function branches(input: DescentInput, vessels: readonly Vessel[], y: (ec
     }
   }
   if (input.bypass) {
-    const box = boxOf(input.bypass.past);
-    const level = y(input.bypass.ec25UScm);
+    const { past, from, ec25UScm } = input.bypass;
+    const box = boxOf(past);
+    const level = y(ec25UScm);
     if (box) {
       const finish = box.x + box.width + s.vessel * 0.9;
-      pipes.push({
-        id: 'bypass',
-        points: [
-          [box.x - s.vessel * 0.4, level],
-          [finish, level],
-          [finish, box.y + box.height - s.pipe],
-        ],
-        colour: waterColour(input.bypass.ec25UScm),
-        width: s.pipe * 0.6,
-        open: 'none',
-      });
+      const start = from === null ? null : boxOf(from);
+      const end: [number, number][] = [[finish, box.y + box.height - s.pipe]];
+      if (start) {
+        // Under what it leaves out and its names, so that nobody takes it for the line itself.
+        const left = start.x + start.width + s.vessel * 0.3;
+        const between = vessels.filter(({ box: { x } }) => x > start.x && x < box.x).map((vessel) => vessel.box.y + vessel.box.height);
+        const lane = Math.max(level, ...between) + s.vessel * 1.1;
+        end.unshift([left, level], [left, lane], [finish, lane]);
+      } else end.unshift([box.x - s.vessel * 0.4, level], [finish, level]);
+      pipes.push({ id: 'bypass', points: end, colour: waterColour(ec25UScm), width: s.pipe * 0.6, open: 'none' });
     }
   }
   return pipes;

@@ -52,7 +52,10 @@ export function tubesOf(ranks: Ranks, box: Box, frame: Frame, feedY: number, was
     return Array.from({ length: drawn[r]! }, (_, v): Tube => {
       const at = x;
       x += width + (v === drawn[r]! - 1 ? GAP.rank : GAP.vessel);
-      const joints = Array.from({ length: rank.elementsPerVessel - 1 }, (__, e) => top + ((bottom - top) * (e + 1)) / rank.elementsPerVessel);
+      const joints = Array.from(
+        { length: rank.elementsPerVessel - 1 },
+        (__, e) => top + ((bottom - top) * (e + 1)) / rank.elementsPerVessel,
+      );
       return { box: { x: at, y: top, width, height: bottom - top }, rank: r, leavesY: leaves, joints };
     });
   });

@@ -100,14 +100,21 @@ function loopOf(system: System, solved: SolvedTrain): DescentInput['loop'] {
   return { to: tank.id, ec25UScm: productStation(solved).state.ec25UScm, texts: [`${flow} round the loop`, 'loop'] };
 }
 
-/** Feed that runs past the membrane into the product. */
+/** Water that runs past the membrane into the product, from right before it or from further ahead. */
 function bypassOf(system: System, solved: SolvedTrain): DescentInput['bypass'] {
   const at = system.train.stages.findIndex((stage) => stage.id === solved.unitStageId);
   const stage = system.train.stages[at];
-  const feed = solved.stations[at];
-  if (stage?.kind !== 'membrane' || stage.bypassShare === 0 || !feed) return null;
+  if (stage?.kind !== 'membrane' || stage.bypassShare === 0) return null;
+  const ahead = system.train.stages.slice(0, at).findIndex((s) => s.id === stage.bypassAfter);
+  const taken = solved.stations[ahead < 0 ? at : ahead + 1];
+  if (!taken) return null;
   const share = `${Math.round(100 * stage.bypassShare)}\u202f%`;
-  return { past: stage.id, ec25UScm: feed.state.ec25UScm, texts: [`${share} past the membrane`, share] };
+  return {
+    past: stage.id,
+    from: ahead < 0 || ahead === at - 1 ? null : taken.after,
+    ec25UScm: taken.state.ec25UScm,
+    texts: [`${share} past the membrane`, share],
+  };
 }
 
 /**

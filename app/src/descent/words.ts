@@ -20,6 +20,12 @@ function pipeBoxes(pipe: Pipe): Box[] {
   });
 }
 
+/** Where the longest level stretch of a line starts: its words belong there. */
+function longestRun(points: readonly (readonly [number, number])[]): number {
+  const length = (i: number): number => (points[i]![1] === points[i + 1]![1] ? Math.abs(points[i + 1]![0] - points[i]![0]) : -1);
+  return points.slice(0, -1).reduce((best, _, i) => (length(i) > length(best) ? i : best), 0);
+}
+
 /** The words of the large picture, most important first. */
 export function largeLabels(
   input: DescentInput,
@@ -61,7 +67,12 @@ export function largeLabels(
       size: 13.4,
       bold: true,
       look: 'name',
-      spots: [...spots, { ...above, y: above.y - 16 }, { ...below, y: below.y + 16 }, ...(vessel.kind === 'pump' ? [beside, besideLeft, { ...besideLeft, y: vessel.box.y - 6 }] : [])],
+      spots: [
+        ...spots,
+        { ...above, y: above.y - 16 },
+        { ...below, y: below.y + 16 },
+        ...(vessel.kind === 'pump' ? [beside, besideLeft, { ...besideLeft, y: vessel.box.y - 6 }] : []),
+      ],
     };
   });
   const notes: LabelWish[] = drawn.vessels.flatMap((vessel) => {
@@ -138,8 +149,9 @@ export function largeLabels(
   const branchLabel = (id: string, texts: readonly string[] | undefined): LabelWish[] => {
     const pipe = drawn.pipes.find((candidate) => candidate.id === id);
     if (!pipe || !texts) return [];
-    const [ax, ay] = pipe.points[id === 'recycle' || id === 'loop' ? 1 : 0]!;
-    const [bx] = pipe.points[id === 'recycle' || id === 'loop' ? 2 : 1]!;
+    const run = longestRun(pipe.points);
+    const [ax, ay] = pipe.points[run]!;
+    const [bx] = pipe.points[run + 1]!;
     const middle = (ax + bx) / 2;
     // A line that goes on downwards has room beside it.
     const [dx, dy] = pipe.points[2] ?? [bx, ay];

@@ -217,7 +217,14 @@ const chart = computed(() => {
           :model-value="rated.bypass"
           @update:model-value="$event !== null && (rated.bypass = $event)"
         />
-        <QuantityField label="it is rated for" dimension="volumeL" :low="1" :units="units" :model-value="ratedL" @update:model-value="setRated" />
+        <QuantityField
+          label="it is rated for"
+          dimension="volumeL"
+          :low="1"
+          :units="units"
+          :model-value="ratedL"
+          @update:model-value="setRated"
+        />
       </div>
     </details>
     <details>

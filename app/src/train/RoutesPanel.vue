@@ -147,14 +147,7 @@ const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit it
               :y1="py(span[1])"
               :y2="py(span[0])"
             />
-            <line
-              v-for="amount in volumes"
-              :key="`y${amount}`"
-              :x1="px(PPM[0])"
-              :x2="px(PPM[1])"
-              :y1="py(amount)"
-              :y2="py(amount)"
-            />
+            <line v-for="amount in volumes" :key="`y${amount}`" :x1="px(PPM[0])" :x2="px(PPM[1])" :y1="py(amount)" :y2="py(amount)" />
           </g>
           <text
             v-for="ppm in [20, 50, 100, 200, 1000]"
@@ -167,7 +160,8 @@ const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit it
             {{ strengthText(ppm) }}
           </text>
           <text :x="px(PPM[1])" :y="H - 6" text-anchor="end" class="tick">
-            {{ units.system === 'trade' ? 'ppm' : 'µS/cm' }} at the tap, {{ units.system === 'trade' ? 'gallons' : 'litres' }} a week upwards
+            {{ units.system === 'trade' ? 'ppm' : 'µS/cm' }} at the tap, {{ units.system === 'trade' ? 'gallons' : 'litres' }} a week
+            upwards
           </text>
           <text
             v-for="amount in volumes.slice(1)"

@@ -17,7 +17,11 @@ const emit = defineEmits<{
   close: [];
 }>();
 
-const fields = computed(() => stageFields(props.stage, props.system.source, props.report?.solved.unit ?? null));
+const ahead = computed(() => {
+  const { stages } = props.system.train;
+  return stages.slice(0, Math.max(0, stages.findIndex(({ id }) => id === props.stage.id)));
+});
+const fields = computed(() => stageFields(props.stage, props.system.source, props.report?.solved.unit ?? null, ahead.value));
 const plain = computed(() => fields.value.quantities.filter((spec) => !spec.advanced));
 const advanced = computed(() => fields.value.quantities.filter((spec) => spec.advanced));
 const facts = computed(() => (props.report ? stageFacts(props.stage, props.report, props.system.units) : []));

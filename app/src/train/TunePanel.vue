@@ -139,9 +139,7 @@ const mixture = computed(() => (pumped.value && unit.value && unit.value.recycle
       <div class="meters"><FlowTube v-for="meter in meters" :key="meter.label" v-bind="meter" /></div>
       <figure v-if="recovered" class="recovered" :aria-label="`Recovery ${recovered.text}`">
         <strong>{{ recovered.text }}</strong>
-        <span class="bar"
-          ><i :style="{ width: `${100 * recovered.share}%` }" /><b :style="{ left: `${100 * recovered.target}%` }"
-        /></span>
+        <span class="bar"><i :style="{ width: `${100 * recovered.share}%` }" /><b :style="{ left: `${100 * recovered.target}%` }" /></span>
         <span>of the feed becomes product</span>
       </figure>
     </div>

@@ -1,7 +1,8 @@
 import { ELEMENT_CLASSES, type Source, type Stage, type StageOf } from '@yes-clear/core/file';
 import { boreFromRating, ELEMENT_ROWS, restrictorFlowLPerH, valveHolding, type UnitFlows } from '@yes-clear/core/membrane';
 import { BAR_PER_PSI } from '@yes-clear/core/quantity';
-import { choice, into, type QuantitySpec, type StageFields } from './fieldSpec';
+import { inSentence } from '@yes-clear/core/train';
+import { choice, into, type ChoiceSpec, type QuantitySpec, type StageFields } from './fieldSpec';
 
 const ELEMENTS = ELEMENT_CLASSES.map((value) => ({ title: `${value} · ${ELEMENT_ROWS[value].nominalFlowGpd} gal/day`, value }));
 const ARRANGEMENTS = [
@@ -31,7 +32,12 @@ const FIRST_RANKS: StageOf<'membrane'>['ranks'] = [
 ];
 
 /** Element, arrangement and waste control first; recycle, bypass and ageing folded. */
-export function membraneFields(stage: StageOf<'membrane'>, source: Pick<Source, 'linePressureBar'>, unit: RunningUnit | null): StageFields {
+export function membraneFields(
+  stage: StageOf<'membrane'>,
+  source: Pick<Source, 'linePressureBar'>,
+  unit: RunningUnit | null,
+  ahead: readonly Pick<Stage, 'id' | 'name'>[],
+): StageFields {
   return {
     choices: [
       choice('Element class', ELEMENTS, stage.elementClass, 'elementClass'),
@@ -48,6 +54,7 @@ export function membraneFields(stage: StageOf<'membrane'>, source: Pick<Source, 
         value: stage.valve?.kind ?? 'restrictor',
         change: (value) => ({ valve: controlAt(value, unit) }) as Partial<Stage>,
       },
+      ...takenFrom(stage, ahead),
     ],
     quantities: [
       {
@@ -61,7 +68,7 @@ export function membraneFields(stage: StageOf<'membrane'>, source: Pick<Source, 
       ...(stage.valve ? [] : [...ratingField(stage), ...restrictorFields(stage)]),
       recycleField(stage),
       {
-        label: 'Feed led past the membrane',
+        label: 'Led past the membrane',
         dimension: 'fraction',
         unit: '%',
         high: 0.9,
@@ -115,6 +122,20 @@ const recycleField = (stage: StageOf<'membrane'>): QuantitySpec =>
         change: into('recycleKv'),
         advanced: true,
       };
+
+/** Where the water led past is taken off, once any is: a softener in between leaves it its hardness. */
+function takenFrom({ bypassShare, bypassAfter }: StageOf<'membrane'>, ahead: readonly Pick<Stage, 'id' | 'name'>[]): ChoiceSpec[] {
+  if (bypassShare === 0 || ahead.length < 2) return [];
+  const places = ahead.slice(0, -1).map(({ id, name }) => ({ title: `Led past from behind ${inSentence(name)}`, value: id }));
+  return [
+    {
+      label: 'Led past from',
+      items: [{ title: 'Led past from right before it', value: '' }, ...places],
+      value: places.some(({ value }) => value === bypassAfter) ? bypassAfter! : '',
+      change: (value) => ({ bypassAfter: value || null }) as Partial<Stage>,
+    },
+  ];
+}
 
 /** What restrictors are rated at: 60 psi and 25 °C (common practice). */
 const RATED = { bar: 60 * BAR_PER_PSI, temperatureC: 25 } as const;

@@ -77,11 +77,20 @@ describe('the fields of a stage', () => {
         if (optional) expect(stageSchema.safeParse(applied(stage, optional.clear)).success, label).toBe(true);
     }
   });
+  it('where water led past is taken off is asked once any is', () => {
+    const ahead = [newStage('carbon', 'c'), newStage('softener', 's')] as Stage[];
+    const membrane = { ...newStage('membrane', 'x'), bypassShare: 0.1 } as Stage;
+    const asked = (stage: Stage) => stageFields(stage, source, null, ahead).choices.find(({ label }) => label === 'Led past from');
+    expect(asked({ ...membrane, bypassShare: 0 } as Stage)).toBeUndefined();
+    expect(asked(membrane)!.items.map(({ value }) => value)).toEqual(['', 'c']);
+    expect(asked(membrane)!.change('c')).toEqual({ bypassAfter: 'c' });
+    expect(asked(membrane)!.change('')).toEqual({ bypassAfter: null });
+  });
   it('recycle, bypass and ageing are folded away', () => {
     const { quantities } = stageFields(newStage('membrane', 'x'), source);
     expect(quantities.filter((spec) => spec.advanced).map((spec) => spec.label)).toEqual([
       'Led back before the pump',
-      'Feed led past the membrane',
+      'Led past the membrane',
       'Output against new',
       'Salt passage against new',
     ]);

@@ -15,7 +15,12 @@ const RESINS = RESIN_CLASSES.map((value) => ({ title: RESIN_ROWS[value].label, v
 const MEDIA = CARBON_MEDIA.map((value) => ({ title: value === 'block' ? 'Carbon block' : 'Granular carbon', value }));
 
 /** The fields that matter for a stage, in the order a hand would want them. */
-export function stageFields(stage: Stage, source: Pick<Source, 'linePressureBar'>, unit: RunningUnit | null = null): StageFields {
+export function stageFields(
+  stage: Stage,
+  source: Pick<Source, 'linePressureBar'>,
+  unit: RunningUnit | null = null,
+  ahead: readonly Pick<Stage, 'id' | 'name'>[] = [],
+): StageFields {
   switch (stage.kind) {
     case 'sediment':
       return {
@@ -44,7 +49,7 @@ export function stageFields(stage: Stage, source: Pick<Source, 'linePressureBar'
         ],
       };
     case 'membrane':
-      return membraneFields(stage, source, unit);
+      return membraneFields(stage, source, unit, ahead);
     case 'pump':
       return pumpStageFields(stage);
     case 'resin':

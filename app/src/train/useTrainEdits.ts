@@ -92,7 +92,9 @@ export function useTrainEdits(current: CurrentSystem) {
   /** Carries out what a finding offers; returns what stopped it, if anything did. */
   function mend(action: FindingAction): string | null {
     if (action.do === 'setBlend') {
-      stages('blend', (list) => list.map((stage) => (stage.kind === 'membrane' ? { ...stage, bypassShare: action.share } : stage)));
+      stages('blend', (list) =>
+        list.map((stage) => (stage.kind === 'membrane' ? { ...stage, bypassShare: action.share, bypassAfter: action.after } : stage)),
+      );
       return null;
     }
     if (action.do === 'order') {

@@ -1,0 +1,200 @@
+import { feedPump, type Stage, type StageOf, type Train } from '../file';
+import { roughFlows, solveMembraneUnit, type UnitSolution } from '../membrane';
+import { fail, ok, type Outcome } from '../quantity';
+import { mixWaters, settleWater, type Water, type WaterState } from '../water';
+import { membraneUnit } from './membraneUnit';
+import { gasBar, riseBar, slopeOf } from './pressure';
+import type { SolvedTrain } from './solve';
+import { tapStation, waterAfter, walkStages, type Collected, type Station, type Walk } from './walk';
+import type { TrainUse } from './wear';
+
+/** Chlorine a change of flow may still move before the feed of the membrane counts as settled, mg/L. */
+const SETTLED_MG_L = 1e-4;
+const SETTLED_BAR = 2e-3;
+const ROUNDS = 8;
+
+/** A train with one membrane: how far its feed, its filters and its back-pressure move each other is found in rounds. */
+export function withMembrane(
+  train: Train,
+  at: number,
+  source: { readonly linePressureBar: number },
+  feed: Water,
+  tap: WaterState,
+  use: TrainUse,
+): Outcome<SolvedTrain> {
+  const stage = train.stages[at] as StageOf<'membrane'>;
+  const before = train.stages.slice(0, at);
+  const behind = train.stages.slice(at + 1);
+  const unit = membraneUnit(stage);
+  const t = feed.temperatureC;
+  // A tank open to air ahead of the membrane leaves it no line pressure at all.
+  const broken = before.some((s) => s.kind === 'tank' && s.openToAir);
+  const tankLiftBar = Math.max(
+    0,
+    behind.reduce((sum, s) => sum + riseBar(s) + gasBar(s, source.linePressureBar), 0),
+  );
+  // What is lifted before the membrane is lost to it.
+  const feedRiseBar = before.reduce((sum, s) => sum + riseBar(s), 0);
+  // All that is drawn passes the shared stages; only what the membrane takes passes its own.
+  const shared = before.slice(0, takenOff(stage, before));
+  const own = before.slice(shared.length);
+  const lossBar = (flows: Flows): number => lossOf(shared, flows.drawnLPerH, t) + lossOf(own, flows.feedLPerH, t);
+  const backBar = (productLPerH: number): number => tankLiftBar + lossOf(behind, productLPerH, t);
+
+  const pump = feedPump(train.stages)?.pump ?? null;
+  const rough = roughFlows(unit, source.linePressureBar, t);
+  let flows = flowsOf(
+    stage,
+    pump?.kind === 'displacement' ? Math.max(1, pump.flowLPerH - stage.recycleLPerH) : rough.feedLPerH,
+    rough.productLPerH,
+  );
+  let productFlow = rough.productLPerH;
+  let near: UnitSolution | undefined;
+  for (let round = 0; round < ROUNDS; round++) {
+    const ahead = feedTo(shared, own, feed, flows, use);
+    if (!ahead.ok) return ahead;
+    const slope = lossBar(flows) / Math.max(flows.feedLPerH, 1e-9);
+    const back = backBar(productFlow);
+    const solved = solveMembraneUnit(
+      unit,
+      ahead.value,
+      {
+        linePressureBar: broken ? 0 : Math.max(0, source.linePressureBar - feedRiseBar),
+        prefilterBarPerLPerH: slope,
+        pump,
+        permeatePressureBar: back,
+        law: 'mixture',
+      },
+      near,
+    );
+    if (!solved.ok) return solved;
+    near = solved.value;
+    flows = flowsOf(stage, near.feedLPerH, near.permeateLPerH);
+    if (near.permeateLPerH > 0) productFlow = near.permeateLPerH;
+    const again = feedTo(shared, own, feed, flows, use);
+    if (!again.ok) return again;
+    // Tubing is not laminar: its loss does not go in proportion to the flow.
+    const unsettled =
+      disinfectant(again.value, ahead.value) > SETTLED_MG_L ||
+      Math.abs(backBar(productFlow) - back) > SETTLED_BAR ||
+      Math.abs(lossBar(flows) - slope * flows.feedLPerH) > SETTLED_BAR;
+    if (unsettled && round < ROUNDS - 1) continue;
+
+    const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
+    const into: Collected = { stations: [tapStation(flows.drawnLPerH, start)], resins: [], carbons: [] };
+    const parting = walkStages(shared, flows.drawnLPerH, start, use, into, pump ? near.feedPressureBar : null);
+    if (!parting.ok) return parting;
+    const reached = walkStages(own, flows.feedLPerH, parting.value, use, into, pump ? near.feedPressureBar : null);
+    if (!reached.ok) return reached;
+    const joined = joinRecycle(into.stations, near, reached.value.state.pH);
+    if (!joined.ok) return joined;
+    return behindMembrane(stage, behind, near, reached.value, parting.value.water, use, into, back);
+  }
+  return fail('stages', null, 'a train that settles', 'The flow through this train does not settle; check filters and restrictor.');
+}
+
+/** What is drawn from the tap, and what of it the membrane takes, L/h. */
+interface Flows {
+  readonly drawnLPerH: number;
+  readonly feedLPerH: number;
+}
+
+/** The membrane's feed, and beside it what is led past the membrane to what it makes. */
+const flowsOf = ({ bypassShare }: StageOf<'membrane'>, feedLPerH: number, permeateLPerH: number): Flows => ({
+  drawnLPerH: feedLPerH + (permeateLPerH * bypassShare) / (1 - bypassShare),
+  feedLPerH,
+});
+
+/** Pressure a run of stages takes at a flow, without what lift takes, bar. */
+const lossOf = (stages: readonly Stage[], flowLPerH: number, temperatureC: number): number =>
+  stages.reduce((sum, stage) => sum + slopeOf(stage, flowLPerH, temperatureC), 0) * flowLPerH;
+
+/** How many of the stages ahead the water led past the membrane goes through: up to where it is taken off, or all. */
+function takenOff({ bypassAfter }: StageOf<'membrane'>, before: readonly Stage[]): number {
+  const at = before.findIndex((stage) => stage.id === bypassAfter);
+  return at < 0 ? before.length : at + 1;
+}
+
+/** From the pump on it is the mixture that flows: a meter there reads feed and recycle together. */
+function joinRecycle(stations: Station[], unit: UnitSolution, pH: number): Outcome<void> {
+  if (unit.recycleLPerH === 0) return ok(undefined);
+  const state = settleWater(unit.mixedFeed, pH);
+  if (!state.ok) return state;
+  const from = stations.findLastIndex((station) => station.kind === 'pump');
+  for (let i = from; i >= 0 && i < stations.length; i++) {
+    stations[i] = { ...stations[i]!, water: unit.mixedFeed, state: state.value, flowLPerH: unit.membraneFeedLPerH };
+  }
+  return ok(undefined);
+}
+
+/** The water that reaches the membrane: through what all of it passes, then what only the membrane's share passes. */
+function feedTo(shared: readonly Stage[], own: readonly Stage[], feed: Water, flows: Flows, use: TrainUse): Outcome<Water> {
+  let water = feed;
+  for (const [stages, flowLPerH] of [
+    [shared, flows.drawnLPerH],
+    [own, flows.feedLPerH],
+  ] as const) {
+    for (const stage of stages) {
+      const after = waterAfter(stage, water, flowLPerH, use);
+      if (!after.ok) return after;
+      water = after.value.water;
+    }
+  }
+  return ok(water);
+}
+
+const disinfectant = (a: Water, b: Water): number =>
+  Math.abs(a.mgL.chlorine - b.mgL.chlorine) + Math.abs(a.mgL.chloramine - b.mgL.chloramine);
+
+function behindMembrane(
+  stage: StageOf<'membrane'>,
+  behind: readonly Stage[],
+  unit: UnitSolution,
+  reached: Walk,
+  past: Water,
+  use: TrainUse,
+  into: Collected,
+  backBar: number,
+): Outcome<SolvedTrain> {
+  const concentrate = settleWater(unit.concentrate, reached.state.pH);
+  if (!concentrate.ok) return concentrate;
+  const waste: Station = {
+    after: stage.id,
+    name: 'Waste',
+    kind: 'membrane',
+    flowLPerH: unit.concentrateLPerH,
+    pressureBar: unit.concentratePressureBar,
+    water: unit.concentrate,
+    state: concentrate.value,
+  };
+  const done = { ...into, unit, unitStageId: stage.id, waste, productLPerH: unit.permeateLPerH / (1 - stage.bypassShare), branches: [] };
+  // Nothing is made: the stations end at the feed of the membrane.
+  if (!unit.permeate) return ok(done);
+  const product = withBypass(stage, unit, unit.permeate, past);
+  if (!product.ok) return product;
+  const { water, flowLPerH } = product.value;
+  const state = settleWater(water, reached.state.pH - 1.3);
+  if (!state.ok) return state;
+  const start: Walk = { water, state: state.value, pressureBar: backBar };
+  into.stations.push({ after: stage.id, name: stage.name, kind: 'membrane', flowLPerH, ...start });
+  const end = walkStages(behind, flowLPerH, start, use, into);
+  if (!end.ok) return end;
+  return ok(done);
+}
+
+/** Product with the share of water that is led past the membrane. */
+function withBypass(
+  stage: StageOf<'membrane'>,
+  unit: UnitSolution,
+  permeate: Water,
+  past: Water,
+): Outcome<{ water: Water; flowLPerH: number }> {
+  const share = stage.bypassShare;
+  if (share === 0) return ok({ water: permeate, flowLPerH: unit.permeateLPerH });
+  const flowLPerH = unit.permeateLPerH / (1 - share);
+  const mixed = mixWaters([
+    { water: permeate, volumeL: unit.permeateLPerH },
+    { water: past, volumeL: flowLPerH - unit.permeateLPerH },
+  ]);
+  return mixed.ok ? ok({ water: mixed.value, flowLPerH }) : mixed;
+}
