@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Reading, System } from '../file';
-import { expectWithin, value } from '../testing/close';
+import { expectNear, expectWithin, value } from '../testing/close';
+import { settleWater } from '../water';
 import { solveTrain, systemFromTemplate, tapWater, type SolvedTrain } from '../train';
 import {
   inOrder,
@@ -18,6 +19,25 @@ import {
 const base = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
 const parse = (line: string): QuickLine => parseQuickLine(line, base.train.probes, base.instruments);
 const plain = (text: string): string => text.replaceAll('\u202f', ' ');
+
+describe('what the membrane holds back', () => {
+  const counter = systemFromTemplate({ id: 'c', name: 'Counter', site: 'Bench', template: 'counterHard', at: '2026-01-01T00:00:00Z' });
+  const solved = value(solveTrain(counter.train, counter.source, value(tapWater(counter.source, counter.instruments)).water));
+  it('a blend behind it is not taken for a tired membrane', () => {
+    const at = (after: string): number => solved.stations.find((station) => station.after === after)!.state.ec25UScm;
+    const read = (probe: { id: string; after: string; instrumentId: string }) => ({
+      probeId: probe.id,
+      instrumentId: probe.instrumentId,
+      shown: at(probe.after),
+    });
+    const reading = { values: counter.train.probes.map(read), temperatureC: 25 } as unknown as Reading;
+    const roles = probeRoles(counter);
+    expect(roles.blendShare).toBe(0.16);
+    const permeate = value(settleWater(solved.unit!.permeate!)).ec25UScm;
+    expectNear(saltRemoved(reading, roles, counter.instruments)!, 1 - permeate / at('tap'), 0.005);
+    expect(saltRemoved(reading, { ...roles, blendShare: 0 }, counter.instruments)!).toBeLessThan(0.85);
+  });
+});
 
 describe('the quick line', () => {
   it('reads the line of the handbook', () => {

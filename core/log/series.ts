@@ -26,6 +26,8 @@ export interface ProbeRoles {
   readonly afterMembrane: Probe | undefined;
   readonly beforeResin: Probe | undefined;
   readonly afterResin: Probe | undefined;
+  /** Share of the product that is led past the membrane and blended in before the probe behind it. */
+  readonly blendShare: number;
 }
 
 const MINERAL_STAGES: readonly Stage['kind'][] = ['resin', 'calcite', 'decarboniser', 'softener'];
@@ -40,7 +42,9 @@ export function probeRoles(system: System): ProbeRoles {
   const within = (low: number, high: number): Probe | undefined =>
     probes.findLast((probe) => placeOf(probe, system) >= low && placeOf(probe, system) < high);
   const end = stages.length;
+  const unit = stages[membrane];
   return {
+    blendShare: unit?.kind === 'membrane' ? unit.bypassShare : 0,
     tap: probes.find((probe) => probe.after === 'tap'),
     afterMembrane: membrane < 0 ? undefined : within(membrane, changed < 0 ? end : changed),
     beforeResin: firstResin < 0 ? undefined : within(-1, firstResin),
@@ -48,15 +52,25 @@ export function probeRoles(system: System): ProbeRoles {
   };
 }
 
+/** Strength goes with about this power of conductivity: natural waters of 10 to 900 µS/cm in our own water model, ±0.03. */
+const STRENGTH_POWER = 1.065;
+
+/** Conductivity of the water alone that a share of another was blended into. */
+function unblended(other: number, blend: number, share: number): number {
+  if (share === 0) return blend;
+  const strength = (blend ** STRENGTH_POWER - share * other ** STRENGTH_POWER) / (1 - share);
+  return Math.max(0, strength) ** (1 / STRENGTH_POWER);
+}
+
 /**
- * Share of the salt the membrane held back in a reading: 1 − after/before, on conductivity.
- * Null without both probes or with a tap of 0.
+ * Share of the salt the membrane held back in a reading: 1 − after/before, on conductivity, what was blended past it
+ * taken off. Null without both probes or with a tap of 0.
  */
 export function saltRemoved(reading: Reading, roles: ProbeRoles, instruments: readonly Instrument[]): number | null {
   const before = roles.tap && probeEc25(reading, roles.tap.id, instruments);
   const after = roles.afterMembrane && probeEc25(reading, roles.afterMembrane.id, instruments);
   if (before === null || before === undefined || before <= 0 || after === null || after === undefined) return null;
-  return 1 - after / before;
+  return 1 - unblended(before, after, roles.blendShare) / before;
 }
 
 /** Waste : product of a reading, where both flows were taken. */

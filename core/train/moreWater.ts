@@ -32,7 +32,6 @@ export interface WaterOption {
   readonly productLPerDay: number;
   readonly times: number;
   readonly wasteToProduct: number | null;
-  readonly wasteLPerDay: number;
   /** Salt that passes the membrane, 0–1; null when nothing is made. */
   readonly saltPassage: number | null;
   /** At the last stage that treats the water. */
@@ -46,6 +45,8 @@ export interface WaterOption {
   readonly costPerM3: number | null;
   /** Why it is not advised here; null when it is. */
   readonly against: string | null;
+  /** Whether it can be done here at all: without it the figures say nothing. */
+  readonly possible: boolean;
   /** What to mind when it is done. */
   readonly mind: string | null;
   /** The stages it would have; null when it changes no stage. */
@@ -129,6 +130,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
     option('booster', 'Booster pump before the membrane', boosted, {
       partsCost: prices.boosterPump,
       parts: ['booster pump with its supply', 'pressure switch', `bypass set to ${say.of(BOOSTED_BAR, 'pressureBar')}`],
+      possible: !hasPump,
       against: hasPump
         ? 'There is a pump already.'
         : line >= BOOSTED_BAR
@@ -148,6 +150,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
           'one larger restrictor on the last waste',
           'flush valve moved behind it',
         ],
+        possible: single,
         against: second ?? poor,
         mind: `The old restrictor comes out: one restrictor, on the last waste.${near}`,
       },
@@ -159,6 +162,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
       {
         partsCost: prices.element,
         parts: ['membrane and housing', 'two Ts', 'one larger restrictor'],
+        possible: single,
         against: second ?? poor,
         mind: `Each element gets half the rinse: on hard water the pair in series keeps cleaner.${near}`,
       },
@@ -174,6 +178,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
     option('warmer', `Feed warmed to ${say.of(WARMED_C, 'temperatureC')}`, null, {
       partsCost: prices.warmingCoil,
       parts: ['a coil of tubing at room temperature, or a heat exchanger'],
+      possible: feed.temperatureC < WARMED_C - 2,
       against: feed.temperatureC >= WARMED_C - 2 ? `The feed has ${say.of(feed.temperatureC, 'temperatureC')} already.` : null,
       mind: `Never from the hot side: above ${say.of(MAX_TEMPERATURE_C, 'temperatureC')} a membrane dies.`,
       water: { ...feed, temperatureC: Math.max(WARMED_C, feed.temperatureC) },
@@ -224,6 +229,7 @@ interface More {
   readonly parts?: readonly string[];
   readonly partsCost?: number;
   readonly against?: string | null;
+  readonly possible?: boolean;
   readonly mind?: string | null;
 }
 
@@ -244,7 +250,6 @@ function described(
     productLPerDay,
     times: base.productLPerH > 0 ? solved.productLPerH / base.productLPerH : 1,
     wasteToProduct: unit?.wasteToProduct ?? null,
-    wasteLPerDay: (unit?.concentrateLPerH ?? 0) * 24,
     saltPassage: unit?.rejection === null || unit?.rejection === undefined ? null : 1 - unit.rejection,
     productUScm: polishedStation(solved).state.ec25UScm,
     wasteIndex: unit && wasteIndex(unit),
@@ -252,6 +257,7 @@ function described(
     partsCost: more.partsCost ?? 0,
     costPerM3: costOf(system, solved)?.total ?? null,
     against: more.against ?? null,
+    possible: more.possible ?? true,
     mind: more.mind ?? null,
     stages,
   };

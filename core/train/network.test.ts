@@ -319,7 +319,9 @@ describe('more water', () => {
     expect(weakOptions.find((option) => option.id === 'series')!.against).toContain('boost first');
     expect(weakOptions.find((option) => option.id === 'booster')!.against).toBeNull();
     const pair = from('marinePair');
-    expect(moreWater(pair, tap(pair)).find((option) => option.id === 'series')!.against).toContain('two elements or more');
+    const doubled = moreWater(pair, tap(pair)).find((option) => option.id === 'series')!;
+    expect(doubled.against).toContain('two elements or more');
+    expect(doubled.possible).toBe(false);
   });
   it('carried out, the system makes what was promised', () => {
     const { stages, productLPerDay } = of('series');

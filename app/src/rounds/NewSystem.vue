@@ -40,7 +40,7 @@ async function create(): Promise<void> {
 </script>
 
 <template>
-  <v-dialog v-model="open" max-width="720">
+  <v-dialog v-model="open" max-width="1120">
     <v-card class="new">
       <h1>New system</h1>
       <form @submit.prevent="create">
@@ -87,12 +87,13 @@ form { display: grid; gap: 14px; margin-top: 12px; }
 .names label { display: grid; gap: 3px; font-size: 13.3px; font-weight: 600; color: var(--muted); }
 .names input { font: 500 15px var(--digits); color: var(--ink); border: 1px solid var(--line); border-radius: 9px; background: var(--sheet); padding: 8px 11px; min-height: 40px; min-width: 0; }
 .wrong { color: var(--bad); font-size: 13.5px; font-weight: 550; margin-top: -8px; }
-.choices { display: grid; gap: 8px; }
-.choice { display: grid; grid-template-columns: 1fr 190px; gap: 14px; align-items: center; text-align: left; padding: 9px 13px; border: 1px solid var(--line); border-radius: 11px; background: var(--sheet); color: inherit; font: inherit; cursor: pointer; }
+.choices { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
+.choice { display: grid; grid-template-columns: 1fr 132px; gap: 14px; align-items: center; text-align: left; padding: 9px 13px; border: 1px solid var(--line); border-radius: 11px; background: var(--sheet); color: inherit; font: inherit; cursor: pointer; }
 .choice[aria-checked='true'] { border-color: var(--action); box-shadow: inset 0 0 0 1px var(--action); background: var(--select); }
 .words { display: grid; gap: 1px; }
 .words span { font-size: 13.3px; color: var(--muted); }
 .words em { font-style: normal; font-size: 13px; color: var(--good); font-weight: 600; }
-.end { justify-content: flex-end; }
+.end { justify-content: flex-end; position: sticky; bottom: -18px; padding: 10px 0 18px; margin-bottom: -18px; background: var(--sheet); }
+@media (max-width: 900px) { .choices { grid-template-columns: 1fr; } }
 @media (max-width: 600px) { .names, .choice { grid-template-columns: 1fr; } .picture { display: none; } }
 </style>

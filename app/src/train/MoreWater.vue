@@ -52,7 +52,6 @@ function apply(option: WaterOption): void {
               <th class="bar">A day</th>
               <th>Times</th>
               <th>Waste : product</th>
-              <th>Waste a day</th>
               <th>Salt passes</th>
               <th>Product</th>
               <th>Waste index</th>
@@ -69,17 +68,19 @@ function apply(option: WaterOption): void {
                 <small v-else-if="option.mind">{{ option.mind }}</small>
                 <small v-if="option.parts.length > 0 && !option.against">Parts: {{ option.parts.join(', ') }}</small>
               </td>
-              <td class="bar">
-                <i :style="{ width: `${(100 * option.productLPerDay) / most}%` }" /><span>{{ perDay(option.productLPerDay) }}</span>
-              </td>
-              <td>{{ option.times.toFixed(2) }}</td>
-              <td>{{ ratio(option) }}</td>
-              <td>{{ perDay(option.wasteLPerDay) }}</td>
-              <td>{{ passage(option) }}</td>
-              <td>{{ water(option) }}</td>
-              <td>{{ index(option) }}</td>
-              <td>{{ option.partsCost > 0 ? moneyText(option.partsCost, currency) : '–' }}</td>
-              <td>{{ option.costPerM3 === null ? '–' : moneyText((option.costPerM3 * per.litres) / 1000, currency) }}</td>
+              <template v-if="option.possible">
+                <td class="bar">
+                  <i :style="{ width: `${(100 * option.productLPerDay) / most}%` }" /><span>{{ perDay(option.productLPerDay) }}</span>
+                </td>
+                <td>{{ option.times.toFixed(2) }}</td>
+                <td>{{ ratio(option) }}</td>
+                <td>{{ passage(option) }}</td>
+                <td>{{ water(option) }}</td>
+                <td>{{ index(option) }}</td>
+                <td>{{ option.partsCost > 0 ? moneyText(option.partsCost, currency) : '–' }}</td>
+                <td>{{ option.costPerM3 === null ? '–' : moneyText((option.costPerM3 * per.litres) / 1000, currency) }}</td>
+              </template>
+              <td v-else colspan="8"></td>
               <td>
                 <button v-if="option.stages && !option.against" class="button small" type="button" @click="apply(option)">Do this</button>
               </td>

@@ -60,7 +60,7 @@ const volumes = computed(() => TENS.filter((amount) => amount <= most.value).map
 const { width } = useElementSize(useTemplateRef<HTMLElement>('picture'));
 const W = computed(() => Math.max(280, width.value || 470));
 const H = 250;
-const px = computed(() => scaleLog().domain(PPM).range([62, W.value - 10]).clamp(true));
+const px = computed(() => scaleLog().domain(PPM).range([78, W.value - 10]).clamp(true));
 const py = computed(() => scaleLog().domain(span.value).range([H - 44, 12]).clamp(true));
 const ppmNow = computed(() => (tapState.value ? tapState.value.ec25UScm * units.value.ppmFactor : null));
 const curve = computed(() => {
@@ -174,7 +174,8 @@ const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit it
             {{ litresText(amount) }}
           </text>
           <path class="turn" :d="line" />
-          <text :x="px(PPM[1]) - 8" :y="py(span[1]) + 20" text-anchor="end" class="side">membrane first</text>
+          <text v-if="point && point.x > W / 2" :x="px(PPM[0]) + 10" :y="py(span[1]) + 20" class="side">membrane first</text>
+          <text v-else :x="px(PPM[1]) - 8" :y="py(span[1]) + 20" text-anchor="end" class="side">membrane first</text>
           <text :x="px(PPM[0]) + 10" :y="py(span[0]) - 10" class="side">resin alone</text>
           <g v-if="point">
             <circle :cx="point.x" :cy="point.y" r="6.5" class="job" />
