@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../train';
 import { CLEAN, ELEMENT_ROWS, solveMembraneUnit, type MembraneUnit } from '../membrane';
 import { expectNear, expectWithin, value } from '../testing/close';
-import { characterWater } from '../water';
+import { characterWater, langelierByHand } from '../water';
 import { bucketTest, runbook, runbookSteps, trimAdvice, type BucketResult } from './index';
 
 describe('ratio from two jugs', () => {
@@ -11,6 +11,26 @@ describe('ratio from two jugs', () => {
     expect(r.wasteToProduct).toBe(4);
     expectNear(r.uncertainty, 0.165, 0.002);
     expectNear(r.recovery, 0.2, 1e-12);
+  });
+  it.each([
+    [4, 0.2, 0.29],
+    [1, 0.5, 0.9],
+  ])('M29: %s : 1 recovers a share and moves the calcite index of the waste', (ratio, recovery, rise) => {
+    const r = value(bucketTest({ wasteL: ratio, productL: 1, wasteErrorL: 0.01, productErrorL: 0.01 }));
+    expectNear(r.recovery, recovery, 1e-12);
+    // Calcium and alkalinity are held back, carbon dioxide is not: pH rises by the log of the concentration as well.
+    const factor = 1 / (1 - r.recovery);
+    const index = (times: number): number =>
+      value(
+        langelierByHand({
+          pH: 7.4 + Math.log10(times),
+          temperatureC: 25,
+          tdsMgL: 300,
+          calciumHardnessMgL: 150 * times,
+          alkalinityMgL: 120 * times,
+        }),
+      );
+    expectNear(index(factor) - index(1), rise, 0.01);
   });
   it.each([
     [0, 0.3, 'wasteL'],

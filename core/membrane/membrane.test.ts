@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { ELEMENT_CLASSES, type ElementClass } from '../file';
 import { BAR_PER_PSI, L_PER_US_GALLON } from '../quantity';
 import { expectNear, expectWithin, value } from '../testing/close';
-import { characterWater, settleWater } from '../water';
+import { characterWater, eachSolute, freeAmmoniaShare, settleWater, type Water } from '../water';
 import {
   boreFromRating,
   channelOf,
@@ -222,10 +222,51 @@ describe('many ions', () => {
       expectWithin((r.permeateMmolH[i]! / r.permeateLPerH) * SPECIES_ROWS[id as keyof typeof expected].gPerMol, mgL, 0.03, id);
     }
   });
+  it('M46: its permeate is sour, for carbon dioxide passes and bicarbonate does not', () => {
+    const r = run(hard, permeability)!;
+    const mmolL = (id: FeedSpecies['ids'][number], of: (i: number) => number): number => of(hard.ids.indexOf(id));
+    const pH = (of: (i: number) => number): number => {
+      const hco3 = mmolL('HCO3', of);
+      const water: Water = {
+        mgL: eachSolute((solute) => {
+          const at = hard.ids.findIndex((id) => id === solute);
+          return at < 0 ? 0 : of(at) * SPECIES_ROWS[hard.ids[at]!].gPerMol;
+        }),
+        alkalinityMgL: hco3 * 50.0435,
+        carbonMmolL: hco3 + mmolL('CO2', of),
+        temperatureC: 25,
+      };
+      return value(settleWater(water)).pH;
+    };
+    expectNear(
+      pH((i) => r.permeateMmolH[i]! / r.permeateLPerH),
+      5.79,
+      0.03,
+    );
+    // The handbook's 7.41 takes activities for 1; at this strength they lower it by the 0.04 of log γ.
+    expectNear(
+      pH((i) => hard.mmolL[i]!),
+      7.41 - 0.04,
+      0.03,
+    );
+  });
   it('M45: the permeate is electroneutral', () => {
     const r = run(hard, permeability)!;
     const charge = hard.ids.reduce((sum, id, i) => sum + SPECIES_ROWS[id].charge * r.permeateMmolH[i]!, 0) / r.permeateLPerH;
     expectNear(charge, 0, 1e-9);
+  });
+  it('M50: what is free ammonia passes whole, ammonium hardly (0.72 mg/L gave 0.32, common practice)', () => {
+    const free = freeAmmoniaShare(9.41, 15);
+    const both = feedSpecies({ Na: 2, Cl: 2 + (1 - free) * 0.04, NH4: (1 - free) * 0.04, NH3: free * 0.04 });
+    const r = run(both, permeability)!;
+    const passage = (id: FeedSpecies['ids'][number]): number => {
+      const i = both.ids.indexOf(id);
+      return r.permeateMmolH[i]! / r.permeateLPerH / both.mmolL[i]!;
+    };
+    expectNear(passage('NH3'), 1, 1e-6);
+    expectNear(passage('NH4'), 0.035, 0.02);
+    // The check value takes 0.035 for ammonium.
+    expectWithin(0.72 * (free * passage('NH3') + (1 - free) * 0.035), 0.312, 0.02);
   });
   it('M47: calcium passes less beside sulfate than beside chloride', () => {
     const passage = (feed: FeedSpecies): number => {
@@ -234,6 +275,27 @@ describe('many ions', () => {
     };
     expectWithin(passage(feedSpecies({ Ca: 60 / 40.078, SO4: 143.81 / 96.063 })), 0.00693, 0.03);
     expectWithin(passage(feedSpecies({ Ca: 60 / 40.078, Cl: 106.15 / 35.453 })), 0.01837, 0.03);
+  });
+});
+
+describe('production of a 1812-75 at 20 % recovery', () => {
+  // gal/day at 5 to 30 °C, and rejection at 5 and 25 °C, as the handbook's section 9 prints them.
+  const TABLE: readonly (readonly [psi: number, gpd: readonly number[], cold: number, warm: number])[] = [
+    [30, [17.3, 20.9, 25.1, 29.9, 35.4, 40.9], 96.4, 95.4],
+    [40, [23.6, 28.6, 34.3, 40.9, 48.5, 56.1], 97.2, 96.4],
+    [50, [30.0, 36.2, 43.5, 51.9, 61.6, 71.2], 97.7, 97.0],
+    [60, [36.3, 43.9, 52.8, 63.0, 74.7, 86.4], 98.0, 97.4],
+    [70, [42.7, 51.6, 62.0, 74.0, 87.9, 101.7], 98.2, 97.6],
+    [80, [49.0, 59.3, 71.2, 85.1, 101.0, 116.9], 98.3, 97.9],
+  ];
+  const feed = sodiumChloride(250);
+  const fifth = { ...unit(1.2), valve: { kind: 'recovery' as const, recovery: 0.2 } };
+  it.each(TABLE)('M34: %i psi', (psi, gpd, cold, warm) => {
+    const solved = (t: number) => value(solveUnitFlows(fifth, feed, at(psi, t)));
+    [5, 10, 15, 20, 25, 30].forEach((t, i) => expectWithin(solved(t).permeateLPerH / GPD, gpd[i]!, 0.01, `${t} °C`));
+    const rejection = (t: number): number => 100 * (1 - solved(t).permeateMmolL![0]! / feed.mmolL[0]!);
+    expectNear(rejection(5), cold, 0.06);
+    expectNear(rejection(25), warm, 0.06);
   });
 });
 

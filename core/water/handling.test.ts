@@ -168,7 +168,7 @@ describe('ammonia', () => {
     [9.41, 25, 0.5931],
     [8, 5, 0.0123],
     [9.41, 15, 0.4122],
-  ])('67–68: free share at pH %s and %s °C', (pH, t, share) => expectNear(freeAmmoniaShare(pH, t), share, 0.001));
+  ])('67–68, M49: free share at pH %s and %s °C', (pH, t, share) => expectNear(freeAmmoniaShare(pH, t), share, 0.001));
   it('69: 2 mg/L of chloramine leaves 0.395 mg/L of nitrogen', () => {
     expectNear(2 * NITROGEN_PER_CHLORAMINE, 0.395, 0.001);
     expectNear(ammoniaAfterCarbonMgL({ NH4N: 0.1, chloramine: 2 }), 0.495, 0.001);
