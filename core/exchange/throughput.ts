@@ -1,6 +1,5 @@
-import { ok, type Outcome } from '../quantity';
 import { balanced, type Solute, type Water } from '../water';
-import { bedUtilisation, frontLeak, utilisationAt, type BedUtilisation } from './film';
+import { frontLeak, utilisationAt, type BedUtilisation } from './film';
 import type { IonicLoad } from './load';
 import { RESIN_ROWS, type Bed } from './resins';
 
@@ -55,19 +54,6 @@ export function bedThroughput(
   const limiting = anionL !== null && (cationL === null || anionL <= cationL) ? 'anion' : 'cation';
   const least = limiting === 'anion' ? anionL : cationL;
   return { until: least === null ? { kind: 'unlimited' } : { kind: 'litres', litres: least }, limiting, cationL, anionL };
-}
-
-/** One bed at a flow: utilisation and throughput alone. */
-export function singleBedThroughput(
-  bed: Bed,
-  load: IonicLoad,
-  flowLPerH: number,
-  temperatureC: number,
-  breakthroughFraction = 0.01,
-): Outcome<BedThroughput> {
-  const state = bedUtilisation(bed, flowLPerH, temperatureC, breakthroughFraction);
-  if (!state.ok) return state;
-  return ok(bedThroughput([bed], [state.value], load, breakthroughFraction));
 }
 
 const CATIONS: readonly Solute[] = ['Ca', 'Mg', 'Na', 'K', 'NH4N', 'Fe', 'Ba', 'Sr'];

@@ -25,16 +25,6 @@ export interface QuickLine {
   readonly problem: string | null;
 }
 
-export const EMPTY_READING: QuickReading = {
-  values: [],
-  pressureBar: null,
-  temperatureC: null,
-  productLPerH: null,
-  wasteLPerH: null,
-  meterL: null,
-  note: '',
-};
-
 /** Unit a probe's instrument shows. */
 export function shownUnitOf(instrument: Instrument): 'ppm' | 'µS/cm' {
   return instrument.scale.kind === 'conductivity' ? 'µS/cm' : 'ppm';

@@ -2,7 +2,7 @@ import { bedCapacityEq, frontLeak, ionMeqL, CATION_IDS } from '../exchange';
 import type { StageOf, System } from '../file';
 import { hourlyNeedL } from '../goal';
 import { fail, ok, THIN, type Outcome } from '../quantity';
-import { loopAtRest, loopWeek, polisherDays, resistivityMOhmCm, velocityMPerS, type Loop, type LoopMoment } from '../storage';
+import { loopAtRest, loopTimeH, loopWeek, polisherDays, resistivityMOhmCm, velocityMPerS, type Loop, type LoopMoment } from '../storage';
 import type { Finding } from './finding';
 import { stageBed } from './pressure';
 import type { SolvedTrain } from './solve';
@@ -19,6 +19,8 @@ export interface LoopReport {
   /** In the return at the largest draw. */
   readonly returnVelocityMPerS: number;
   readonly polisherDays: number | null;
+  /** After the worst hour, without a draw, until the tank is nearly at its rest; null where it is there already. */
+  readonly recoversH: number | null;
   readonly findings: readonly Finding[];
 }
 
@@ -83,21 +85,35 @@ export function loopReport(system: System, solved: SolvedTrain): Outcome<LoopRep
     startsPerDay: (moments.at(-1)?.starts ?? 0) / (moments.length / 24),
     velocityMPerS: velocityMPerS(set.flowLPerH, set.boreMm),
     returnVelocityMPerS: velocityMPerS(Math.max(0, set.flowLPerH - most), set.boreMm),
+    recoversH: recovery(loop, moments),
     polisherDays: usableEq > 0 ? polisherDays(loop, mean, rest.value.tank, usableEq) : null,
   };
   return ok({ ...report, findings: loopFindings(system, report) });
 }
 
+/** How near to its rest a tank counts as recovered. */
+const NEARLY = 1.1;
+
+/** Hours the loop needs to polish the saltiest tank of the week, once nobody draws. */
+function recovery(loop: Loop, week: readonly LoopMoment[]): number | null {
+  const rest = loopAtRest(loop, 0);
+  const salt = Math.max(...week.map((moment) => moment.tank.saltUmolL));
+  const goal = rest.ok ? NEARLY * rest.value.tank.saltUmolL : salt;
+  if (salt <= goal) return null;
+  const hours = loopTimeH(loop, 0, 'saltUmolL', salt, goal);
+  return hours.ok ? hours.value : null;
+}
+
 function loopFindings(system: System, report: Omit<LoopReport, 'findings'>): Finding[] {
   const say = words(system.units);
-  const { restMOhmCm, velocityMPerS: v, returnVelocityMPerS: back, polisherDays: days, week } = report;
+  const { restMOhmCm, velocityMPerS: v, returnVelocityMPerS: back, polisherDays: days, recoversH, week } = report;
   const worst = Math.min(...week.map((moment) => moment.outletMOhmCm));
   const found: Finding[] = [
     {
       id: 'loop',
       severity: 'note',
       title: `The outlets stand at ${restMOhmCm.toFixed(1)}${THIN}MΩ·cm, ${worst.toFixed(1)} at the worst hour`,
-      why: 'Salt and CO₂ of the make-up and the air set it, not the polisher alone. No meter here sees organics or germs.',
+      why: `Salt and CO₂ of the make-up and the air set it, not the polisher alone.${recoversH === null ? '' : ` With nobody drawing, the tank is polished in ${say.hours(recoversH)}.`} No meter here sees organics or germs.`,
     },
   ];
   const slow = v < VELOCITY.least;

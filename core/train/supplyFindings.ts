@@ -90,13 +90,11 @@ function enoughWater({ solved, demandLPerDay: need, runHoursPerDay }: TrainFacts
       why: `Short by ${say.perDay(need - made)} even when it never stops.`,
     };
   }
-  const hours = Math.floor(runHoursPerDay);
-  const minutes = Math.round((runHoursPerDay - hours) * 60);
   return {
     id: 'demand',
     severity: 'good',
     title: `Makes ${say.perDay(made)}, ${(made / Math.max(need, 1e-9)).toFixed(1)} times the need`,
-    why: `A day's ${say.of(need, 'volumeL')} takes ${hours} h ${String(minutes).padStart(2, '0')} min.`,
+    why: `A day's ${say.of(need, 'volumeL')} takes ${say.hours(runHoursPerDay)}.`,
   };
 }
 

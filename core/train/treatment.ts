@@ -5,6 +5,7 @@ import {
   meterPresetL,
   ratingAgrees,
   sizeSoftener,
+  SODIUM_PER_HARDNESS,
   softenerCapacityEqPerL,
   softenerLeakageMgL,
   type SoftenerPlan,
@@ -115,6 +116,7 @@ function softenerFindings(system: System, at: Treating): Finding[] {
     softenerCapacityEqPerL(stage.saltGPerL),
     before.state.hardnessMgL / CACO3_G_PER_EQ + before.water.mgL.Na / MOLAR_MASS.Na,
   );
+  const sodium = SODIUM_PER_HARDNESS * Math.max(0, before.state.hardnessMgL - leak);
   const found: Finding[] = [
     {
       id: `softener-${stage.id}`,
@@ -123,7 +125,7 @@ function softenerFindings(system: System, at: Treating): Finding[] {
         plan.days < 1
           ? `${stage.name} is spent after ${say.of(plan.litresBetween, 'volumeL')}, within the day`
           : `${stage.name} regenerates every ${plan.days.toFixed(1)} days with ${plan.saltKg.toFixed(1)}${THIN}kg of salt`,
-      why: `${plan.saltKgPerYear.toFixed(0)}${THIN}kg of salt a year; ${Math.round(100 * plan.wasteShare)}${THIN}% of the water goes down the drain with it. About ${say.mgL(leak)} of hardness slips through. Look at the salt every two months.`,
+      why: `${plan.saltKgPerYear.toFixed(0)}${THIN}kg of salt a year; ${Math.round(100 * plan.wasteShare)}${THIN}% of the water goes down the drain with it. About ${say.mgL(leak)} of hardness slips through, and ${say.mgL(sodium)} of sodium comes for the rest. Look at the salt every two months.`,
     },
   ];
   if (leak > SOFT_ALARM_MGL)

@@ -10,6 +10,7 @@ export function words(preference: UnitPreference): {
   readonly ratio: (value: number) => string;
   readonly perDay: (litresPerDay: number) => string;
   readonly days: (days: number) => string;
+  readonly hours: (hours: number) => string;
   readonly index: (value: number) => string;
 } {
   const of = (value: number, dimension: Dimension): string => formatQuantity(value, dimension, preference).text;
@@ -27,6 +28,10 @@ export function words(preference: UnitPreference): {
           : days >= 14
             ? `${Math.round(days / 7)} weeks`
             : `${Math.round(days)} days`,
+    hours: (hours) => {
+      const minutes = Math.round(hours * 60);
+      return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
+    },
     index: (value) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`,
   };
 }

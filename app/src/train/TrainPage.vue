@@ -74,7 +74,7 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
   const say = words(units);
   const per = costUnit(units);
   const ratio = train.unit?.wasteToProduct;
-  const hours = runHoursPerDay === null || runHoursPerDay > 24 ? null : `${Math.floor(runHoursPerDay)} h ${String(Math.round((runHoursPerDay % 1) * 60)).padStart(2, '0')} min`;
+  const hours = runHoursPerDay === null || runHoursPerDay > 24 ? null : say.hours(runHoursPerDay);
   return [
     [say.perDay(train.productLPerH * 24), 'made'],
     ...(ratio ? [[say.ratio(ratio), 'waste to product'] as const] : []),
