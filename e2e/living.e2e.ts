@@ -56,8 +56,10 @@ test('stages are added, moved by keyboard and dragged; the ledger follows', asyn
   await page.getByRole('button', { name: /^Sediment 2, stage/ }).focus();
   await page.keyboard.press('Alt+ArrowRight');
   await expect(heads.nth(2)).toHaveText('Sediment 2');
-  await heads.nth(2).dragTo(heads.nth(0), { targetPosition: { x: 8, y: 12 } });
-  await expect(heads.nth(0)).toHaveText('Sediment 2');
+  await expect(async () => {
+    await heads.filter({ hasText: 'Sediment 2' }).dragTo(heads.nth(0), { targetPosition: { x: 8, y: 12 } });
+    await expect(heads.nth(0)).toHaveText('Sediment 2', { timeout: 1500 });
+  }).toPass();
   await expect.poll(async () => (await ledgerRow(page, 'TDS ppm')).length).toBe(9);
 });
 
@@ -80,6 +82,11 @@ test('a finding mends what it found', async ({ page }) => {
   await expect(button).toBeVisible();
   await button.click();
   await expect(page.locator('.foot')).toContainText(/4\.0.:.1/);
+  await page.getByRole('button', { name: /^Sediment, stage/ }).focus();
+  await page.keyboard.press('Alt+ArrowRight');
+  await expect(page.getByText(/^Carbon 1 meets .* before any sediment filter$/)).toBeVisible();
+  await page.getByRole('button', { name: 'Put sediment first' }).click();
+  await expect(page.locator('.ledger .stage').first()).toHaveText('Sediment');
 });
 
 test('quick reading by big keys on a phone', async ({ browser }) => {

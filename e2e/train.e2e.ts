@@ -102,12 +102,24 @@ test('prices, a gas tank and a regulator: what they change is seen at once', asy
   await expect.poll(litres).toBeLessThan(0.8 * open);
   await expect(page.getByText(/The closed tank gives/)).toBeVisible();
   await page.getByRole('button', { name: /^Membrane ×2, stage/ }).click();
+  const bore = await field(page, 'Restrictor bore').inputValue();
+  await enter(page, 'Restrictor, rated at 60 psi', '900 mL/min');
+  await expect(field(page, 'Restrictor bore')).not.toHaveValue(bore);
   await enter(page, 'Line pressure', '100 psi');
   await page.getByRole('button', { name: 'Fit one at 60 psi' }).click();
   await expect(page.getByText(/Line pressure .* is too high/)).toHaveCount(0);
   await phase(page, 'Water');
   await page.getByRole('radio', { name: 'Supply' }).click();
   await expect(field(page, 'Regulator at the inlet')).toHaveValue('60');
+  await page.getByRole('button', { name: 'Take it out' }).click();
+  await page.getByRole('button', { name: 'Enter a test' }).click();
+  await enter(page, 'Last filling, s', '130');
+  await expect(page.getByRole('region', { name: 'Silt density' }).getByRole('alert')).toBeVisible();
+  await enter(page, 'Last filling, s', '80');
+  await enter(page, 'Time between, min', '10');
+  await expect(page.getByRole('region', { name: 'Silt density' })).toContainText('SDI 6.3');
+  await phase(page, 'Train');
+  await expect(page.getByText('Silt density 6.3, a membrane stands 5')).toBeVisible();
   await expect(page.locator('body')).not.toHaveText(noNaN);
 });
 

@@ -96,7 +96,15 @@ describe('a file of version 2', () => {
     expect(message(outcome)).toBe('');
     expect(system!.train.stages.map((stage) => ('loading' in stage ? stage.loading : null))).toEqual([0.3, 0.3, null, null, null]);
     const membrane = system!.train.stages.find((stage) => stage.kind === 'membrane');
-    expect(membrane).toMatchObject({ waterFactor: 0.95, saltFactor: 1.08, valve: { kind: 'pressure', bar: 55 } });
+    expect(membrane).toMatchObject({
+      waterFactor: 0.95,
+      saltFactor: 1.08,
+      valve: { kind: 'pressure', bar: 55 },
+      recycleKv: null,
+      bypassAfter: null,
+    });
+    expect(system!.train.stages.find((stage) => stage.kind === 'pump')!.pump).toMatchObject({ kind: 'displacement', energyRecovery: 0 });
+    expect(system!.source.silt).toBeNull();
     expect(system!.train.stages.at(-1)).toMatchObject({ volumeL: 300, prechargeBar: null, startShare: 0.6, stopShare: 0.9 });
     expect([system!.source.turbidityNTU, system!.prices.currency]).toEqual([0.5, 'EUR']);
   });

@@ -40,10 +40,10 @@ export function trainUse(
     if (stage.kind === 'carbon') use[stage.id] = spared(stage.id, use[stage.id]!, solved, use);
   });
   const membrane = membraneStage(stages);
-  const mean =
-    membrane && use[membrane.id] ? meanExposure(system.train, solved.stations[0]!.water, solved.stations[0]!.flowLPerH, use) : null;
+  const { water, flowLPerH } = solved.stations[0]!;
+  const mean = membrane && use[membrane.id] && flowLPerH > 0 ? meanExposure(system.train, water, flowLPerH, use) : null;
   if (membrane && mean) {
-    const hours = use[membrane.id]!.passedL! / solved.stations[0]!.flowLPerH;
+    const hours = use[membrane.id]!.passedL! / flowLPerH;
     use[membrane.id] = { ...use[membrane.id], chlorineMgLHours: mean.chlorineMgL * hours, chloramineMgLHours: mean.chloramineMgL * hours };
   }
   if (tracking) use[tracking.stageId] = { ...use[tracking.stageId], cationEq: tracking.cationEq, anionEq: tracking.anionEq };
