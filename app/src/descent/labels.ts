@@ -47,12 +47,15 @@ function boxOf(text: string, wish: LabelWish, spot: LabelWish['spots'][number]):
   return { x: x - 2, y: spot.y - wish.size * 0.86, width: width + 4, height: wish.size * 1.16 };
 }
 
+/** A word over a word cannot be read; over a line it can. */
+const WORD_OVER_WORD = 4;
+
 /**
  * Places labels in order of importance. Every spot is tried before the text is shortened; when nothing is
- * free the shortest text stands at the first spot inside the frame that hits the fewest others.
+ * free the shortest text stands at the first spot inside the frame that hits the fewest others, words above all.
  */
 export function placeLabels(wishes: readonly LabelWish[], obstacles: readonly Box[], frame: Box): PlacedLabel[] {
-  const taken: Box[] = [...obstacles];
+  const words: Box[] = [];
   const placed: PlacedLabel[] = [];
   for (const wish of wishes) {
     const options = wish.texts.flatMap((text) => wish.spots.map((spot) => ({ text, spot, box: boxOf(text, wish, spot) })));
@@ -61,10 +64,11 @@ export function placeLabels(wishes: readonly LabelWish[], obstacles: readonly Bo
         box.x >= frame.x && box.x + box.width <= frame.x + frame.width && box.y >= frame.y && box.y + box.height <= frame.y + frame.height,
     );
     const pool = inside.length > 0 ? inside : options;
-    const hits = (box: Box): number => taken.filter((other) => overlaps(box, other)).length;
+    const hitsOf = (box: Box, others: readonly Box[]): number => others.filter((other) => overlaps(box, other)).length;
+    const hits = (box: Box): number => hitsOf(box, obstacles) + WORD_OVER_WORD * hitsOf(box, words);
     const chosen =
       pool.find(({ box }) => hits(box) === 0) ?? pool.reduce((best, option) => (hits(option.box) < hits(best.box) ? option : best));
-    taken.push(chosen.box);
+    words.push(chosen.box);
     placed.push({ id: wish.id, text: chosen.text, size: wish.size, bold: wish.bold, look: wish.look, ...chosen.spot });
   }
   return placed;

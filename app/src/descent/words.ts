@@ -69,8 +69,8 @@ export function largeLabels(
       look: 'name',
       spots: [
         ...spots,
-        { ...above, y: above.y - 16 },
-        { ...below, y: below.y + 16 },
+        { ...above, y: above.y - 20 },
+        { ...below, y: below.y + 20 },
         ...(vessel.kind === 'pump' ? [beside, besideLeft, { ...besideLeft, y: vessel.box.y - 6 }] : []),
       ],
     };
@@ -83,11 +83,13 @@ export function largeLabels(
     const spots = [
       { ...middle, y: top + height + 17 },
       { ...middle, y: top + height + 33 },
+      { x: left, y: top + height + 33, anchor: 'start' as const },
       { ...middle, y: top - 8 },
       { ...middle, y: top - 24 },
       { x: left + width + 7, y: top + height / 2 + 4.5, anchor: 'start' as const },
       { x: left - 7, y: top + height / 2 + 4.5, anchor: 'end' as const },
       { x: left - 7, y: top + height + 12, anchor: 'end' as const },
+      { x: left - 7, y: top + height / 2 - 14, anchor: 'end' as const },
     ];
     return [{ id: `note-${vessel.stageId}`, texts: [note], size: 13, bold: false, look: 'figure', spots }];
   });

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { formatQuantity } from '@yes-clear/core/quantity';
 import { costUnit, moneyText, mounting, polishedStation, trainSentence, treatingAt, tunable, words, type FindingAction } from '@yes-clear/core/train';
-import { allStages, type StageKind } from '@yes-clear/core/file';
+import { allStages, membraneStage, type StageKind } from '@yes-clear/core/file';
 import { GOAL_ROWS } from '@yes-clear/core/goal';
-import { useElementSize } from '@vueuse/core';
-import { computed, ref, useTemplateRef } from 'vue';
+import { useElementSize, useWindowSize } from '@vueuse/core';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import DescentPicture from '../descent/DescentPicture.vue';
 import { branchColumns } from '../descent/drawing';
 import { descentInput } from '../descent/useDescentInput';
@@ -54,6 +54,17 @@ const LONGEST_BESIDE = 10;
 const columnWidth = computed(() =>
   Math.max(wide.value ? NARROW_COLUMN : COLUMN, Math.floor((Math.max(300, width.value) - LEFT - 2) / columns.value)),
 );
+
+/** Where the fields do not stand beside the picture they are brought into sight. */
+const { width: windowWidth } = useWindowSize();
+const fields = useTemplateRef<HTMLElement>('fields');
+watch(selected, async (id) => {
+  if (id === null || (!wide.value && windowWidth.value > FOLDS_PX)) return;
+  await nextTick();
+  fields.value?.querySelector('.inspector')?.scrollIntoView({ block: 'nearest' });
+});
+/** Width at which the findings fold under the work (shell/style.css). */
+const FOLDS_PX = 860;
 
 const title = computed(() => {
   if (!system.value || !solved.value) return 'Train';
@@ -141,7 +152,9 @@ useKey('m', () => (watering.value = true));
       <div class="page-head">
         <h1>{{ title }}</h1>
         <Segments v-model="height" label="What the height shows" :choices="HEIGHTS" />
-        <button class="button" type="button" @click="watering = true">More water <kbd>M</kbd></button>
+        <button v-if="membraneStage(system.train.stages)" class="button" type="button" @click="watering = true">
+          More water <kbd>M</kbd>
+        </button>
         <v-menu v-model="adding" location="bottom end">
           <template #activator="{ props: activator }"
             ><button class="button primary" type="button" v-bind="activator">Add stage <kbd>A</kbd></button></template
@@ -190,22 +203,6 @@ useKey('m', () => (watering.value = true));
               <dd>{{ says }}</dd>
             </div>
           </dl>
-          <ColumnPanel v-if="stage?.kind === 'resin'" :stage="stage" />
-          <BypassPanel
-            v-if="dial"
-            :key="dial.stage.id"
-            :stage="dial.stage"
-            :before="dial.before"
-            :litres-per-day="dial.litresPerDay"
-            :goal="dial.goal"
-            @change="edits.change(dial.stage.id, $event)"
-          />
-          <BranchesPanel v-if="beverage" :selected="selected" @select="selected = $event" />
-          <LoopPanel />
-          <TunePanel v-if="skid" />
-          <SeasonStrip />
-          <RoutesPanel v-if="polishing" />
-          <PricesPanel />
         </template>
         <div v-if="error && system.train.stages.length > 0" class="sheet panel chips">
           <h3>Stages</h3>
@@ -223,7 +220,7 @@ useKey('m', () => (watering.value = true));
       </div>
     </main>
     <MoreWater v-model="watering" />
-    <aside class="stack">
+    <aside ref="fields" class="stack">
       <StageInspector
         v-if="stage"
         :key="stage.id"
@@ -241,12 +238,39 @@ useKey('m', () => (watering.value = true));
       <FindingsList v-if="solved" title="What this train does" :findings="solved.findings" @mend="mend" />
       <p class="small muted">Membranes must never see chlorine or hot water. Plumbing to the mains follows your local code.</p>
     </aside>
+    <section v-if="solved && input" class="panels" aria-label="More of this train">
+      <ColumnPanel v-if="stage?.kind === 'resin'" :stage="stage" />
+      <BypassPanel
+        v-if="dial"
+        :key="dial.stage.id"
+        :stage="dial.stage"
+        :before="dial.before"
+        :litres-per-day="dial.litresPerDay"
+        :goal="dial.goal"
+        @change="edits.change(dial.stage.id, $event)"
+      />
+      <BranchesPanel v-if="beverage" :selected="selected" @select="selected = $event" />
+      <LoopPanel />
+      <TunePanel v-if="skid" />
+      <SeasonStrip />
+      <RoutesPanel v-if="polishing" />
+      <PricesPanel />
+    </section>
   </div>
 </template>
 
 <style scoped>
-.is-long { grid-template-columns: minmax(0, 1fr) !important; }
-.is-long > aside { border-left: 0; border-top: 1px solid var(--line); }
+/* What is said of the train stands beside it, or under it where it is long; the panels come after. */
+.work { grid-template-rows: auto 1fr; }
+.work > main { padding-bottom: 0; }
+.work > aside { grid-column: 2; grid-row: 1 / span 2; }
+.panels { padding: 0 14px 28px 20px; min-width: 0; }
+.is-long { grid-template-columns: minmax(0, 1fr) !important; grid-template-rows: auto auto 1fr; }
+.is-long > aside { grid-column: 1; grid-row: 2; border: 1px solid var(--line); border-width: 1px 0; margin-top: 14px; padding: 14px 14px 16px 20px; }
+.is-long > aside :deep(.stack) { grid-template-columns: repeat(auto-fill, minmax(290px, 1fr)); }
+.is-long > aside :deep(.inspector) { max-width: 460px; }
+.is-long > aside :deep(.stack > h2) { grid-column: 1 / -1; }
+@media (max-width: 860px) { .panels { padding: 0 12px 24px; } }
 .scroller { overflow-x: auto; }
 .scroller :deep(.ledger) { border-top: 1px solid var(--line); }
 .foot { display: flex; justify-content: space-between; flex-wrap: wrap; gap: 6px 18px; margin: 12px 0 0; padding: 10px 14px; }
