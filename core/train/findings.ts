@@ -54,15 +54,16 @@ function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference 
     const also = silica ? `, silica ${say.mgL(silica.value)}` : '';
     const polished = polishedStation(solved);
     const ec = polished.state.ec25UScm;
+    const metric = words(METRIC);
     const standing =
-      product !== polished
-        ? `, ${words(METRIC).water(product.state.ec25UScm)} in the open ${inSentence(product.name)} once it has taken up CO₂ from the air`
+      metric.water(product.state.ec25UScm) !== metric.water(ec)
+        ? `, ${metric.water(product.state.ec25UScm)} in the open ${inSentence(product.name)} once it has taken up CO₂ from the air`
         : '';
     return {
       id: 'goal',
       severity: 'good',
       title: `Reaches the goal: ${say.water(ec)}${also}`,
-      why: `${words(METRIC).water(ec)} after ${inSentence(polished.name)}${standing}; ${allMet(checks.length)}.`,
+      why: `${metric.water(ec)} after ${inSentence(polished.name)}${standing}; ${allMet(checks.length)}.`,
     };
   }
   const { limit } = worst;

@@ -74,6 +74,12 @@ const curve = computed(() => {
 const line = computed(() => curve.value.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`).join(' '));
 const area = computed(() => (curve.value.length > 1 ? `${line.value} L${px.value(PPM[1])} ${py.value(span.value[1])} L${curve.value[0]![0]} ${py.value(span.value[1])} Z` : ''));
 const point = computed(() => (ppmNow.value && litres.value > 0 ? { x: px.value(ppmNow.value), y: py.value(litres.value) } : null));
+/** In the corner where the membrane pays, or under the job where that stands there. */
+const sideY = computed(() => {
+  const corner = py.value(span.value[1]) + 20;
+  const inTheWay = point.value && point.value.x > W.value - 260 && point.value.y < corner + 24;
+  return inTheWay ? point.value!.y + 34 : corner;
+});
 const strengthText = (ppm: number): string => (units.value.system === 'trade' ? String(ppm) : String(Math.round(ppm / units.value.ppmFactor)));
 const litresText = (value: number): string => formatQuantity(value, 'volumeL', units.value).text;
 
@@ -174,8 +180,7 @@ const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit it
             {{ litresText(amount) }}
           </text>
           <path class="turn" :d="line" />
-          <text v-if="point && point.x > W / 2" :x="px(PPM[0]) + 10" :y="py(span[1]) + 20" class="side">membrane first</text>
-          <text v-else :x="px(PPM[1]) - 8" :y="py(span[1]) + 20" text-anchor="end" class="side">membrane first</text>
+          <text :x="px(PPM[1]) - 8" :y="sideY" text-anchor="end" class="side">membrane first</text>
           <text :x="px(PPM[0]) + 10" :y="py(span[0]) - 10" class="side">resin alone</text>
           <g v-if="point">
             <circle :cx="point.x" :cy="point.y" r="6.5" class="job" />
