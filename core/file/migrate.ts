@@ -107,6 +107,7 @@ function stageFrom2(stage: unknown): unknown {
         saltFactor: measured(stage['saltFactor']),
         recycleKv: null,
         bypassAfter: null,
+        wasteToFirstPass: false,
       };
     case 'pump':
       return isData(stage['pump']) && stage['pump']['kind'] === 'displacement'

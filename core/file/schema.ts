@@ -245,6 +245,8 @@ export const stageSchema = z.discriminatedUnion('kind', [
     bypassShare: between(0, 0.9),
     /** Stage ahead behind which that water is taken off; null: right before the membrane. */
     bypassAfter: maybe(id),
+    /** Second pass only: its waste goes back before the pump of the first, not to the drain. */
+    wasteToFirstPass: z.boolean(),
     /** Output and salt passage against a new element, as measured; null: by its age. */
     waterFactor: maybe(between(0.05, 5)),
     saltFactor: maybe(between(0.05, 100)),

@@ -17,7 +17,7 @@ import { wasteIndex } from './scaling';
 import { costOf } from './facts';
 import { inletBar } from './pressure';
 import { unitRanks } from './membraneUnit';
-import { membraneOperation, polishedStation, solveTrain, type SolvedTrain } from './solve';
+import { membraneOperation, polishedStation, solveTrain, wasteToProduct, type SolvedTrain } from './solve';
 import { newStage } from './templates';
 import { wornTrain, type TrainUse } from './wear';
 import { words } from './words';
@@ -249,7 +249,7 @@ function described(
     label,
     productLPerDay,
     times: base.productLPerH > 0 ? solved.productLPerH / base.productLPerH : 1,
-    wasteToProduct: unit?.wasteToProduct ?? null,
+    wasteToProduct: wasteToProduct(solved),
     saltPassage: unit?.rejection === null || unit?.rejection === undefined ? null : 1 - unit.rejection,
     productUScm: polishedStation(solved).state.ec25UScm,
     wasteIndex: unit && wasteIndex(unit),

@@ -14,6 +14,7 @@ import {
   systemFromTemplate,
   tapWater,
   tuned,
+  wasteToProduct,
   withSettings,
   type SolvedTrain,
   type WaterOption,
@@ -187,6 +188,36 @@ describe('two passes', () => {
     const solved = solve(twoPass({ tank: true }));
     expect(solved.secondPass!.unit.feedLPerH).not.toBeCloseTo(solved.unit!.permeateLPerH, 0);
     expect(solved.productLPerH).toBeLessThanOrEqual(0.7 * solved.unit!.permeateLPerH * 1.000001);
+  });
+  it('waste led back before the first pump: nothing is lost over both passes, and less is drawn', () => {
+    const plain = solve(noChlorine(twoPass()));
+    const returning = noChlorine(twoPass({ membrane: { wasteToFirstPass: true } }));
+    const solved = solve(returning);
+    expect(wasteToProduct(solved)!).toBeLessThan(0.75 * wasteToProduct(plain)!);
+    // The pump's suction takes what is drawn and what comes back; only the first waste and the product leave.
+    const { unit } = solved.secondPass!;
+    const drawn = solved.stations[0]!.flowLPerH;
+    expectWithin(drawn + unit.concentrateLPerH, solved.unit!.feedLPerH, 1e-8);
+    expectWithin(drawn, solved.waste!.flowLPerH + solved.productLPerH, 1e-8);
+    const product = solved.stations.at(-1)!.water;
+    for (const solute of SOLUTES) {
+      const entering = drawn * tap(returning).mgL[solute];
+      if (entering > 0)
+        expectWithin(
+          solved.waste!.flowLPerH * solved.waste!.water.mgL[solute] + solved.productLPerH * product.mgL[solute],
+          entering,
+          1e-6,
+          solute,
+        );
+    }
+    // Cleaner than the tap, it thins the feed: the mixture at the pump is weaker than without.
+    const atPump = (s: SolvedTrain): number => s.stations.find((station) => station.after === 'pump')!.state.ec25UScm;
+    expect(atPump(solved)).toBeLessThan(atPump(plain));
+  });
+  it('it needs a suction to go back to', () => {
+    const returning = twoPass({ membrane: { wasteToFirstPass: true } });
+    const bare = { ...returning, train: { ...returning.train, stages: returning.train.stages.filter((stage) => stage.id !== 'pump') } };
+    expect(titles(bare)).toContain('can only go back to the suction of a pump');
   });
   it('a second pump that is too weak, or missing, is named', () => {
     expect(titles(twoPass({ pump: { shutOffBar: 4, atBar: 2 } }))).toMatch(

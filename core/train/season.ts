@@ -1,7 +1,7 @@
 import type { System } from '../file';
 import { eachSolute, type Water } from '../water';
 import type { SeasonSpan } from './feed';
-import { solveTrain } from './solve';
+import { solveTrain, wasteToProduct } from './solve';
 
 /** One month of a year of feed. */
 export interface SeasonMonth {
@@ -47,7 +47,6 @@ export function seasonMonths(system: System, feed: Water, ec25UScm: number, span
     const temperatureC = course(span.highestTemperatureC, span.lowestTemperatureC, month, COLDEST_MONTH);
     const strength = course(weakest, strongest, month, STRONGEST_MONTH);
     const solved = solveTrain(system.train, system.source, { ...strengthened(feed, strength), temperatureC });
-    const unit = solved.ok ? solved.value.unit : null;
     const behind = solved.ok
       ? solved.value.stations.find((station) => station.after === solved.value.unitStageId && station.kind === 'membrane')
       : undefined;
@@ -56,7 +55,7 @@ export function seasonMonths(system: System, feed: Water, ec25UScm: number, span
       temperatureC,
       strength,
       productLPerDay: solved.ok ? solved.value.productLPerH * 24 : 0,
-      wasteToProduct: unit?.wasteToProduct ?? null,
+      wasteToProduct: solved.ok ? wasteToProduct(solved.value) : null,
       permeateUScm: behind?.state.ec25UScm ?? null,
     };
   });

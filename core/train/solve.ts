@@ -1,12 +1,13 @@
-import { feedPump, type Source, type StageOf, type Train } from '../file';
-import { pumpOutletBar, type MembraneUnit, type UnitConditions, type UnitSolution } from '../membrane';
+import { feedPump, type StageOf, type Train } from '../file';
+import type { MembraneUnit, UnitConditions, UnitSolution } from '../membrane';
 import type { CarbonState } from '../pretreatment';
 import { fail, ok, type Outcome } from '../quantity';
-import { settleWater, type Water, type WaterState } from '../water';
+import type { Water } from '../water';
 import { membraneUnit } from './membraneUnit';
+import { onePass } from './onePass';
 import { inletBar, type Inlet } from './pressure';
-import { withMembrane } from './throughMembrane';
-import { tapStation, walkStages, type Collected, type ResinState, type Station, type Walk } from './walk';
+import { twoPasses } from './twoPasses';
+import { walkStages, type Collected, type ResinState, type Station } from './walk';
 import type { TrainUse } from './wear';
 
 export interface SolvedTrain {
@@ -16,8 +17,8 @@ export interface SolvedTrain {
   readonly unitStageId: string | null;
   /** The waste, where there is a membrane that makes any. */
   readonly waste: Station | null;
-  /** The second pass and its waste, where there is one. */
-  readonly secondPass?: { readonly unit: UnitSolution; readonly waste: Station } | null;
+  /** The second pass and its waste, where there is one, and the share of the time it runs while the first does. */
+  readonly secondPass?: { readonly unit: UnitSolution; readonly waste: Station; readonly runShare: number } | null;
   readonly resins: readonly ResinState[];
   readonly carbons: readonly { readonly stageId: string; readonly state: CarbonState; readonly flowLPerH: number }[];
   readonly productLPerH: number;
@@ -30,9 +31,6 @@ export interface SolvedBranch {
   readonly id: string;
   readonly stations: readonly Station[];
 }
-
-/** No housing here stands more. */
-const MOST_BAR = 69;
 
 /**
  * Solves a train from tap to last stage at its true operating point.
@@ -64,90 +62,21 @@ function withBranches(train: Train, main: SolvedTrain, use: TrainUse): Outcome<S
 }
 
 /** The train from tap to its last stage, without its branches. */
-function solveMain(train: Train, at0: Inlet, feed: Water, use: TrainUse): Outcome<SolvedTrain> {
-  const source = { linePressureBar: inletBar(at0) };
-  const tapState = settleWater(feed);
-  if (!tapState.ok) return tapState;
-  const membranes = train.stages.filter((stage) => stage.kind === 'membrane');
-  if (membranes.length > 2)
+function solveMain(train: Train, inlet: Inlet, feed: Water, use: TrainUse): Outcome<SolvedTrain> {
+  const membranes = train.stages.filter((stage) => stage.kind === 'membrane').length;
+  if (membranes > 2)
     return fail(
       'stages',
-      membranes.length,
+      membranes,
       'one or two membrane stages',
-      `This train has ${membranes.length} membrane stages. Put elements that share a feed into one stage, as vessels in ranks.`,
+      `This train has ${membranes} membrane stages. Put elements that share a feed into one stage, as vessels in ranks.`,
     );
-  if (membranes.length === 2) return twoPasses(train, source, feed, use);
-  const at = train.stages.findIndex((stage) => stage.kind === 'membrane');
-  return at < 0 ? withoutMembrane(train, source, feed, tapState.value, use) : withMembrane(train, at, source, feed, tapState.value, use);
+  return membranes === 2 ? twoPasses(train, inlet, feed, use) : onePass(train, inlet, feed, use);
 }
 
-/**
- * Two passes: the product of the first membrane is the feed of the second, lifted by its own pump. Without a tank
- * between them the second takes exactly what the first makes; from an open tank it runs at its own flow.
- */
-function twoPasses(train: Train, source: Pick<Source, 'linePressureBar'>, feed: Water, use: TrainUse): Outcome<SolvedTrain> {
-  const first = train.stages.findIndex((stage) => stage.kind === 'membrane');
-  const second = train.stages.findLastIndex((stage) => stage.kind === 'membrane');
-  const cut = train.stages.findLastIndex((stage, i) => stage.kind === 'pump' && i > first && i < second);
-  const pump = train.stages[cut];
-  if (pump?.kind !== 'pump')
-    return fail(
-      'stages',
-      2,
-      'a pump between the two membranes',
-      'The second membrane has no pump of its own: the product of the first has no pressure left. Add a pump between them, or put both elements into one stage.',
-    );
-  const one = solveMain({ ...train, stages: train.stages.slice(0, cut) }, source, feed, use);
-  if (!one.ok || !one.value.unit || one.value.unit.noProduction) return one;
-  const product = one.value.stations.at(-1)!;
-  const rests = train.stages.slice(first + 1, cut).some((stage) => stage.kind === 'tank' && stage.openToAir);
-  const needed: StageOf<'pump'> = rests
-    ? pump
-    : { ...pump, pump: { kind: 'displacement', flowLPerH: one.value.productLPerH, reliefBar: MOST_BAR, energyRecovery: 0 } };
-  const two = solveMain(
-    { ...train, stages: [needed, ...train.stages.slice(cut + 1)] },
-    { linePressureBar: product.pressureBar },
-    product.water,
-    use,
-  );
-  if (!two.ok) return two;
-  const { unit } = two.value;
-  if (!rests && unit) {
-    const reached =
-      pump.pump.kind === 'displacement' ? pump.pump.reliefBar : pumpOutletBar(pump.pump, product.pressureBar, unit.membraneFeedLPerH);
-    if (unit.feedPressureBar > reached)
-      return fail(
-        'pump',
-        Number(reached.toFixed(1)),
-        `${unit.feedPressureBar.toFixed(1)} bar`,
-        `${pump.name} reaches ${reached.toFixed(1)} bar at ${Math.round(unit.membraneFeedLPerH)} L/h; the second pass needs ${unit.feedPressureBar.toFixed(1)} bar. Fit a stronger pump, or open its waste.`,
-      );
-  }
-  // A second pass behind a tank cannot go on making more than the first brings.
-  const share = rests && unit ? Math.min(1, one.value.productLPerH / unit.feedLPerH) : 1;
-  return ok({
-    ...one.value,
-    stations: [...one.value.stations, ...two.value.stations.slice(1)],
-    resins: [...one.value.resins, ...two.value.resins],
-    carbons: [...one.value.carbons, ...two.value.carbons],
-    secondPass: unit && two.value.waste ? { unit, waste: two.value.waste } : null,
-    productLPerH: two.value.productLPerH * share,
-  });
-}
-
-function withoutMembrane(
-  train: Train,
-  source: Pick<Source, 'linePressureBar'>,
-  feed: Water,
-  tap: WaterState,
-  use: TrainUse,
-): Outcome<SolvedTrain> {
-  const flowLPerH = train.drawLPerH;
-  const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
-  const into: Collected = { stations: [tapStation(flowLPerH, start)], resins: [], carbons: [] };
-  const end = walkStages(train.stages, flowLPerH, start, use, into);
-  if (!end.ok) return end;
-  return ok({ ...into, unit: null, unitStageId: null, waste: null, productLPerH: flowLPerH, branches: [] });
+/** Waste to product of the train as a whole, what is blended past and a second pass counted; null when nothing is made. */
+export function wasteToProduct({ stations, unit, productLPerH }: SolvedTrain): number | null {
+  return unit && !unit.noProduction && productLPerH > 0 ? (stations[0]!.flowLPerH - productLPerH) / productLPerH : null;
 }
 
 /** The last station: the water at the point of use. */

@@ -73,6 +73,7 @@ const STAGE_DEFAULTS: { readonly [K in StageKind]: Omit<StageOf<K>, 'id'> } = {
     recycleKv: null,
     bypassShare: 0,
     bypassAfter: null,
+    wasteToFirstPass: false,
     restrictor: { lengthMm: 300, boreMm: 1.2 },
     waterFactor: null,
     saltFactor: null,

@@ -11,7 +11,23 @@ import type { TrainUse } from './wear';
 /** Chlorine a change of flow may still move before the feed of the membrane counts as settled, mg/L. */
 const SETTLED_MG_L = 1e-4;
 const SETTLED_BAR = 2e-3;
-const ROUNDS = 8;
+/** What is mixed with water led back must be settled as near as the balance is kept. */
+const SETTLED_SHARE = 1e-8;
+const ROUNDS = 12;
+
+/** Water that comes back to the membrane's feed, before its pump, from a pass behind it. */
+export interface Returned {
+  readonly water: Water | null;
+  readonly flowLPerH: number;
+}
+export const NOTHING_RETURNED: Returned = { water: null, flowLPerH: 0 };
+
+/** What a membrane may know beforehand: what comes back to it, and the solution of the round before. */
+export interface Beforehand {
+  readonly returned: Returned;
+  readonly near: UnitSolution | undefined;
+}
+export const NOTHING_KNOWN: Beforehand = { returned: NOTHING_RETURNED, near: undefined };
 
 /** A train with one membrane: how far its feed, its filters and its back-pressure move each other is found in rounds. */
 export function withMembrane(
@@ -21,6 +37,7 @@ export function withMembrane(
   feed: Water,
   tap: WaterState,
   use: TrainUse,
+  { returned, near: before0 }: Beforehand = NOTHING_KNOWN,
 ): Outcome<SolvedTrain> {
   const stage = train.stages[at] as StageOf<'membrane'>;
   const before = train.stages.slice(0, at);
@@ -38,20 +55,17 @@ export function withMembrane(
   // All that is drawn passes the shared stages; only what the membrane takes passes its own.
   const shared = before.slice(0, takenOff(stage, before));
   const own = before.slice(shared.length);
-  const lossBar = (flows: Flows): number => lossOf(shared, flows.drawnLPerH, t) + lossOf(own, flows.feedLPerH, t);
+  const lossBar = (flows: Flows): number => lossOf(shared, flows.drawnLPerH, t) + lossOf(own, flows.freshLPerH, t);
   const backBar = (productLPerH: number): number => tankLiftBar + lossOf(behind, productLPerH, t);
 
   const pump = feedPump(train.stages)?.pump ?? null;
-  const rough = roughFlows(unit, source.linePressureBar, t);
-  let flows = flowsOf(
-    stage,
-    pump?.kind === 'displacement' ? Math.max(1, pump.flowLPerH - stage.recycleLPerH) : rough.feedLPerH,
-    rough.productLPerH,
-  );
+  let near = before0?.noProduction ? undefined : before0;
+  const rough = near ? { feedLPerH: near.feedLPerH, productLPerH: near.permeateLPerH } : roughFlows(unit, source.linePressureBar, t);
+  const roughFeed = pump?.kind === 'displacement' && !near ? Math.max(1, pump.flowLPerH - stage.recycleLPerH) : rough.feedLPerH;
+  let flows = flowsOf(stage, returned, roughFeed, rough.productLPerH);
   let productFlow = rough.productLPerH;
-  let near: UnitSolution | undefined;
   for (let round = 0; round < ROUNDS; round++) {
-    const ahead = feedTo(shared, own, feed, flows, use);
+    const ahead = feedTo(shared, own, feed, flows, use, returned);
     if (!ahead.ok) return ahead;
     const slope = lossBar(flows) / Math.max(flows.feedLPerH, 1e-9);
     const back = backBar(productFlow);
@@ -69,12 +83,14 @@ export function withMembrane(
     );
     if (!solved.ok) return solved;
     near = solved.value;
-    flows = flowsOf(stage, near.feedLPerH, near.permeateLPerH);
+    const assumed = flows;
+    flows = flowsOf(stage, returned, near.feedLPerH, near.permeateLPerH);
     if (near.permeateLPerH > 0) productFlow = near.permeateLPerH;
-    const again = feedTo(shared, own, feed, flows, use);
+    const again = feedTo(shared, own, feed, flows, use, returned);
     if (!again.ok) return again;
     // Tubing is not laminar: its loss does not go in proportion to the flow.
     const unsettled =
+      (returned.flowLPerH > 0 && Math.abs(flows.freshLPerH - assumed.freshLPerH) > SETTLED_SHARE * flows.freshLPerH) ||
       disinfectant(again.value, ahead.value) > SETTLED_MG_L ||
       Math.abs(backBar(productFlow) - back) > SETTLED_BAR ||
       Math.abs(lossBar(flows) - slope * flows.feedLPerH) > SETTLED_BAR;
@@ -84,26 +100,27 @@ export function withMembrane(
     const into: Collected = { stations: [tapStation(flows.drawnLPerH, start)], resins: [], carbons: [] };
     const parting = walkStages(shared, flows.drawnLPerH, start, use, into, pump ? near.feedPressureBar : null);
     if (!parting.ok) return parting;
-    const reached = walkStages(own, flows.feedLPerH, parting.value, use, into, pump ? near.feedPressureBar : null);
+    const reached = walkStages(own, flows.freshLPerH, parting.value, use, into, pump ? near.feedPressureBar : null);
     if (!reached.ok) return reached;
-    const joined = joinRecycle(into.stations, near, reached.value.state.pH);
+    const joined = joinRecycle(into.stations, near, reached.value.state.pH, returned);
     if (!joined.ok) return joined;
     return behindMembrane(stage, behind, near, reached.value, parting.value.water, use, into, back);
   }
   return fail('stages', null, 'a train that settles', 'The flow through this train does not settle; check filters and restrictor.');
 }
 
-/** What is drawn from the tap, and what of it the membrane takes, L/h. */
+/** What is drawn from the tap, what of it goes to the membrane, and what the membrane takes with what comes back, L/h. */
 interface Flows {
   readonly drawnLPerH: number;
+  readonly freshLPerH: number;
   readonly feedLPerH: number;
 }
 
 /** The membrane's feed, and beside it what is led past the membrane to what it makes. */
-const flowsOf = ({ bypassShare }: StageOf<'membrane'>, feedLPerH: number, permeateLPerH: number): Flows => ({
-  drawnLPerH: feedLPerH + (permeateLPerH * bypassShare) / (1 - bypassShare),
-  feedLPerH,
-});
+function flowsOf({ bypassShare }: StageOf<'membrane'>, { flowLPerH: back }: Returned, feedLPerH: number, permeateLPerH: number): Flows {
+  const freshLPerH = Math.max(1e-3, feedLPerH - back);
+  return { drawnLPerH: freshLPerH + (permeateLPerH * bypassShare) / (1 - bypassShare), freshLPerH, feedLPerH };
+}
 
 /** Pressure a run of stages takes at a flow, without what lift takes, bar. */
 const lossOf = (stages: readonly Stage[], flowLPerH: number, temperatureC: number): number =>
@@ -115,9 +132,9 @@ function takenOff({ bypassAfter }: StageOf<'membrane'>, before: readonly Stage[]
   return at < 0 ? before.length : at + 1;
 }
 
-/** From the pump on it is the mixture that flows: a meter there reads feed and recycle together. */
-function joinRecycle(stations: Station[], unit: UnitSolution, pH: number): Outcome<void> {
-  if (unit.recycleLPerH === 0) return ok(undefined);
+/** From the pump on it is the mixture that flows: a meter there reads the feed and all that is led back together. */
+function joinRecycle(stations: Station[], unit: UnitSolution, pH: number, returned: Returned): Outcome<void> {
+  if (unit.recycleLPerH === 0 && returned.flowLPerH === 0) return ok(undefined);
   const state = settleWater(unit.mixedFeed, pH);
   if (!state.ok) return state;
   const from = stations.findLastIndex((station) => station.kind === 'pump');
@@ -127,12 +144,19 @@ function joinRecycle(stations: Station[], unit: UnitSolution, pH: number): Outco
   return ok(undefined);
 }
 
-/** The water that reaches the membrane: through what all of it passes, then what only the membrane's share passes. */
-function feedTo(shared: readonly Stage[], own: readonly Stage[], feed: Water, flows: Flows, use: TrainUse): Outcome<Water> {
+/** The water that reaches the membrane: through what all of it passes, then its own share's stages, then what comes back. */
+function feedTo(
+  shared: readonly Stage[],
+  own: readonly Stage[],
+  feed: Water,
+  flows: Flows,
+  use: TrainUse,
+  returned: Returned,
+): Outcome<Water> {
   let water = feed;
   for (const [stages, flowLPerH] of [
     [shared, flows.drawnLPerH],
-    [own, flows.feedLPerH],
+    [own, flows.freshLPerH],
   ] as const) {
     for (const stage of stages) {
       const after = waterAfter(stage, water, flowLPerH, use);
@@ -140,7 +164,11 @@ function feedTo(shared: readonly Stage[], own: readonly Stage[], feed: Water, fl
       water = after.value.water;
     }
   }
-  return ok(water);
+  if (!returned.water || returned.flowLPerH === 0) return ok(water);
+  return mixWaters([
+    { water, volumeL: flows.freshLPerH },
+    { water: returned.water, volumeL: returned.flowLPerH },
+  ]);
 }
 
 const disinfectant = (a: Water, b: Water): number =>

@@ -90,6 +90,17 @@ describe('branches', () => {
     expect(bypass.points[2]![0]).toBeGreaterThan(membrane.x + membrane.width);
     expect(drawing.pipes.some((pipe) => pipe.id === 'recycle')).toBe(false);
   });
+  it('the waste of a second pass that goes back climbs over the train to the first pump', () => {
+    const second = { after: 's2', to: 's1', ec25UScm: 40, pressureBar: 8, texts: ['40 µS/cm led back'] };
+    const drawing = drawDescent({ ...skid, secondWaste: second }, frame(5));
+    const line = drawing.pipes.find((pipe) => pipe.id === 'second-waste')!;
+    const pump = drawing.vessels.find((vessel) => vessel.stageId === 's1')!.box;
+    expect(line.dashed).toBe(true);
+    expect(line.points[1]![1]).toBeLessThan(Math.min(...drawing.vessels.map((vessel) => vessel.box.y)));
+    expect(line.points.at(-1)![0]).toBeLessThan(pump.x);
+    const drained = drawDescent({ ...skid, secondWaste: { ...second, to: null } }, frame(5));
+    expect(drained.pipes.find((pipe) => pipe.id === 'second-waste')!.open).toBe('right');
+  });
   it('taken off further ahead it runs under what it leaves out', () => {
     const drawing = drawDescent(
       { ...skid, bypass: { past: 's2', from: 's0', ec25UScm: 750, texts: ['20 % past the membrane'] } },

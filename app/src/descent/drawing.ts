@@ -27,6 +27,8 @@ export interface DescentInput {
   } | null;
   readonly secondWaste: {
     readonly after: string;
+    /** Stage before which it is led back; null where it goes to the drain. */
+    readonly to: string | null;
     readonly ec25UScm: number;
     readonly pressureBar: number;
     readonly texts: readonly string[];

@@ -46,21 +46,7 @@ export function wasteLine(input: DescentInput, vessels: readonly Vessel[], frame
 export function branches(input: DescentInput, vessels: readonly Vessel[], y: (ec: number) => number, s: Sizes): Pipe[] {
   const boxOf = (id: string): Box | undefined => vessels.find((vessel) => vessel.stageId === id)?.box;
   const pipes: Pipe[] = [];
-  if (input.secondWaste) {
-    const box = boxOf(input.secondWaste.after);
-    const level = y(input.secondWaste.ec25UScm);
-    if (box)
-      pipes.push({
-        id: 'second-waste',
-        points: [
-          [box.x + box.width - 2, level],
-          [box.x + box.width + s.vessel * 1.6, level],
-        ],
-        colour: waterColour(input.secondWaste.ec25UScm),
-        width: s.pipe * 0.72,
-        open: 'right',
-      });
-  }
+  if (input.secondWaste) pipes.push(...secondWasteLine(input.secondWaste, boxOf, y, s));
   if (input.recycle) {
     const [from, to] = [boxOf(input.recycle.from), boxOf(input.recycle.to)];
     const level = y(input.recycle.ec25UScm);
@@ -105,6 +91,51 @@ export function branches(input: DescentInput, vessels: readonly Vessel[], y: (ec
     }
   }
   return pipes;
+}
+
+/** Waste of a second pass: out to the right, or dashed over the tops back to the pump of the first. */
+function secondWasteLine(
+  { after, to, ec25UScm }: NonNullable<DescentInput['secondWaste']>,
+  boxOf: (id: string) => Box | undefined,
+  y: (ec: number) => number,
+  s: Sizes,
+): Pipe[] {
+  const box = boxOf(after);
+  const target = to === null ? undefined : boxOf(to);
+  if (!box) return [];
+  const level = y(ec25UScm);
+  const common = { id: 'second-waste', colour: waterColour(ec25UScm) };
+  if (!target) {
+    const start = box.x + box.width - 2;
+    return [
+      {
+        ...common,
+        points: [
+          [start, level],
+          [box.x + box.width + s.vessel * 1.6, level],
+        ],
+        width: s.pipe * 0.72,
+        open: 'right',
+      },
+    ];
+  }
+  const leaving = box.x + box.width - Math.min(box.width, s.wide) / 2;
+  const landing = target.x - s.pipe * 2.6;
+  const top = s.pipe;
+  return [
+    {
+      ...common,
+      points: [
+        [leaving, box.y + s.pipe],
+        [leaving, top],
+        [landing, top],
+        [landing, target.y + target.height / 2],
+      ],
+      width: s.pipe * 0.6,
+      open: 'none',
+      dashed: true,
+    },
+  ];
 }
 
 /** A loop comes back along the bottom, dashed, and up into its tank. */

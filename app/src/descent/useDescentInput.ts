@@ -43,14 +43,7 @@ export function descentInput(
             texts: [`waste to drain · ${wasteWater} · ${ratio}`, `waste · ${wasteWater} · ${ratio}`, `waste ${ratio}`],
           }
         : null,
-    secondWaste: solved.secondPass
-      ? {
-          after: solved.secondPass.waste.after,
-          ec25UScm: solved.secondPass.waste.state.ec25UScm,
-          pressureBar: solved.secondPass.waste.pressureBar,
-          texts: [`waste · ${say.water(solved.secondPass.waste.state.ec25UScm)}`, 'waste'],
-        }
-      : null,
+    secondWaste: secondWasteOf(system, solved),
     recycle: recycleOf(system, solved),
     loop: loopOf(system, solved),
     branches: report.branches.map(({ branch, stations }) => {
@@ -98,6 +91,22 @@ function loopOf(system: System, solved: SolvedTrain): DescentInput['loop'] {
   if (!loop || !tank) return null;
   const flow = formatQuantity(loop.flowLPerH, 'flowLPerH', system.units).text;
   return { to: tank.id, ec25UScm: productStation(solved).state.ec25UScm, texts: [`${flow} round the loop`, 'loop'] };
+}
+
+/** Waste of a second pass: to the drain, or back before the pump of the first. */
+function secondWasteOf({ train, units }: System, { secondPass }: SolvedTrain): DescentInput['secondWaste'] {
+  if (!secondPass) return null;
+  const { waste } = secondPass;
+  const stage = train.stages.find((one) => one.id === waste.after);
+  const back = stage?.kind === 'membrane' && stage.wasteToFirstPass ? (feedPump(train.stages)?.id ?? null) : null;
+  const water = words(units).water(waste.state.ec25UScm);
+  return {
+    after: waste.after,
+    to: back,
+    ec25UScm: waste.state.ec25UScm,
+    pressureBar: waste.pressureBar,
+    texts: back === null ? [`waste · ${water}`, 'waste'] : [`${water} led back`, 'led back'],
+  };
 }
 
 /** Water that runs past the membrane into the product, from right before it or from further ahead. */

@@ -83,7 +83,8 @@ export function largeLabels(
     const spots = [
       { ...middle, y: top + height + 17 },
       { ...middle, y: top + height + 33 },
-      { x: left, y: top + height + 33, anchor: 'start' as const },
+      { x: left - 4, y: top + height + 33, anchor: 'start' as const },
+      { x: left - 4, y: top + height + 49, anchor: 'start' as const },
       { ...middle, y: top - 8 },
       { ...middle, y: top - 24 },
       { x: left + width + 7, y: top + height / 2 + 4.5, anchor: 'start' as const },
@@ -209,7 +210,7 @@ export function largeLabels(
           },
         ]
       : [];
-  return placeLabels([tap, ...probes, ...ends, ...names, ...notes, ...waste, ...around, ...goal], obstacles, {
+  return placeLabels([tap, ...probes, ...ends, ...names, ...around, ...notes, ...waste, ...goal], obstacles, {
     x: frame.left - 4,
     y: 2,
     width: frame.width - frame.left + 4,

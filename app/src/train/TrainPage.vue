@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { formatQuantity } from '@yes-clear/core/quantity';
-import { costUnit, moneyText, mounting, polishedStation, trainSentence, treatingAt, tunable, words, type FindingAction } from '@yes-clear/core/train';
+import { costUnit, moneyText, mounting, polishedStation, trainSentence, treatingAt, tunable, wasteToProduct, words, type FindingAction } from '@yes-clear/core/train';
 import { allStages, membraneStage, type StageKind } from '@yes-clear/core/file';
 import { GOAL_ROWS } from '@yes-clear/core/goal';
 import { useElementSize, useWindowSize } from '@vueuse/core';
@@ -84,7 +84,7 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
   const weight = mounting(system.value.train.stages);
   const say = words(units);
   const per = costUnit(units);
-  const ratio = train.unit?.wasteToProduct;
+  const ratio = wasteToProduct(train);
   const hours = runHoursPerDay === null || runHoursPerDay > 24 ? null : say.hours(runHoursPerDay);
   return [
     [say.perDay(train.productLPerH * 24), 'made'],

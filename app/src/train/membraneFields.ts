@@ -31,12 +31,15 @@ const FIRST_RANKS: StageOf<'membrane'>['ranks'] = [
   { vessels: 2, elementsPerVessel: 1 },
 ];
 
+/** A stage ahead of the one whose fields are asked for. */
+export type Ahead = Pick<Stage, 'id' | 'name' | 'kind'>;
+
 /** Element, arrangement and waste control first; recycle, bypass and ageing folded. */
 export function membraneFields(
   stage: StageOf<'membrane'>,
   source: Pick<Source, 'linePressureBar'>,
   unit: RunningUnit | null,
-  ahead: readonly Pick<Stage, 'id' | 'name'>[],
+  ahead: readonly Ahead[],
 ): StageFields {
   return {
     choices: [
@@ -54,7 +57,8 @@ export function membraneFields(
         value: stage.valve?.kind ?? 'restrictor',
         change: (value) => ({ valve: controlAt(value, unit) }) as Partial<Stage>,
       },
-      ...takenFrom(stage, ahead),
+      ...takenFrom(stage, ahead.slice(ahead.findLastIndex(({ kind }) => kind === 'membrane') + 1)),
+      ...secondPass(stage, ahead),
     ],
     quantities: [
       {
@@ -124,7 +128,7 @@ const recycleField = (stage: StageOf<'membrane'>): QuantitySpec =>
       };
 
 /** Where the water led past is taken off, once any is: a softener in between leaves it its hardness. */
-function takenFrom({ bypassShare, bypassAfter }: StageOf<'membrane'>, ahead: readonly Pick<Stage, 'id' | 'name'>[]): ChoiceSpec[] {
+function takenFrom({ bypassShare, bypassAfter }: StageOf<'membrane'>, ahead: readonly Ahead[]): ChoiceSpec[] {
   if (bypassShare === 0 || ahead.length < 2) return [];
   const places = ahead.slice(0, -1).map(({ id, name }) => ({ title: `Led past from behind ${inSentence(name)}`, value: id }));
   return [
@@ -136,6 +140,24 @@ function takenFrom({ bypassShare, bypassAfter }: StageOf<'membrane'>, ahead: rea
     },
   ];
 }
+
+const PASS_WASTE = [
+  { title: 'Its waste to the drain', value: 'drain' },
+  { title: 'Its waste before the first pump', value: 'back' },
+];
+
+/** A second pass wastes water cleaner than the tap: it may go back to the first. */
+const secondPass = ({ wasteToFirstPass }: StageOf<'membrane'>, ahead: readonly Ahead[]): ChoiceSpec[] =>
+  ahead.some(({ kind }) => kind === 'membrane')
+    ? [
+        {
+          label: 'Waste of the second pass',
+          items: PASS_WASTE,
+          value: wasteToFirstPass ? 'back' : 'drain',
+          change: (value) => ({ wasteToFirstPass: value === 'back' }) as Partial<Stage>,
+        },
+      ]
+    : [];
 
 /** What restrictors are rated at: 60 psi and 25 °C (common practice). */
 const RATED = { bar: 60 * BAR_PER_PSI, temperatureC: 25 } as const;

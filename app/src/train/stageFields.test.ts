@@ -77,6 +77,16 @@ describe('the fields of a stage', () => {
         if (optional) expect(stageSchema.safeParse(applied(stage, optional.clear)).success, label).toBe(true);
     }
   });
+  it('a second pass is asked where its waste goes', () => {
+    const asked = (ahead: readonly Stage[]) =>
+      stageFields(newStage('membrane', 'x') as Stage, source, null, ahead).choices.find(
+        ({ label }) => label === 'Waste of the second pass',
+      );
+    expect(asked([newStage('carbon', 'c') as Stage])).toBeUndefined();
+    const choice = asked([newStage('membrane', 'm'), newStage('pump', 'p')] as Stage[])!;
+    expect(choice.value).toBe('drain');
+    expect(choice.change('back')).toEqual({ wasteToFirstPass: true });
+  });
   it('where water led past is taken off is asked once any is', () => {
     const ahead = [newStage('carbon', 'c'), newStage('softener', 's')] as Stage[];
     const membrane = { ...newStage('membrane', 'x'), bypassShare: 0.1 } as Stage;

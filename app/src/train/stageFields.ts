@@ -1,7 +1,7 @@
 import { CARBON_MEDIA, RESIN_CLASSES, type Source, type Stage } from '@yes-clear/core/file';
 import { RESIN_ROWS } from '@yes-clear/core/exchange';
 import { choice, into, type QuantitySpec, type StageFields } from './fieldSpec';
-import { membraneFields, type RunningUnit } from './membraneFields';
+import { membraneFields, type Ahead, type RunningUnit } from './membraneFields';
 import { pumpStageFields } from './pumpFields';
 
 /** Gas pressure a bladder tank comes with (common practice: about 7 psi). */
@@ -19,7 +19,7 @@ export function stageFields(
   stage: Stage,
   source: Pick<Source, 'linePressureBar'>,
   unit: RunningUnit | null = null,
-  ahead: readonly Pick<Stage, 'id' | 'name'>[] = [],
+  ahead: readonly Ahead[] = [],
 ): StageFields {
   switch (stage.kind) {
     case 'sediment':
