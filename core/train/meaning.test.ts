@@ -72,7 +72,7 @@ describe('what a water means', () => {
       goal: { ...s.goal, demand: evenDemand(100, 'day') },
       train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'membrane') },
     }));
-    expect(says(system, 'chlorine')).toContain('37 g a year through the carbon at 100 L/day of feed');
+    expect(says(system, 'chlorine')).toContain('A year brings the carbon 37 g of it, at 100 L/day of feed');
   });
   it('to drinkers: nitrate, taste and softened sodium', () => {
     expect(says(forGoal('drinking', { ...kit({ nitrateMgL: 62 }) }), 'nitrate')).toMatch(/bad: Nitrate 62 mg\/L, the goal is at most 50/);

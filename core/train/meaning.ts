@@ -22,7 +22,7 @@ import {
 } from '../water';
 import type { SeasonSpan } from './feed';
 import type { Finding, Severity } from './finding';
-import type { SolvedTrain } from './solve';
+import { wasteToProduct, type SolvedTrain } from './solve';
 import { words } from './words';
 
 /** What is known when a tap water is spoken about. */
@@ -276,21 +276,23 @@ function ammonia({ completed, state, family, system, solved, say }: Tap): Findin
   };
 }
 
+const COUNTED = ['none', 'one', 'two', 'three'];
+
 /** What the carbon has to take in a year. */
 function disinfectant({ completed, system, solved, say }: Tap): Finding | null {
   const { chlorine, chloramine } = completed.water.mgL;
   if (chlorine + chloramine < 0.005) return null;
   const product = demandLPerDay(system.goal.demand);
-  const perDay = product * (1 + (solved?.unit?.wasteToProduct ?? 0));
+  const perDay = product * (1 + ((solved && wasteToProduct(solved)) ?? 0));
   const gramsAYear = ((chlorine + chloramine) * perDay * 365) / 1000;
-  const duty = `${gramsAYear >= 10 ? Math.round(gramsAYear) : gramsAYear.toFixed(1)}${THIN}g a year through the carbon at ${say.perDay(perDay)} of feed.`;
+  const duty = `A year brings the carbon ${gramsAYear >= 10 ? Math.round(gramsAYear) : gramsAYear.toFixed(1)}${THIN}g of it, at ${say.perDay(perDay)} of feed.`;
   const carbons = system.train.stages.filter((stage) => stage.kind === 'carbon').length;
   if (chloramine > 0)
     return {
       id: 'chloramine',
       severity: 'mind',
       title: `Chloramine ${say.mgL(chloramine)} needs more carbon`,
-      why: `Several times the contact time of chlorine; two blocks are common, this train has ${carbons}. ${duty}`,
+      why: `Several times the contact time of chlorine; two blocks are common, this train has ${COUNTED[carbons] ?? carbons}. ${duty}`,
     };
   return {
     id: 'chlorine',
