@@ -1,6 +1,6 @@
 import { membraneStage, type Reading, type System } from '../file';
 import { demandLPerDay } from '../goal';
-import { meanExposure, type SolvedTrain, type StageUse, type TrainUse } from '../train';
+import { litresPerProduct, meanExposure, type SolvedTrain, type StageUse, type TrainUse } from '../train';
 import type { ResinTracking } from './resin';
 import { inOrder } from './series';
 import { DAY_MS, productSinceL } from './volume';
@@ -25,8 +25,6 @@ export function trainUse(
   const nowMs = Date.parse(now);
   const design = demandLPerDay(system.goal.demand);
   const { stages } = system.train;
-  const membraneAt = stages.findIndex((stage) => stage.kind === 'membrane');
-  const feedPerProduct = solved.productLPerH > 0 ? solved.stations[0]!.flowLPerH / solved.productLPerH : 1;
   const use: Record<string, StageUse> = {};
   stages.forEach((stage, i) => {
     if (!('fittedOn' in stage) || stage.fittedOn === null) return;
@@ -35,7 +33,7 @@ export function trainUse(
     const productL = productSinceL(ordered, sinceMs, nowMs, design);
     use[stage.id] = {
       years: (nowMs - sinceMs) / DAY_MS / DAYS_PER_YEAR,
-      passedL: i <= membraneAt ? productL * feedPerProduct : productL,
+      passedL: productL * litresPerProduct(solved, stages, i),
     };
     if (stage.kind === 'carbon') use[stage.id] = spared(stage.id, use[stage.id]!, solved, use);
   });

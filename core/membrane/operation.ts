@@ -135,6 +135,7 @@ function settledUnit(unit: MembraneUnit, feed: FeedSpecies, at: UnitConditions, 
     tolerance: 1e-8,
     settled: RECYCLE_SETTLED,
     most: rough.value.most,
+    mostRecycle: unit.recycleKv ? mostRecycle(unit.recycleKv, at) : recycle,
   };
   if (!from.start && slices > ROUGH_SLICES) {
     const found = settle({ ...bench, setup: setupOf(ROUGH_SLICES) }, feed, { ...from, tolerance: 1e-3, settled: 1e-3 });

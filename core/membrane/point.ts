@@ -18,15 +18,21 @@ export interface Bench {
   readonly mixed: readonly number[];
 }
 
+/** Balance of a unit that runs dry: a sign, not a figure; no slope is taken from it. */
+const DRY = 100;
+
+/** Bar, or share recovered, that no settled balance is left with. */
+const NOT_BALANCED = 0.05;
+
 /** The balance at the waste end: positive while more pressure is left, or more recovered, than the control asks for. */
 function spareOf(bench: Bench, run: UnitRun | null, membraneFeed: number): number {
   const { unit, at, recycle, mass } = bench;
   // Running dry counts as too little flow, or too much pressure.
-  if (!run) return 100;
+  if (!run) return DRY;
   const { valve } = unit;
   if (valve?.kind === 'recovery') return run.permeateLPerH / Math.max(1e-9, membraneFeed - recycle) - valve.recovery;
   const drain = run.concentrateLPerH - recycle;
-  if (drain <= 0) return 100;
+  if (drain <= 0) return DRY;
   return run.concentratePressureBar - wastePressureBar(valve ?? unit.restrictor, drain, at.temperatureC, mass(run.concentrateMmolL));
 }
 
@@ -96,6 +102,8 @@ export function solvePoint(bench: Bench, unknown: Unknown, start: Start | null, 
   let high = unknown.high;
   const span = Number.isFinite(high) ? high : Math.max(10, 2 * low + 10);
   let root = start && findRootNear(spare, start.x, start.slope, low + 1e-6 * span, Number.isFinite(high) ? high : 1e6, tolerance * start.x);
+  // A slope from elsewhere can make a step look settled that is not.
+  if (root && Math.abs(root.residual) > NOT_BALANCED) root = null;
   if (!root) {
     if (!Number.isFinite(high)) {
       // Without a ceiling of its own the flow is doubled until the control takes more than is left.
@@ -106,7 +114,7 @@ export function solvePoint(bench: Bench, unknown: Unknown, start: Start | null, 
   }
   const found = root && evaluate(root.x);
   if (!root || !found?.run) return withoutPoint(bench, unknown, evaluate);
-  const other = seen.find((one) => one.x !== found.x);
+  const other = seen.find((one) => one.x !== found.x && one.spare !== DRY);
   const slope = other ? (other.spare - found.spare) / (other.x - found.x) : (start?.slope ?? -1);
   return ok({
     membraneFeed: unknown.flowAt(root.x),

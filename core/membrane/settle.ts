@@ -28,6 +28,8 @@ export interface Settling {
   readonly settled: number;
   /** The most that can flow, where it is known beforehand. */
   readonly most: number;
+  /** The most that can be led back. */
+  readonly mostRecycle: number;
 }
 
 /**
@@ -41,6 +43,7 @@ export function settle(bench: Omit<Bench, 'mixed' | 'recycle'>, feed: FeedSpecie
   const { recycleKv } = bench.unit;
   let { mixed, recycle, start } = from;
   let before: { readonly recycle: number; readonly spare: number } | null = null;
+  let relax: Relaxation = { share: 1, residual: null };
   for (let round = 0; round < RECYCLE_ROUNDS; round++) {
     const here = { ...bench, recycle, mixed };
     const solved = solvePoint(here, unknownOf(here, from.most), start, from.tolerance);
@@ -52,14 +55,38 @@ export function settle(bench: Omit<Bench, 'mixed' | 'recycle'>, feed: FeedSpecie
     const moved = next.reduce((most, c, i) => Math.max(most, Math.abs(c - mixed[i]!) / Math.max(feed.mmolL[i]!, 1e-12)), 0);
     const spare = recycleKv ? passes(bench, recycleKv, point, recycle) - recycle : 0;
     if (moved < from.settled && Math.abs(spare) <= from.settled * Math.max(1, recycle)) return ok({ point, mixed, recycle });
-    mixed = next;
+    relax = relaxed(
+      relax,
+      next.map((c, i) => (c - mixed[i]!) / Math.max(feed.mmolL[i]!, 1e-12)),
+    );
+    mixed = mixed.map((c, i) => c + relax.share * (next[i]! - c));
     if (!recycleKv) continue;
     const slope = before && before.recycle !== recycle ? (spare - before.spare) / (recycle - before.recycle) : STEEPEST_SLOPE;
     before = { recycle, spare };
     const stepped = recycle - spare / Math.min(slope, STEEPEST_SLOPE);
-    recycle = Math.min(LARGEST_STEP * recycle, Math.max(recycle / LARGEST_STEP, stepped));
+    recycle = Math.min(from.mostRecycle, LARGEST_STEP * recycle, Math.max(recycle / LARGEST_STEP, stepped));
   }
   return noPoint('recycleLPerH', recycle, 'The recycle does not settle: it is larger than the concentrate can feed.');
+}
+
+/** How much of the next step is taken, and the step before. */
+interface Relaxation {
+  readonly share: number;
+  readonly residual: readonly number[] | null;
+}
+const LEAST_SHARE = 0.2;
+
+/**
+ * Where steps go to and fro, for a saltier mixture makes less and is thinned again, less of each is taken: the share
+ * that would have ended the last one, by Aitken's rule for vectors.
+ */
+function relaxed({ share, residual: before }: Relaxation, residual: readonly number[]): Relaxation {
+  if (!before) return { share: 1, residual };
+  const change = residual.map((r, i) => r - before[i]!);
+  const size = change.reduce((sum, c) => sum + c * c, 0);
+  const along = before.reduce((sum, r, i) => sum + r * change[i]!, 0);
+  const next = size > 0 ? -share * (along / size) : share;
+  return { share: Math.min(1, Math.max(LEAST_SHARE, next)), residual };
 }
 
 /** What the recycle valve passes from the waste to the inlet of the pump, L/h. */

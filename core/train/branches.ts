@@ -1,7 +1,7 @@
 import type { Branch, System } from '../file';
 import { checkGoal, goalLimits, type LimitCheck } from '../goal';
 import type { Finding } from './finding';
-import type { SolvedBranch, SolvedTrain } from './solve';
+import type { SolvedBranch, SolvedTrain } from './solved';
 import type { Station } from './walk';
 import { branchTreating, treatmentFindings } from './treatment';
 import { allMet, inSentence, missText, words } from './words';

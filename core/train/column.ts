@@ -3,7 +3,7 @@ import { amountOf, firstPast, RESIN_ROWS, type Bed, type ColumnRun, type IonId }
 import { goalLimits } from '../goal';
 import type { Water } from '../water';
 import { stageBed } from './pressure';
-import type { SolvedTrain } from './solve';
+import type { SolvedTrain } from './solved';
 import { words } from './words';
 
 /** What a column is run with: the beds up to a stage, the water that meets the first, and its flow. */

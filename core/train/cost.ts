@@ -1,6 +1,6 @@
 import type { Prices, Stage } from '../file';
 import type { BedThroughput } from '../exchange';
-import type { SolvedTrain } from './solve';
+import type { SolvedTrain } from './solved';
 
 /** What a cubic metre of product costs to make, in the job's currency. */
 export interface WaterCost {

@@ -3,7 +3,7 @@ import { ELEMENT_ROWS, isSmallElement, type ElementLimits, type ElementState, ty
 import { THIN } from '../quantity';
 import type { Finding } from './finding';
 import { unitRanks } from './membraneUnit';
-import type { SolvedTrain } from './solve';
+import type { SolvedTrain } from './solved';
 import { words } from './words';
 
 /** What the elements of a train's membranes are asked beyond what their class is meant for; each finding names its element. */

@@ -18,7 +18,8 @@ import { scaleOutlook, type ScaleOutlook } from './scaling';
 import { bladderFillH, floatCycle, type FloatCycle } from '../storage';
 import { waterCost, type WaterCost } from './cost';
 import { bladderOf, gasBar, inletBar, shutOffBar, stageBed } from './pressure';
-import { membraneOperation, polishedStation, productStation, solveTrain, type SolvedTrain } from './solve';
+import { membraneOperation, solveTrain } from './solve';
+import { polishedStation, productStation, type SolvedTrain } from './solved';
 import type { TrainUse } from './wear';
 
 /** A tank with gas, filled against its own pressure. */

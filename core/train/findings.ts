@@ -7,7 +7,7 @@ import type { TrainFacts } from './facts';
 import { URGENCY, type Finding, type FindingAction } from './finding';
 import { membraneFindings, producing } from './membraneFindings';
 import { orderFindings } from './orderFindings';
-import { polishedStation, productStation } from './solve';
+import { polishedStation, productStation } from './solved';
 import { supplyFindings } from './supplyFindings';
 import { trainTreating, treatmentFindings } from './treatment';
 import { allMet, inSentence, limitText, missText, words } from './words';

@@ -1,4 +1,5 @@
 export type { ResinState, Station } from './walk';
+export * from './solved';
 export * from './solve';
 export * from './membraneUnit';
 export { bladderOf, inletBar, stageBed, type Inlet } from './pressure';

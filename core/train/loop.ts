@@ -5,7 +5,7 @@ import { fail, ok, THIN, type Outcome } from '../quantity';
 import { loopAtRest, loopTimeH, loopWeek, polisherDays, resistivityMOhmCm, velocityMPerS, type Loop, type LoopMoment } from '../storage';
 import type { Finding } from './finding';
 import { stageBed } from './pressure';
-import type { SolvedTrain } from './solve';
+import type { SolvedTrain } from './solved';
 import { words } from './words';
 
 /** A loop as it stands and through a week of draws. */

@@ -22,7 +22,7 @@ import {
 } from '../water';
 import type { SeasonSpan } from './feed';
 import type { Finding, Severity } from './finding';
-import { wasteToProduct, type SolvedTrain } from './solve';
+import { wasteToProduct, type SolvedTrain } from './solved';
 import { words } from './words';
 
 /** What is known when a tap water is spoken about. */

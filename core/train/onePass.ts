@@ -2,7 +2,7 @@ import type { Train } from '../file';
 import { ok, type Outcome } from '../quantity';
 import { settleWater, type Water, type WaterState } from '../water';
 import { inletBar, type Inlet } from './pressure';
-import type { SolvedTrain } from './solve';
+import type { SolvedTrain } from './solved';
 import { withMembrane, type Beforehand } from './throughMembrane';
 import { tapStation, walkStages, type Collected, type Walk } from './walk';
 import type { TrainUse } from './wear';

@@ -1,7 +1,8 @@
 import type { System } from '../file';
 import { eachSolute, type Water } from '../water';
 import type { SeasonSpan } from './feed';
-import { solveTrain, wasteToProduct } from './solve';
+import { solveTrain } from './solve';
+import { wasteToProduct } from './solved';
 
 /** One month of a year of feed. */
 export interface SeasonMonth {

@@ -1,36 +1,14 @@
 import { feedPump, type StageOf, type Train } from '../file';
-import type { MembraneUnit, UnitConditions, UnitSolution } from '../membrane';
-import type { CarbonState } from '../pretreatment';
+import type { MembraneUnit, UnitConditions } from '../membrane';
 import { fail, ok, type Outcome } from '../quantity';
 import type { Water } from '../water';
 import { membraneUnit } from './membraneUnit';
 import { onePass } from './onePass';
 import { inletBar, type Inlet } from './pressure';
+import type { SolvedBranch, SolvedTrain } from './solved';
 import { twoPasses } from './twoPasses';
-import { walkStages, type Collected, type ResinState, type Station } from './walk';
+import { walkStages, type Collected } from './walk';
 import type { TrainUse } from './wear';
-
-export interface SolvedTrain {
-  /** Tap first, then one station a stage. */
-  readonly stations: readonly Station[];
-  readonly unit: UnitSolution | null;
-  readonly unitStageId: string | null;
-  /** The waste, where there is a membrane that makes any. */
-  readonly waste: Station | null;
-  /** The second pass and its waste, where there is one, and the share of the time it runs while the first does. */
-  readonly secondPass?: { readonly unit: UnitSolution; readonly waste: Station; readonly runShare: number } | null;
-  readonly resins: readonly ResinState[];
-  readonly carbons: readonly { readonly stageId: string; readonly state: CarbonState; readonly flowLPerH: number }[];
-  readonly productLPerH: number;
-  /** Water taken off for uses of its own, each with its stations. */
-  readonly branches: readonly SolvedBranch[];
-}
-
-/** A branch: the station it leaves from, then one a stage. */
-export interface SolvedBranch {
-  readonly id: string;
-  readonly stations: readonly Station[];
-}
 
 /**
  * Solves a train from tap to last stage at its true operating point.
@@ -72,24 +50,6 @@ function solveMain(train: Train, inlet: Inlet, feed: Water, use: TrainUse): Outc
       `This train has ${membranes} membrane stages. Put elements that share a feed into one stage, as vessels in ranks.`,
     );
   return membranes === 2 ? twoPasses(train, inlet, feed, use) : onePass(train, inlet, feed, use);
-}
-
-/** Waste to product of the train as a whole, what is blended past and a second pass counted; null when nothing is made. */
-export function wasteToProduct({ stations, unit, productLPerH }: SolvedTrain): number | null {
-  return unit && !unit.noProduction && productLPerH > 0 ? (stations[0]!.flowLPerH - productLPerH) / productLPerH : null;
-}
-
-/** The last station: the water at the point of use. */
-export function productStation(solved: SolvedTrain): Station {
-  return solved.stations[solved.stations.length - 1] as Station;
-}
-
-/**
- * The last station before water only stands: where the trade reads its meter. An open tank takes up CO2,
- * which moves the meter but leaves nothing behind.
- */
-export function polishedStation(solved: SolvedTrain): Station {
-  return solved.stations.findLast((station) => station.kind !== 'tank') ?? productStation(solved);
 }
 
 /** The membrane unit of a solved train as it stands: what feeds it and what it works against. */

@@ -4,7 +4,7 @@ import { fail, ok, type Outcome } from '../quantity';
 import { mixWaters, settleWater, type Water, type WaterState } from '../water';
 import { membraneUnit } from './membraneUnit';
 import { gasBar, riseBar, slopeOf } from './pressure';
-import type { SolvedTrain } from './solve';
+import type { SolvedTrain } from './solved';
 import { tapStation, waterAfter, walkStages, type Collected, type Station, type Walk } from './walk';
 import type { TrainUse } from './wear';
 

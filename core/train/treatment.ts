@@ -15,8 +15,8 @@ import { THIN } from '../quantity';
 import { UV_END_OF_LIFE, UV_GOAL_MJ_PER_CM2, uvDoseMJPerCm2 } from '../storage';
 import { CACO3_G_PER_EQ, hardnessOf, MOLAR_MASS } from '../water';
 import type { Finding } from './finding';
-import type { TrainReport } from './report';
-import type { SolvedTrain } from './solve';
+import type { TrainFacts } from './facts';
+import { litresPerProduct, type SolvedTrain } from './solved';
 import type { Station } from './walk';
 import { words, inSentence } from './words';
 
@@ -32,12 +32,10 @@ export interface Treating {
 /** The stages of the train, each where it stands: up to the membrane they see all feed, behind it the product. */
 export function trainTreating(system: System, solved: SolvedTrain, demandLPerDay: number): Treating[] {
   const { stages } = system.train;
-  const membraneAt = stages.findIndex((stage) => stage.kind === 'membrane');
-  const drawn = solved.productLPerH > 0 ? solved.stations[0]!.flowLPerH / solved.productLPerH : 1;
   return stages.flatMap((stage, i) => {
     const [before, after] = [solved.stations[i], solved.stations[i + 1]];
     if (!before || !after) return [];
-    return [{ stage, before, after, litresPerDay: i <= membraneAt ? demandLPerDay * drawn : demandLPerDay, goal: system.goal }];
+    return [{ stage, before, after, litresPerDay: demandLPerDay * litresPerProduct(solved, stages, i), goal: system.goal }];
   });
 }
 
@@ -52,7 +50,13 @@ export const branchTreating = (branch: Branch, stations: readonly Station[]): Tr
   }));
 
 /** A stage where it stands, in the train or in a branch; null where no water reaches it. */
-export const treatingAt = (system: System, report: TrainReport, stageId: string): Treating | null =>
+export const treatingAt = (
+  system: System,
+  report: Pick<TrainFacts, 'solved' | 'demandLPerDay'> & {
+    readonly branches: readonly { readonly branch: Branch; readonly stations: readonly Station[] }[];
+  },
+  stageId: string,
+): Treating | null =>
   [
     ...trainTreating(system, report.solved, report.demandLPerDay),
     ...report.branches.flatMap(({ branch, stations }) => branchTreating(branch, stations)),

@@ -4,7 +4,7 @@ import { fail, ok, type Outcome } from '../quantity';
 import { eachSolute, SOLUTES, type Water } from '../water';
 import { onePass } from './onePass';
 import type { Inlet } from './pressure';
-import type { SolvedTrain } from './solve';
+import type { SolvedTrain } from './solved';
 import { NOTHING_KNOWN, type Beforehand, type Returned } from './throughMembrane';
 import type { TrainUse } from './wear';
 

@@ -1,6 +1,6 @@
 import type { LimitQuantity } from '../file';
 import { formatIn, formatQuantity, L_PER_US_GALLON, THIN, type Dimension, type UnitPreference } from '../quantity';
-import type { SolvedTrain } from './solve';
+import type { SolvedTrain } from './solved';
 
 /** Figures in sentences: one place decides how they read. */
 export function words(preference: UnitPreference): {

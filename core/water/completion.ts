@@ -7,27 +7,11 @@ import { conductivityGradient, sequentialLeastSquares, type LinearRow } from './
 import { chargeBalance, type ChargeBalance } from './standardChecks';
 import { BALANCE_CHARGE, CACO3_G_PER_EQ, HARDNESS_PER_MG, MOLAR_MASS, SOLUTES, solutesMgL, type Solute, type SolutesMgL } from './solutes';
 import { conditionedSpread, MEASURED_SHARE, meterSpread, priorSpread, type NoisyRow } from './uncertainty';
+import type { PartialAnalysis } from './analysis';
 import { alkalinityByBalance, settleWater, waterFromPH, type Water } from './water';
 
 /** How sure a number is: entered, fixed by what was entered, or filled in from the kind of supply. */
 export type Origin = 'measured' | 'derived' | 'assumed';
-
-/** What a person knows of a water. All optional but the kind of supply. */
-export interface PartialAnalysis {
-  readonly character: Character;
-  readonly temperatureC: number;
-  readonly ec25UScm?: number;
-  readonly hardnessMgL?: number;
-  readonly alkalinityMgL?: number;
-  readonly pH?: number;
-  readonly mgL?: Partial<Record<Solute, number>>;
-  /** Not found above these, mg/L: counted with half of it, and as assumed. */
-  readonly below?: Partial<Record<Solute, number>>;
-  /** Known ± of the kit's figures, mg/L as CaCO3; 5 % otherwise. */
-  readonly plusMinus?: { readonly hardnessMgL?: number; readonly alkalinityMgL?: number };
-  /** Close the charge of a complete analysis on sodium, or on chloride when anions are short. */
-  readonly closeBalance?: boolean;
-}
 
 /** From what a water was completed: one reading, some measured values, or a whole analysis. */
 export type Rung = 'reading' | 'kit' | 'report';

@@ -1,7 +1,7 @@
 import { fail, ok, type Outcome } from '../quantity';
 import { CHARACTER_ROWS } from './characters';
 import { lowestEc25, type KnownOfWater } from './consistency';
-import type { PartialAnalysis } from './completion';
+import type { PartialAnalysis } from './analysis';
 import { HARDNESS_PER_MG } from './solutes';
 
 /** How far two entered numbers may miss each other before they contradict: 5 %. */

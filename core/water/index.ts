@@ -18,4 +18,5 @@ export * from './meter';
 export * from './compareMeters';
 export * from './consistency';
 export * from './standardChecks';
+export * from './analysis';
 export * from './completion';

@@ -1,7 +1,9 @@
 import type { Stage } from '@yes-clear/core/file';
 import type { Station } from '@yes-clear/core/train';
 import type { Box, PlacedLabel } from './labels';
-import type { Ranks } from './tubes';
+
+/** The elements of a membrane stage: rank after rank, so many vessels side by side, so many elements in each. */
+export type Ranks = readonly { readonly vessels: number; readonly elementsPerVessel: number }[];
 
 /** What the picture is made from: the solved train and what was read on it. */
 export interface DescentInput {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { Frame } from './drawing';
+import type { Frame, Ranks } from './drawing';
 import { SIZES } from './sizes';
-import { manifolds, tubesOf, tubesWidth, type Ranks } from './tubes';
+import { manifolds, tubesOf, tubesWidth } from './tubes';
 
 const frame: Frame = { size: 'large', width: 900, height: 338, left: 116, columnWidth: 96 };
 const [FEED, WASTE] = [120, 90];

@@ -1,9 +1,6 @@
-import type { Frame, Pipe, Tube } from './drawing';
+import type { Frame, Pipe, Ranks, Tube } from './drawing';
 import type { Box } from './labels';
 import type { Sizes } from './sizes';
-
-/** The elements of a membrane stage: rank after rank, so many vessels side by side, so many elements in each. */
-export type Ranks = readonly { readonly vessels: number; readonly elementsPerVessel: number }[];
 
 /** More vessels than this in a rank are not told apart at this size. */
 const MOST_DRAWN = 3;

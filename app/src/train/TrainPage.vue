@@ -85,10 +85,12 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
   const say = words(units);
   const per = costUnit(units);
   const ratio = wasteToProduct(train);
+  // With a blend or a second pass the membrane's own ratio, told beside its waste, is another.
+  const ofUnit = say.ratio(train.unit?.wasteToProduct ?? 0);
   const hours = runHoursPerDay === null || runHoursPerDay > 24 ? null : say.hours(runHoursPerDay);
   return [
     [say.perDay(train.productLPerH * 24), 'made'],
-    ...(ratio ? [[say.ratio(ratio), 'waste to product'] as const] : []),
+    ...(ratio ? [[say.ratio(ratio), say.ratio(ratio) === ofUnit ? 'waste to product' : 'waste to product in all'] as const] : []),
     [say.perDay(demandLPerDay), 'needed'],
     ...(hours ? [[hours, 'run a day'] as const] : []),
     ...(energyKWhPerM3 === null ? [] : [[`${energyKWhPerM3.toFixed(energyKWhPerM3 < 10 ? 1 : 0)}\u202fkWh/m³`, 'for the pump'] as const]),
