@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import { expect, type Locator, type Page } from '@playwright/test';
 
 /** What a person does in the interface, in the trade's words. */
@@ -48,3 +49,16 @@ export async function choose(page: Page, label: string, option: string | RegExp)
 
 /** Systems of the demonstration. */
 export const DEMO = 6;
+
+/** The page can be used without seeing or a mouse, as far as a machine can tell: WCAG A and AA. */
+export async function expectAccessible(page: Page): Promise<void> {
+  const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
+  const told = found.violations.map(
+    ({ id, nodes }) =>
+      `${id}: ${nodes
+        .slice(0, 3)
+        .map((node) => node.target.join(' '))
+        .join(' | ')}`,
+  );
+  expect(told).toEqual([]);
+}
