@@ -21,8 +21,8 @@ export interface Bench {
 /** Balance of a unit that runs dry: a sign, not a figure; no slope is taken from it. */
 const DRY = 100;
 
-/** Bar, or share recovered, that no settled balance is left with. */
-const NOT_BALANCED = 0.05;
+/** Bar, or share recovered, that no settled balance is left with, however roughly it was asked for. */
+const NOT_BALANCED = { bar: 1, share: 0.05 } as const;
 
 /** The balance at the waste end: positive while more pressure is left, or more recovered, than the control asks for. */
 function spareOf(bench: Bench, run: UnitRun | null, membraneFeed: number): number {
@@ -103,7 +103,7 @@ export function solvePoint(bench: Bench, unknown: Unknown, start: Start | null, 
   const span = Number.isFinite(high) ? high : Math.max(10, 2 * low + 10);
   let root = start && findRootNear(spare, start.x, start.slope, low + 1e-6 * span, Number.isFinite(high) ? high : 1e6, tolerance * start.x);
   // A slope from elsewhere can make a step look settled that is not.
-  if (root && Math.abs(root.residual) > NOT_BALANCED) root = null;
+  if (root && Math.abs(root.residual) > NOT_BALANCED[unit.valve?.kind === 'recovery' ? 'share' : 'bar']) root = null;
   if (!root) {
     if (!Number.isFinite(high)) {
       // Without a ceiling of its own the flow is doubled until the control takes more than is left.
