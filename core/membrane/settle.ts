@@ -52,13 +52,11 @@ export function settle(bench: Omit<Bench, 'mixed' | 'recycle'>, feed: FeedSpecie
     if (recycle === 0 && !recycleKv) return ok({ point, mixed, recycle });
     start = point.at;
     const next = nextMixture(feed, point, mixed, recycle);
-    const moved = next.reduce((most, c, i) => Math.max(most, Math.abs(c - mixed[i]!) / Math.max(feed.mmolL[i]!, 1e-12)), 0);
+    const residual = next.map((c, i) => (c - mixed[i]!) / Math.max(feed.mmolL[i]!, 1e-12));
+    const moved = residual.reduce((most, r) => Math.max(most, Math.abs(r)), 0);
     const spare = recycleKv ? passes(bench, recycleKv, point, recycle) - recycle : 0;
     if (moved < from.settled && Math.abs(spare) <= from.settled * Math.max(1, recycle)) return ok({ point, mixed, recycle });
-    relax = relaxed(
-      relax,
-      next.map((c, i) => (c - mixed[i]!) / Math.max(feed.mmolL[i]!, 1e-12)),
-    );
+    relax = relaxed(relax, residual);
     mixed = mixed.map((c, i) => c + relax.share * (next[i]! - c));
     if (!recycleKv) continue;
     const slope = before && before.recycle !== recycle ? (spare - before.spare) / (recycle - before.recycle) : STEEPEST_SLOPE;

@@ -4,7 +4,7 @@ import { THIN } from '../quantity';
 import type { Finding } from './finding';
 import { unitRanks } from './membraneUnit';
 import type { SolvedTrain } from './solved';
-import { words } from './words';
+import { inSentence, words } from './words';
 
 /** What the elements of a train's membranes are asked beyond what their class is meant for; each finding names its element. */
 export function elementLimits(system: System, solved: SolvedTrain): Finding[] {
@@ -51,11 +51,10 @@ interface Limit {
 function unitLimits(system: System, stage: StageOf<'membrane'>, unit: UnitSolution, secondPass: boolean): Finding[] {
   const { limits } = ELEMENT_ROWS[stage.elementClass];
   const ranks = unitRanks(stage);
-  const pass = secondPass ? 'Second pass, ' : '';
   const placed = unit.ranks.flatMap((rank, r) =>
     rank.elements.map((element, e): Placed => {
       const which = whichElement(ranks, r, e);
-      return { ...element, which: pass ? pass + which.charAt(0).toLowerCase() + which.slice(1) : which };
+      return { ...element, which: secondPass ? `Second pass, ${inSentence(which)}` : which };
     }),
   );
   const suffix = secondPass ? '-2' : '';

@@ -126,6 +126,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
   const elements = elementCount(unitRanks(membrane));
   const hours = base.productLPerH > 0 ? need / base.productLPerH : null;
 
+  const pairRestrictor = seriesRestrictor(system, asItStands(system.train.stages), membrane, base);
   const found: (WaterOption | null)[] = [
     option('asItIs', 'As it stands', null, {}),
     option('booster', 'Booster pump before the membrane', boosted, {
@@ -139,35 +140,20 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
           : null,
       mind: 'Electricity near water: behind a residual-current device, wired by someone who may.',
     }),
-    option(
-      'series',
-      'Second element on the waste of the first',
-      replaced({ arrangement: 'series', restrictor: seriesRestrictor(system, asItStands(system.train.stages), membrane, base) }),
-      {
-        partsCost: prices.element,
-        parts: [
-          'membrane and housing',
-          'a T for the two products',
-          'one larger restrictor on the last waste',
-          'flush valve moved behind it',
-        ],
-        possible: single,
-        against: second ?? poor,
-        mind: `The old restrictor comes out: one restrictor, on the last waste.${near}`,
-      },
-    ),
-    option(
-      'parallel',
-      'Second element beside the first',
-      replaced({ arrangement: 'parallel', restrictor: seriesRestrictor(system, asItStands(system.train.stages), membrane, base) }),
-      {
-        partsCost: prices.element,
-        parts: ['membrane and housing', 'two Ts', 'one larger restrictor'],
-        possible: single,
-        against: second ?? poor,
-        mind: `Each element gets half the rinse: on hard water the pair in series keeps cleaner.${near}`,
-      },
-    ),
+    option('series', 'Second element on the waste of the first', replaced({ arrangement: 'series', restrictor: pairRestrictor }), {
+      partsCost: prices.element,
+      parts: ['membrane and housing', 'a T for the two products', 'one larger restrictor on the last waste', 'flush valve moved behind it'],
+      possible: single,
+      against: second ?? poor,
+      mind: `The old restrictor comes out: one restrictor, on the last waste.${near}`,
+    }),
+    option('parallel', 'Second element beside the first', replaced({ arrangement: 'parallel', restrictor: pairRestrictor }), {
+      partsCost: prices.element,
+      parts: ['membrane and housing', 'two Ts', 'one larger restrictor'],
+      possible: single,
+      against: second ?? poor,
+      mind: `Each element gets half the rinse: on hard water the pair in series keeps cleaner.${near}`,
+    }),
     larger
       ? option('larger', `Larger element, ${larger}`, replaced({ elementClass: larger, waterFactor: null, saltFactor: null }), {
           renewed: membrane.id,

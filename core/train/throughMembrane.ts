@@ -37,7 +37,7 @@ export function withMembrane(
   feed: Water,
   tap: WaterState,
   use: TrainUse,
-  { returned, near: before0 }: Beforehand = NOTHING_KNOWN,
+  { returned, near: nearby }: Beforehand = NOTHING_KNOWN,
 ): Outcome<SolvedTrain> {
   const stage = train.stages[at] as StageOf<'membrane'>;
   const before = train.stages.slice(0, at);
@@ -59,13 +59,13 @@ export function withMembrane(
   const backBar = (productLPerH: number): number => tankLiftBar + lossOf(behind, productLPerH, t);
 
   const pump = feedPump(train.stages)?.pump ?? null;
-  let near = before0?.noProduction ? undefined : before0;
+  let near = nearby?.noProduction ? undefined : nearby;
   const rough = near ? { feedLPerH: near.feedLPerH, productLPerH: near.permeateLPerH } : roughFlows(unit, source.linePressureBar, t);
   const roughFeed = pump?.kind === 'displacement' && !near ? Math.max(1, pump.flowLPerH - stage.recycleLPerH) : rough.feedLPerH;
   let flows = flowsOf(stage, returned, roughFeed, rough.productLPerH);
   let productFlow = rough.productLPerH;
+  let ahead = feedTo(shared, own, feed, flows, use, returned);
   for (let round = 0; round < ROUNDS; round++) {
-    const ahead = feedTo(shared, own, feed, flows, use, returned);
     if (!ahead.ok) return ahead;
     const slope = lossBar(flows) / Math.max(flows.feedLPerH, 1e-9);
     const back = backBar(productFlow);
@@ -94,7 +94,10 @@ export function withMembrane(
       disinfectant(again.value, ahead.value) > SETTLED_MG_L ||
       Math.abs(backBar(productFlow) - back) > SETTLED_BAR ||
       Math.abs(lossBar(flows) - slope * flows.feedLPerH) > SETTLED_BAR;
-    if (unsettled && round < ROUNDS - 1) continue;
+    if (unsettled && round < ROUNDS - 1) {
+      ahead = again;
+      continue;
+    }
 
     const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
     const into: Collected = { stations: [tapStation(flows.drawnLPerH, start)], resins: [], carbons: [] };
