@@ -1,7 +1,7 @@
 import type { Reading, System } from '../file';
 import { judgeRise, type RisePoint } from '../exchange';
 import { demandLPerDay, goalLimits } from '../goal';
-import { THIN } from '../quantity';
+import { percent, THIN } from '../quantity';
 import { cartridgeLife, polishedStation, words, type Finding, type SolvedTrain, inSentence } from '../train';
 import { inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 import type { ResinTracking } from './resin';
@@ -11,8 +11,6 @@ import { DAY_MS, productSinceL } from './volume';
 const DISAGREE_SHARE = 0.15;
 const DISAGREE_USCM = 2;
 const GAP_DAYS = 60;
-
-const percent = (share: number): string => `${Math.round(100 * share)}${THIN}%`;
 
 /** A calendar day in words, from an instant. */
 const dayWords = (instant: string): string =>

@@ -47,6 +47,9 @@ export function hintUnit(dimension: Dimension, preference: UnitPreference): stri
 /** Thin space between number and unit; a number is never parted from its unit at the end of a line. */
 export const THIN = '\u202f';
 
+/** A share, 0–1, in whole percent. */
+export const percent = (share: number): string => `${Math.round(100 * share)}${THIN}%`;
+
 /**
  * Rounds for reading: three significant digits, whole numbers above a hundred, and zero for what a
  * meter would show as zero.

@@ -1,6 +1,6 @@
 import type { StageOf, System } from '../file';
 import { ELEMENT_ROWS, isSmallElement, type ElementLimits, type ElementState, type UnitSolution, type VesselRank } from '../membrane';
-import { THIN } from '../quantity';
+import { percent } from '../quantity';
 import type { Finding } from './finding';
 import { unitRanks } from './membraneUnit';
 import type { SolvedTrain } from './solved';
@@ -87,7 +87,6 @@ const METER_DOUBT = 1.05;
 function limitsOf(system: System, limits: ElementLimits, fluxLmh: number): readonly Limit[] {
   const say = words(system.units);
   const flow = (lPerMin: number): string => say.of(lPerMin * 60, 'flowLPerH');
-  const percent = (share: number): string => `${Math.round(100 * share)}${THIN}%`;
   return [
     {
       id: 'feedflow',

@@ -1,6 +1,6 @@
 import { currentSample, type LimitQuantity, type System } from '../file';
 import { demandLPerDay, GOAL_ROWS, goalLimits, STEAM_BOILER_C, type GoalFamily, type Limit } from '../goal';
-import { THIN } from '../quantity';
+import { percent, THIN } from '../quantity';
 import {
   ammoniaAfterCarbonMgL,
   calciteState,
@@ -79,8 +79,6 @@ export function waterMeaning(system: System, completed: CompletedWater, solved: 
   const rank: Record<Severity, number> = { bad: 0, mind: 1, good: 2, note: 2 };
   return found.filter((finding): finding is Finding => finding !== null).sort((a, b) => rank[a.severity] - rank[b.severity]);
 }
-
-const percent = (share: number): string => `${Math.round(100 * share)}${THIN}%`;
 
 /** The most of a quantity the goal allows; null where it does not say. */
 const highOf = (limits: readonly Limit[], quantity: LimitQuantity): number | null =>

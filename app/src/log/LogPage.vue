@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { inSentence } from '@yes-clear/core/train';
 import type { Reading } from '@yes-clear/core/file';
+import { DAY_MS } from '@yes-clear/core/log';
 import { THIN } from '@yes-clear/core/quantity';
 import { format } from 'date-fns';
 import { computed, defineAsyncComponent } from 'vue';
@@ -32,13 +33,13 @@ async function remove(reading: Reading): Promise<void> {
   await removeReading(reading);
   notice.say('Reading removed. Ctrl+Z brings it back.');
 }
-const from = computed(() => (readings.value[0] ? Date.parse(readings.value[0].at) - 3 * 86_400_000 : 0));
+const from = computed(() => (readings.value[0] ? Date.parse(readings.value[0].at) - 3 * DAY_MS : 0));
 const today = computed(() => Date.parse(now.value));
 const probes = computed(() => (system.value && readings.value.length > 0 ? probeChart(system.value, readings.value) : null));
 const removal = computed(() => (system.value && readings.value.length > 0 ? removalChart(system.value, readings.value) : null));
 const resin = computed(() => (tracking.value ? resinChart(tracking.value, now.value) : null));
 const span = computed(() => {
-  const days = (today.value - from.value) / 86_400_000;
+  const days = (today.value - from.value) / DAY_MS;
   return days > 62 ? `${Math.round(days / 30.4)} months` : `${Math.round(days)} days`;
 });
 const left = computed(() => {
@@ -47,7 +48,7 @@ const left = computed(() => {
   const spread = Math.round(50 * (t.remaining.p90 - t.remaining.p10));
   const share = `${Math.round(100 * t.remaining.p50)}${THIN}% ± ${spread}`;
   if (!t.daysLeft) return share;
-  const day = (days: number): string => format(new Date(today.value + days * 86_400_000), 'd MMMM');
+  const day = (days: number): string => format(new Date(today.value + days * DAY_MS), 'd MMMM');
   return `${share} · spent between ${day(t.daysLeft.p10)} and ${day(t.daysLeft.p90)}`;
 });
 const micro = (value: number): string => `${value}`;
@@ -83,7 +84,7 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
             :high="probes.high"
             :band="probes.band"
             :from="from"
-            :until="today + 86_400_000"
+            :until="today + DAY_MS"
             :format="micro"
             label="Conductivity at each probe over time"
           />
@@ -96,7 +97,7 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
             :low="removal.low"
             :high="100"
             :from="from"
-            :until="today + 86_400_000"
+            :until="today + DAY_MS"
             :format="percent"
             label="Salt removed over time"
           />

@@ -1,11 +1,10 @@
 import { inSentence } from '@yes-clear/core/train';
 import { goalLimits } from '@yes-clear/core/goal';
-import { probeEc25, probeRoles, saltRemoved, type ResinTracking } from '@yes-clear/core/log';
+import { DAY_MS, probeEc25, probeRoles, saltRemoved, type ResinTracking } from '@yes-clear/core/log';
 import type { Reading, System } from '@yes-clear/core/file';
 import { waterColour } from '../descent/waterColour';
 import { houseColours, type ChartSeries } from '../kit/chart/house';
 
-const DAY_MS = 86_400_000;
 const at = (reading: Reading): number => Date.parse(reading.at);
 
 /** What a meter that shows 0 may be hiding: half of its smallest step, as conductivity. */

@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import { THIN } from '@yes-clear/core/quantity';
+import { percent, THIN } from '@yes-clear/core/quantity';
 import DescentPicture from '../descent/DescentPicture.vue';
 import type { Round } from './useRounds';
 
 /** One system in Rounds: its line in small, what is left, and the sentence that matters. */
 defineProps<{ round: Round }>();
 defineEmits<{ save: []; remove: [] }>();
-const percent = (share: number): string => `${Math.round(share * 100)}${THIN}%`;
 </script>
 
 <template>
