@@ -6,7 +6,6 @@ import { massMgL } from './osmosis';
 import { noPoint, type Point, type Start } from './point';
 import { pumpError, pumpOutletBar, type Pump } from './pump';
 import { elementCount, runRanks } from './ranks';
-import { recycledPoint, recycleThroughValve } from './recycleValve';
 import { restrictorFlowLPerH } from './restrictor';
 import { settle, type Settling } from './settle';
 import type { FeedSpecies } from './species';
@@ -82,20 +81,8 @@ export function solveUnitFlows(
   if (invalid) return { ok: false, error: invalid };
   // Without a pump the waste stands below the feed: nothing can be led back through a valve.
   if (unit.recycleKv && !at.pump) return settledUnit({ ...unit, recycleKv: null, recycleLPerH: 0 }, feed, at, slices, near);
-  const settled = settledUnit(unit, feed, at, slices, near);
-  return settled.ok || !unit.recycleKv ? settled : bracketedRecycle(unit, unit.recycleKv, feed, at, slices);
+  return settledUnit(unit, feed, at, slices, near);
 }
-
-/** A recycle valve that did not settle by steps: its flow bracketed between none and the most it can pass. */
-const bracketedRecycle = (unit: MembraneUnit, kv: number, feed: FeedSpecies, at: UnitConditions, slices: number): Outcome<UnitFlows> =>
-  recycleThroughValve(
-    kv,
-    (recycleLPerH) => {
-      const solved = settledUnit({ ...unit, recycleKv: null, recycleLPerH }, feed, at, slices);
-      return recycledPoint(solved, ({ feedLPerH }) => at.linePressureBar - at.prefilterBarPerLPerH * feedLPerH);
-    },
-    mostRecycle(kv, at),
-  );
 
 /** Recycle a search begins with, as a share of what its valve passes at most. */
 const FIRST_RECYCLE = 0.4;
@@ -132,13 +119,15 @@ function settledUnit(unit: MembraneUnit, feed: FeedSpecies, at: UnitConditions, 
       usable && usable.slope !== 0
         ? { x: displacement ? usable.feedPressureBar : usable.membraneFeedLPerH, slope: usable.slope }
         : rough.value.start,
-    tolerance: 1e-8,
+    // A wide recycle valve turns a hair of pressure into litres.
+    tolerance: unit.recycleKv ? 1e-11 : 1e-8,
     settled: RECYCLE_SETTLED,
     most: rough.value.most,
-    mostRecycle: unit.recycleKv ? mostRecycle(unit.recycleKv, at) : recycle,
   };
   if (!from.start && slices > ROUGH_SLICES) {
     const found = settle({ ...bench, setup: setupOf(ROUGH_SLICES) }, feed, { ...from, tolerance: 1e-3, settled: 1e-3 });
+    // A jump in the balance is one on any number of slices.
+    if (!found.ok && found.error.field === 'recycleKv' && unit.valve?.kind === 'pressure') return found;
     if (found.ok) from = { ...from, ...found.value, start: found.value.point.at };
   }
   const settled = settle({ ...bench, setup }, feed, from);
@@ -197,7 +186,7 @@ export function runUnitAt(unit: MembraneUnit, feed: FeedSpecies, at: UnitConditi
     flowsOf(
       feed,
       at,
-      { membraneFeed: feedLPerH, feedBar: at.linePressureBar, run, at: { x: feedLPerH, slope: 0 }, iterations: 0, residual: 0 },
+      { membraneFeed: feedLPerH, feedBar: at.linePressureBar, recycle: 0, run, at: { x: feedLPerH, slope: 0 }, iterations: 0, residual: 0 },
       0,
       feed.mmolL,
     ),

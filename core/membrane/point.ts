@@ -4,7 +4,7 @@ import type { MarchSetup } from './march';
 import type { MembraneUnit, UnitConditions } from './model';
 import { pumpOutletBar } from './pump';
 import { runRanks, type UnitRun } from './ranks';
-import { wastePressureBar } from './valve';
+import { flowThroughValveLPerH, wastePressureBar } from './valve';
 
 /** The operating point of a unit with a given recycle and mixture: one balance, one unknown. */
 
@@ -13,6 +13,7 @@ export interface Bench {
   readonly unit: MembraneUnit;
   readonly at: UnitConditions;
   readonly setup: MarchSetup;
+  /** Led back, L/h; where a valve sets it, as it was in the round before: what the pressure before the pump follows. */
   readonly recycle: number;
   readonly mass: (mmolL: ArrayLike<number>) => number;
   readonly mixed: readonly number[];
@@ -26,20 +27,36 @@ const NOT_BALANCED = { bar: 1, share: 0.05 } as const;
 
 /** The balance at the waste end: positive while more pressure is left, or more recovered, than the control asks for. */
 function spareOf(bench: Bench, run: UnitRun | null, membraneFeed: number): number {
-  const { unit, at, recycle, mass } = bench;
+  const { unit, at, mass } = bench;
   // Running dry counts as too little flow, or too much pressure.
   if (!run) return DRY;
   const { valve } = unit;
+  const recycle = ledBack(bench, run, membraneFeed);
   if (valve?.kind === 'recovery') return run.permeateLPerH / Math.max(1e-9, membraneFeed - recycle) - valve.recovery;
   const drain = run.concentrateLPerH - recycle;
   if (drain <= 0) return DRY;
   return run.concentratePressureBar - wastePressureBar(valve ?? unit.restrictor, drain, at.temperatureC, mass(run.concentrateMmolL));
 }
 
+/**
+ * What is led back to the inlet of the pump, L/h: as given, or as much as its valve passes at the pressure it is left,
+ * `r = k·√(p_waste − p_line + s·(q − r))`, which the more it passes the less the filters take.
+ */
+function ledBack({ unit, at, recycle }: Bench, run: UnitRun, membraneFeed: number): number {
+  if (!unit.recycleKv) return recycle;
+  const { linePressureBar, prefilterBarPerLPerH: slope } = at;
+  const driving = run.concentratePressureBar - linePressureBar + slope * membraneFeed;
+  if (driving <= 0) return 0;
+  const perRootBar = flowThroughValveLPerH(unit.recycleKv, 1);
+  const filters = perRootBar ** 2 * slope;
+  return (2 * perRootBar ** 2 * driving) / (filters + Math.sqrt(filters ** 2 + 4 * perRootBar ** 2 * driving));
+}
+
 /** A solved operating point before its recycle has settled. */
 export interface Point {
   readonly membraneFeed: number;
   readonly feedBar: number;
+  readonly recycle: number;
   readonly run: UnitRun;
   /** The unknown that was found, and how fast the balance changes with it: where the next search begins. */
   readonly at: Start;
@@ -66,7 +83,7 @@ export const noPoint = (field: string, value: number, message: string): Outcome<
   fail(field, value, 'a pressure, pump and waste control that fit together', message);
 
 /** What is unknown in a unit: a displacement pump gives the flow, everything else gives a pressure. */
-export function unknownOf({ at, recycle }: Pick<Bench, 'at' | 'recycle'>, most: number): Unknown {
+export function unknownOf({ unit, at, recycle }: Pick<Bench, 'unit' | 'at' | 'recycle'>, most: number): Unknown {
   const { pump } = at;
   if (pump?.kind === 'displacement')
     return { flowAt: () => pump.flowLPerH, barAt: (x) => x, low: at.permeatePressureBar + 1e-6, high: pump.reliefBar };
@@ -74,7 +91,8 @@ export function unknownOf({ at, recycle }: Pick<Bench, 'at' | 'recycle'>, most: 
     const inlet = at.linePressureBar - at.prefilterBarPerLPerH * Math.max(0, q - recycle);
     return pump ? pumpOutletBar(pump, inlet, q) : inlet;
   };
-  return { flowAt: (q) => q, barAt, low: recycle, high: most };
+  // What a valve leads back follows from the flow; what is given has to flow at least.
+  return { flowAt: (q) => q, barAt, low: unit.recycleKv ? 0 : recycle, high: most };
 }
 
 /**
@@ -114,11 +132,19 @@ export function solvePoint(bench: Bench, unknown: Unknown, start: Start | null, 
   }
   const found = root && evaluate(root.x);
   if (!root || !found?.run) return withoutPoint(bench, unknown, evaluate);
+  // The balance jumps where the recycle takes the last of the concentrate: no point, but a valve that is too wide.
+  if (unit.recycleKv && Math.abs(root.residual) > NOT_BALANCED.bar)
+    return noPoint(
+      'recycleKv',
+      unit.recycleKv,
+      `The recycle valve (Kv ${unit.recycleKv}) lets all the concentrate round before the waste valve has its pressure: close it further.`,
+    );
   const other = seen.find((one) => one.x !== found.x && one.spare !== DRY);
   const slope = other ? (other.spare - found.spare) / (other.x - found.x) : (start?.slope ?? -1);
   return ok({
     membraneFeed: unknown.flowAt(root.x),
     feedBar: unknown.barAt(root.x),
+    recycle: ledBack(bench, found.run, unknown.flowAt(root.x)),
     run: found.run,
     at: { x: root.x, slope },
     iterations: root.iterations,
@@ -137,6 +163,7 @@ function withoutPoint(bench: Bench, unknown: Unknown, evaluate: (x: number) => {
       return ok({
         membraneFeed: pump.flowLPerH,
         feedBar: unknown.low,
+        recycle: ledBack(bench, idle.run, pump.flowLPerH),
         run: idle.run,
         at: { x: unknown.low, slope: 1 },
         iterations: 0,

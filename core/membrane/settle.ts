@@ -1,14 +1,13 @@
 import { ok, type Outcome } from '../quantity';
 import { noPoint, solvePoint, unknownOf, type Bench, type Point, type Start } from './point';
 import type { FeedSpecies } from './species';
-import { flowThroughValveLPerH } from './valve';
 
 /** Rounds in which the strength of a recycle settles; four are usual. */
 const RECYCLE_ROUNDS = 40;
-/** A valve's flow less what is led back falls by at least as much as more is led back. */
-const STEEPEST_SLOPE = -1;
-/** A recycle moves by no more than this factor in a round. */
-const LARGEST_STEP = 4;
+/** How fast what a valve leads back may follow what was led back the round before; at 1 it would never settle. */
+const STEEPEST_SLOPE = 0.95;
+/** A mixture grows by no more than this factor in a round. */
+const LARGEST_STEP = 2;
 
 /** A unit with everything settled. */
 export interface Settled {
@@ -28,22 +27,19 @@ export interface Settling {
   readonly settled: number;
   /** The most that can flow, where it is known beforehand. */
   readonly most: number;
-  /** The most that can be led back. */
-  readonly mostRecycle: number;
 }
 
 /**
- * Solves point, mixture and, where a valve sets it, recycle in turn until none of them moves; once where nothing is
- * led back.
+ * Solves point and mixture in turn until neither moves; once where nothing is led back. What a recycle valve passes
+ * is part of the point's own balance.
  *
- * The mixture follows from the strength of the concentrate against it, `C_mix = q0·C_raw/(qm − qr·ρ)`, which never
- * overshoots; the recycle by secant steps on what its valve passes at the pressure it is left.
+ * The mixture follows from the strength of the concentrate against it, `C_mix = q0·C_raw/(qm − qr·ρ)`.
  */
 export function settle(bench: Omit<Bench, 'mixed' | 'recycle'>, feed: FeedSpecies, from: Settling): Outcome<Settled> {
   const { recycleKv } = bench.unit;
   let { mixed, recycle, start } = from;
-  let before: { readonly recycle: number; readonly spare: number } | null = null;
   let relax: Relaxation = { share: 1, residual: null };
+  let before: { readonly recycle: number; readonly passed: number } | null = null;
   for (let round = 0; round < RECYCLE_ROUNDS; round++) {
     const here = { ...bench, recycle, mixed };
     const solved = solvePoint(here, unknownOf(here, from.most), start, from.tolerance);
@@ -51,18 +47,17 @@ export function settle(bench: Omit<Bench, 'mixed' | 'recycle'>, feed: FeedSpecie
     const point = solved.value;
     if (recycle === 0 && !recycleKv) return ok({ point, mixed, recycle });
     start = point.at;
-    const next = nextMixture(feed, point, mixed, recycle);
+    const next = nextMixture(feed, point, mixed);
     const residual = next.map((c, i) => (c - mixed[i]!) / Math.max(feed.mmolL[i]!, 1e-12));
     const moved = residual.reduce((most, r) => Math.max(most, Math.abs(r)), 0);
-    const spare = recycleKv ? passes(bench, recycleKv, point, recycle) - recycle : 0;
-    if (moved < from.settled && Math.abs(spare) <= from.settled * Math.max(1, recycle)) return ok({ point, mixed, recycle });
+    const shift = point.recycle - recycle;
+    if (moved < from.settled && Math.abs(shift) <= from.settled * Math.max(1, recycle)) return ok({ point, mixed, recycle: point.recycle });
     relax = relaxed(relax, residual);
     mixed = mixed.map((c, i) => c + relax.share * (next[i]! - c));
     if (!recycleKv) continue;
-    const slope = before && before.recycle !== recycle ? (spare - before.spare) / (recycle - before.recycle) : STEEPEST_SLOPE;
-    before = { recycle, spare };
-    const stepped = recycle - spare / Math.min(slope, STEEPEST_SLOPE);
-    recycle = Math.min(from.mostRecycle, LARGEST_STEP * recycle, Math.max(recycle / LARGEST_STEP, stepped));
+    const slope = before && before.recycle !== recycle ? (point.recycle - before.passed) / (recycle - before.recycle) : 0;
+    before = { recycle, passed: point.recycle };
+    recycle = Math.max(0, recycle + shift / (1 - Math.min(STEEPEST_SLOPE, Math.max(-1, slope))));
   }
   return noPoint('recycleLPerH', recycle, 'The recycle does not settle: it is larger than the concentrate can feed.');
 }
@@ -87,16 +82,13 @@ function relaxed({ share, residual: before }: Relaxation, residual: readonly num
   return { share: Math.min(1, Math.max(LEAST_SHARE, next)), residual };
 }
 
-/** What the recycle valve passes from the waste to the inlet of the pump, L/h. */
-function passes({ at }: Pick<Bench, 'at'>, kv: number, { run, membraneFeed }: Point, recycle: number): number {
-  const inletBar = at.linePressureBar - at.prefilterBarPerLPerH * (membraneFeed - recycle);
-  return flowThroughValveLPerH(kv, Math.max(0, run.concentratePressureBar - inletBar));
-}
-
 /** The mixture that the recycle of a point makes with the raw feed, mmol/L. */
-function nextMixture(feed: FeedSpecies, { run, membraneFeed }: Point, mixed: readonly number[], recycle: number): number[] {
+function nextMixture(feed: FeedSpecies, { run, membraneFeed, recycle }: Point, mixed: readonly number[]): number[] {
   return feed.mmolL.map((c, i) => {
     const ratio = mixed[i]! > 0 ? run.concentrateMmolL[i]! / mixed[i]! : 1;
-    return ((membraneFeed - recycle) * c) / (membraneFeed - recycle * ratio);
+    const left = membraneFeed - recycle * ratio;
+    const most = LARGEST_STEP * Math.max(c, mixed[i]!);
+    // More comes round than can leave: the mixture has to grow until the membrane makes less.
+    return left > 0 ? Math.min(most, ((membraneFeed - recycle) * c) / left) : most;
   });
 }

@@ -496,6 +496,8 @@ describe('1,000 random trains', () => {
     recovery: fc.double({ min: 0.08, max: 0.75, noNaN: true }),
     recycle: fc.double({ min: 0, max: 1.2, noNaN: true }),
     byValve: fc.boolean(),
+    /** Now and then a valve that is far too wide. */
+    wider: fc.constantFrom(1, 1, 1, 5, 50),
     line: fc.double({ min: 1.5, max: 6, noNaN: true }),
     temperatureC: fc.double({ min: 4, max: 30, noNaN: true }),
     reading: fc.double({ min: 40, max: 900, noNaN: true }),
@@ -514,7 +516,7 @@ describe('1,000 random trains', () => {
         valve: { kind: 'recovery', recovery: r.recovery },
         recycleLPerH: r.recycle * through,
         // A valve that passes about as much at 4 bar.
-        recycleKv: r.byValve && r.recycle > 0 ? Math.max(0.001, (r.recycle * through) / 2000) : null,
+        recycleKv: r.byValve && r.recycle > 0 ? Math.max(0.001, (r.recycle * through * r.wider) / 2000) : null,
       } as Stage;
       return r.pump ? [{ kind: 'pump', id: 'pump', name: 'Pump', pump: r.pump, fittedOn: null }, membrane] : [membrane];
     });
