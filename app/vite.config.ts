@@ -8,8 +8,9 @@ export default defineConfig({
     vue(),
     vuetify({ autoImport: true }),
     VitePWA({
-      registerType: 'autoUpdate',
-      injectRegister: 'script-defer',
+      // A newer version waits until the person says so; the app registers its worker itself (shell/useOffline.ts).
+      registerType: 'prompt',
+      injectRegister: null,
       manifest: {
         name: 'Yes Clear',
         short_name: 'Yes Clear',
@@ -17,11 +18,18 @@ export default defineConfig({
         theme_color: '#F3F0E8',
         background_color: '#F3F0E8',
         display: 'standalone',
-        icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' }],
+        icons: [
+          { src: '/mark.svg', sizes: 'any', type: 'image/svg+xml' },
+          { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+          { src: '/icon-512.png', sizes: '512x512', type: 'image/png' },
+          { src: '/icon-maskable.png', sizes: '512x512', type: 'image/png', purpose: 'maskable' },
+        ],
       },
       // The work is done where there is no signal: the whole app is kept in the browser.
       workbox: {
-        globPatterns: ['**/*.{js,css,html,svg,woff2,json}'],
+        globPatterns: ['**/*.{js,css,html,svg,png,woff2,json}'],
+        // The very first visit already works without a signal once the app is kept, with no reload in between.
+        clientsClaim: true,
         navigateFallback: '/index.html',
         navigateFallbackDenylist: [/^\/api\//],
       },

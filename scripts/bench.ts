@@ -9,7 +9,9 @@ import { cpus, totalmem } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../playwright.config';
-import { createServer, DIST } from '../server/main';
+import { createServer } from '../server/app';
+
+const DIST = fileURLToPath(new URL('../app/dist', import.meta.url));
 import { trimAdvice } from '../core/build';
 import { solveMembraneUnit, type MembraneUnit } from '../core/membrane';
 import { membraneOperation, moreWater, reportTrain, solveTrain, systemFromTemplate, tapWater } from '../core/train';
@@ -170,7 +172,7 @@ async function editToRepaint(page: Page, origin: string): Promise<number> {
 }
 
 async function browserRows(): Promise<Row[]> {
-  const listening = createServer(DIST, true).listen(0, '127.0.0.1');
+  const listening = createServer({ dist: DIST, demo: true }).listen(0, '127.0.0.1');
   await new Promise((ready) => listening.once('listening', ready));
   const origin = `http://127.0.0.1:${(listening.address() as AddressInfo).port}`;
   const browser = await chromium.launch({

@@ -1,54 +1,66 @@
-import { readFile } from 'node:fs/promises';
+import { createServer as createHttp, type Server } from 'node:http';
+import { createServer as createHttps } from 'node:https';
+import { hostname } from 'node:os';
 import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import express, { type Express } from 'express';
-import { supplyRoutes } from './supply';
+import qrcode from 'qrcode';
+import { networkAddresses, networkNames } from './addresses';
+import { createServer } from './app';
+import { certificatesFor } from './certificates';
+import { createTrustPage } from './trust';
 
-/** Folder of the built app. */
-export const DIST = resolve(fileURLToPath(new URL('.', import.meta.url)), '../app/dist');
+/** Starts the server as the surroundings ask: PORT, HOST, HTTPS, YES_CLEAR_DEMO, YES_CLEAR_CERTIFICATES. */
+const ROOT = resolve(fileURLToPath(new URL('.', import.meta.url)), '..');
+const DIST = resolve(ROOT, 'app/dist');
+const env = process.env;
 
-/**
- * The server: hands out the built app and made-up supply reports. It keeps no data; that stays in the browser.
- *
- * @param demo whether a browser that has never been here starts with the demonstration loaded
- */
-export function createServer(dist: string, demo: boolean): Express {
-  const server = express();
-  server.disable('x-powered-by');
-  const page = async (): Promise<string> => {
-    const html = await readFile(resolve(dist, 'index.html'), 'utf8');
-    return demo ? html.replace('name="yes-clear-demo" content="off"', 'name="yes-clear-demo" content="on"') : html;
-  };
-  server.get(['/', '/index.html'], async (_request, response) => {
-    response
-      .type('html')
-      .set('Cache-Control', 'no-cache')
-      .send(await page());
+function stop(message: string): never {
+  console.error(message);
+  process.exit(1);
+}
+const port = Number(env['PORT'] ?? 4173);
+if (!Number.isInteger(port) || port < 1 || port > 65_534) stop(`PORT is ${env['PORT']}; accepted is a whole number from 1 to 65534.`);
+const host = env['HOST'] ?? '127.0.0.1';
+const local = host === 'localhost' || host === '::1' || host.startsWith('127.');
+const secure = (env['HTTPS'] ?? (local ? 'off' : 'on')) !== 'off';
+const addresses = host === '0.0.0.0' || host === '::' ? networkAddresses() : [host];
+const names = [...addresses, ...(local ? [] : networkNames())];
+const app = createServer({ dist: DIST, demo: env['YES_CLEAR_DEMO'] !== 'off', hosts: names });
+
+const open = new Set<Server>();
+function listen(server: Server, at: number): Promise<void> {
+  open.add(server);
+  return new Promise((ready) => {
+    server.once('error', (error) => stop(`Port ${at} cannot be used (${error.message}). Set another one: PORT=8080 npm start`));
+    server.listen(at, host, ready);
   });
-  server.use('/api/supply', supplyRoutes());
-  server.use(express.static(dist, { index: false, maxAge: 0 }));
-  // Every other path without a file ending is a page of the app.
-  server.get(/^[^.]*$/, async (_request, response) => {
-    response
-      .type('html')
-      .set('Cache-Control', 'no-cache')
-      .send(await page());
-  });
-  return server;
 }
 
-if (process.argv[1] && resolve(process.argv[1]) === fileURLToPath(import.meta.url)) {
-  const port = Number(process.env['PORT'] ?? 4173);
-  if (!Number.isInteger(port) || port < 1 || port > 65_535) {
-    console.error(`PORT is ${process.env['PORT']}; accepted is a whole number from 1 to 65535.`);
-    process.exit(1);
-  }
-  const demo = process.env['YES_CLEAR_DEMO'] !== 'off';
-  createServer(DIST, demo).listen(port, '127.0.0.1', (error) => {
-    if (error) {
-      console.error(`Port ${port} cannot be used (${error.message}). Set another one: PORT=8080 npm start`);
-      process.exit(1);
-    }
-    console.log(`Yes Clear is at http://127.0.0.1:${port}`);
-  });
+/** Time answers under way are given, ms. */
+const GRACE_MS = 3000;
+/** Stops taking requests, lets those under way end, and goes. */
+function leave(): void {
+  for (const server of open) server.close(() => open.delete(server) && open.size === 0 && process.exit(0));
+  for (const server of open) server.closeIdleConnections();
+  setTimeout(() => process.exit(0), GRACE_MS).unref();
+}
+process.once('SIGTERM', leave);
+process.once('SIGINT', leave);
+
+const shown = local ? host : (addresses[0] ?? host);
+const bracketed = (name: string): string => (name.includes(':') ? `[${name}]` : name);
+if (secure) {
+  const folder = env['YES_CLEAR_CERTIFICATES'] ?? resolve(ROOT, 'certificates');
+  const { key, cert, root } = await certificatesFor([...new Set([...names, 'localhost', '127.0.0.1'])], folder, hostname());
+  await listen(createHttps({ key, cert }, app), port);
+  const trust = createTrustPage(root, (name) => `https://${bracketed(name)}:${port}`);
+  await listen(createHttp(trust), port + 1);
+  console.log(`Yes Clear is at https://${bracketed(shown)}:${port}`);
+  console.log(`A phone comes here first, to trust this machine once: http://${bracketed(shown)}:${port + 1}`);
+  console.log(await qrcode.toString(`http://${bracketed(shown)}:${port + 1}`, { type: 'terminal', small: true }));
+  console.log('Without that trust the app works in the page, but browsers do not let it be kept offline.');
+} else {
+  await listen(createHttp(app), port);
+  console.log(`Yes Clear is at http://${bracketed(shown)}:${port}`);
+  if (!local) console.log('Without https the app works in the page, but browsers do not let it be kept offline.');
 }

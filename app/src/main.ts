@@ -3,10 +3,37 @@ import '@fontsource-variable/atkinson-hyperlegible-mono/index.css';
 import { createPinia } from 'pinia';
 import { createApp } from 'vue';
 import App from './shell/App.vue';
-import { router } from './shell/router';
+import { loadPagesAhead, router } from './shell/router';
 import './shell/style.css';
 import { vuetify } from './shell/vuetify';
-import { offerDemoOnce } from './store/demo';
+import { useNotice } from './kit/useNotice';
+import { useOffline } from './shell/useOffline';
+import { useStartUp } from './store/startUp';
+import { config } from 'zod';
 
-createApp(App).use(createPinia()).use(router).use(vuetify).mount('#app');
-void offerDemoOnce();
+// The page may not make code out of text (its security policy forbids it), which the schema library would try first.
+config({ jitless: true });
+
+const app = createApp(App).use(createPinia()).use(router).use(vuetify);
+
+/** What nobody foresaw is told, never dropped. */
+function unforeseen(error: unknown): void {
+  console.error(error);
+  useNotice().say(`Something went wrong: ${error instanceof Error ? error.message : String(error)}. What was saved is safe.`);
+}
+app.config.errorHandler = unforeseen;
+window.addEventListener('unhandledrejection', (event) => unforeseen(event.reason));
+
+// A page that cannot be fetched: no signal yet, or the server holds a newer version under other names.
+router.onError((error) => {
+  console.error(error);
+  useNotice().say('This page could not be loaded: there is no signal, or a newer version has taken its place.', {
+    label: 'Reload',
+    run: () => location.reload(),
+  });
+});
+
+void useStartUp().begin();
+app.mount('#app');
+useOffline().begin();
+void router.isReady().then(loadPagesAhead);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FIRST_YEAR, isLikelyDate, LAST_YEAR } from './bounds';
 import { migrated } from './migrate';
 import { readingSchema, systemSchema, type Reading, type System } from './schema';
 import { allStages } from './select';
@@ -47,6 +48,34 @@ export function writeDocument(records: readonly SystemRecord[], savedAt: string)
   return `${JSON.stringify(ordered, null, 1)}\n`;
 }
 
+/** What is saved when not all of it fits the model: the file is written all the same, and what does not fit is named. */
+export interface SavedDocument {
+  readonly text: string;
+  readonly issues: readonly FileIssue[];
+}
+
+/** The text of a file, whatever the records hold: nothing that is kept may be held back from being saved. */
+export function saveDocument(records: readonly SystemRecord[], savedAt: string): SavedDocument {
+  const data = { format: FILE_FORMAT, version: FILE_VERSION, savedAt, records };
+  const parsed = documentSchema.safeParse(data);
+  return {
+    text: `${JSON.stringify(parsed.success ? parsed.data : data, null, 1)}\n`,
+    issues: parsed.success ? [] : parsed.error.issues.map((issue) => describe(issue, data)),
+  };
+}
+
+/** Why a system cannot be kept as it is, or null when it can: the same bounds that a field and a file have. */
+export function systemIssue(system: System): FileIssue | null {
+  const parsed = systemSchema.safeParse(system);
+  return parsed.success ? null : describe(parsed.error.issues[0]!, system);
+}
+
+/** Why a reading cannot be kept as it is, or null when it can. */
+export function readingIssue(reading: Reading): FileIssue | null {
+  const parsed = readingSchema.safeParse(reading);
+  return parsed.success ? null : describe(parsed.error.issues[0]!, reading);
+}
+
 const refuse = (message: string, issues: readonly FileIssue[] = []): FileOutcome => ({ ok: false, error: { message, issues } });
 
 /**
@@ -63,6 +92,8 @@ export function readDocument(text: string): FileOutcome {
   }
   const foreign = foreignReason(data);
   if (foreign) return refuse(foreign);
+  if (isDeeperThan(data, DEEPEST))
+    return refuse(`This is not a Yes Clear file: it is nested more than ${DEEPEST} levels deep; its own files have about a dozen.`);
   data = migrated(data);
   const parsed = documentSchema.safeParse(data);
   if (!parsed.success) {
@@ -74,7 +105,7 @@ export function readDocument(text: string): FileOutcome {
       issues,
     );
   }
-  const broken = parsed.data.records.flatMap((record, i) => brokenReferences(record, `records[${i}]`));
+  const broken = [...sharedIds(parsed.data.records), ...parsed.data.records.flatMap((record, i) => brokenReferences(record, `records[${i}]`))];
   if (broken.length > 0) {
     return refuse(
       `This file points to something it does not hold: ${broken[0]!.path} is ${broken[0]!.value}; accepted is ${broken[0]!.expected}.`,
@@ -83,6 +114,64 @@ export function readDocument(text: string): FileOutcome {
   }
   return { ok: true, records: parsed.data.records, savedAt: parsed.data.savedAt };
 }
+
+/** Levels no file of ours has; what is deeper was made to break a reader. */
+const DEEPEST = 60;
+
+/** Whether data is nested deeper than so many levels; looks level by level, so that no depth can exhaust it. */
+function isDeeperThan(data: unknown, most: number): boolean {
+  let level: unknown[] = [data];
+  for (let depth = 0; level.length > 0; depth++) {
+    if (depth > most) return true;
+    level = level.flatMap((one) => (typeof one === 'object' && one !== null ? Object.values(one) : []));
+  }
+  return false;
+}
+
+/** Ids that must be told apart and are not: one of two would be lost on storing. */
+function sharedIds(records: readonly SystemRecord[]): FileIssue[] {
+  const issues: FileIssue[] = [];
+  const apart = (list: readonly { readonly id: string }[], path: string, what: string, seen = new Set<string>()): void =>
+    list.forEach(({ id }, i) => {
+      if (seen.has(id)) issues.push({ path: `${path}[${i}].id`, value: show(id), expected: `an id that no other ${what} has` });
+      seen.add(id);
+    });
+  apart(
+    records.map(({ system }) => system),
+    'records',
+    'system',
+  );
+  const readings = new Set<string>();
+  records.forEach(({ system, readings: own }, i) => {
+    apart(own, `records[${i}].readings`, 'reading', readings);
+    apart(system.instruments, `records[${i}].system.instruments`, 'meter');
+    apart(system.train.probes, `records[${i}].system.train.probes`, 'probe');
+    apart(system.train.branches, `records[${i}].system.train.branches`, 'branch');
+    apart(system.cartridges, `records[${i}].system.cartridges`, 'cartridge');
+    apart(system.build.ratios, `records[${i}].system.build.ratios`, 'ratio');
+    apart(system.goal.demand.batches, `records[${i}].system.goal.demand.batches`, 'batch');
+    apart(system.comparison.glasses, `records[${i}].system.comparison.glasses`, 'glass');
+  });
+  return issues;
+}
+
+/** Days and instants of a record outside the years in which anything can have happened, with where they stand. */
+export function unlikelyDates(record: SystemRecord): FileIssue[] {
+  const found: FileIssue[] = [];
+  const look = (data: unknown, path: string): void => {
+    if (Array.isArray(data)) data.forEach((one, i) => look(one, `${path}[${i}]`));
+    else if (typeof data === 'object' && data !== null)
+      for (const [key, value] of Object.entries(data)) {
+        if (typeof value === 'string' && DATE_KEYS.has(key) && !isLikelyDate(value))
+          found.push({ path: `${path}.${key}`, value: show(value), expected: `a date from ${FIRST_YEAR} to ${LAST_YEAR}` });
+        else look(value, `${path}.${key}`);
+      }
+  };
+  look(record.system, 'system');
+  look(record.readings, 'readings');
+  return found;
+}
+const DATE_KEYS = new Set(['at', 'createdAt', 'updatedAt', 'takenOn', 'fittedOn', 'removedOn', 'calibratedOn']);
 
 /** Why data is not a Yes Clear file of this version, or null when it is. */
 function foreignReason(data: unknown): string | null {
@@ -103,7 +192,7 @@ function pathText(path: readonly PropertyKey[]): string {
 
 function show(value: unknown): string {
   if (value === undefined) return 'missing';
-  const text = JSON.stringify(value);
+  const text = JSON.stringify(value) ?? String(value);
   return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 }
 

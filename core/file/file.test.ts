@@ -9,6 +9,14 @@ import {
   systemSchema,
   writeDocument,
   TEMPLATE_IDS,
+  boundsOf,
+  kitSchema,
+  longest,
+  readingIssue,
+  readingSchema,
+  saveDocument,
+  systemIssue,
+  unlikelyDates,
   type FileOutcome,
   type Reading,
   type SystemRecord,
@@ -50,6 +58,8 @@ function altered(
   change(data);
   return readDocument(JSON.stringify(data));
 }
+/** The first member of a list, once more. */
+const twice = (list: unknown): void => void (list as unknown[]).splice(1, 0, (list as unknown[])[0]);
 const message = (outcome: FileOutcome): string => (outcome.ok ? '' : outcome.error.message);
 
 describe('a file of version 1', () => {
@@ -175,6 +185,41 @@ describe('a file', () => {
     expect(message(altered((d) => ((d.records[0]!.readings as unknown as { systemId: string }[])[0]!.systemId = 'zz')))).toContain(
       'readings[0].systemId is "zz"',
     ));
+  it.each<[string, (d: { records: { system: Record<string, unknown>; readings: unknown[] }[] }) => void, string]>([
+    ['two systems', (d) => d.records.push(d.records[0]!), 'records[1].id is "sys-1"; accepted is an id that no other system has'],
+    ['two readings', (d) => d.records[0]!.readings.push(d.records[0]!.readings[0]), 'readings[1].id is "r1"; accepted is an id that no other reading'],
+    ['two meters', (d) => twice(d.records[0]!.system['instruments']), 'instruments[1].id'],
+    ['two probes', (d) => twice((d.records[0]!.system['train'] as { probes: unknown }).probes), 'probes[1].id'],
+  ])('%s of one id are refused: one would be lost on storing', (_, spoil, part) => expect(message(altered(spoil as never))).toContain(part));
+  it('nested without end is refused in words', () => {
+    const deep = `${'['.repeat(20_000)}${']'.repeat(20_000)}`;
+    expect(message(readDocument(deep))).toContain('not a Yes Clear file');
+    expect(message(readDocument(`{"format":"yes-clear","version":3,"records":${deep}}`))).toContain('nested more than 60 levels');
+  });
+  it('is written whatever it holds, and what does not fit is named', () => {
+    const wrong = { ...record, system: { ...record.system, source: { ...record.system.source, linePressureBar: -1 } } };
+    const { text, issues } = saveDocument([wrong], '2026-11-23T11:00:00Z');
+    expect(issues).toEqual([{ path: 'records[0].system.source.linePressureBar', value: '-1', expected: 'at least 0' }]);
+    expect(JSON.parse(text).records[0].readings).toEqual(record.readings);
+    expect(saveDocument([record], '2026-11-23T11:00:00Z')).toEqual({ text: writeDocument([record], '2026-11-23T11:00:00Z'), issues: [] });
+  });
+  it('dates in which nothing can have happened are found, with where they stand', () => {
+    const odd = { system: { ...record.system, createdAt: '9999-01-01T00:00:00Z' }, readings: [{ ...record.readings[0]!, at: '0001-02-03T00:00:00Z' }] };
+    expect(unlikelyDates(odd).map(({ path, value }) => `${path} ${value}`)).toEqual([
+      'system.createdAt "9999-01-01T00:00:00Z"',
+      'readings[0].at "0001-02-03T00:00:00Z"',
+    ]);
+    expect(unlikelyDates(record)).toEqual([]);
+  });
+  it('the bounds of a field are those of the file', () => {
+    expect(boundsOf(kitSchema.shape.nitrateMgL)).toEqual({ low: 0, high: 20_000 });
+    expect(boundsOf(systemSchema.shape.name)).toEqual({});
+    expect(longest(readingSchema.shape.note)).toBe(2000);
+    const over = { ...record.system, source: { ...record.system.source, linePressureBar: 300_000 } };
+    expect(systemIssue(over)).toEqual({ path: 'source.linePressureBar', value: '300000', expected: 'at most 100' });
+    expect(systemIssue(record.system)).toBeNull();
+    expect(readingIssue({ ...record.readings[0]!, note: 'x'.repeat(2001) })!.path).toBe('note');
+  });
   it('spoiled anywhere it is refused with a path, or read: never an exception, never a half', () => {
     /** Every path inside the saved data. */
     const paths = (data: unknown, at: (string | number)[] = []): (string | number)[][] =>
@@ -201,7 +246,7 @@ describe('a file', () => {
           }
         },
       ),
-      { numRuns: 400 },
+      { numRuns: 10_000 },
     );
   });
 });

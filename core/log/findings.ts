@@ -40,6 +40,7 @@ export function logFindings(
     ];
   }
   return [
+    futureFinding(ordered, now),
     productFinding(system, last),
     ...resinFindings(tracking, now),
     riseFinding(system, ordered, tracking),
@@ -48,6 +49,24 @@ export function logFindings(
     modelFinding(system, last, solved),
     ratioFinding(system, last),
   ].filter((finding): finding is Finding => finding !== null);
+}
+
+/** Minutes a reading may lie ahead of a clock before one of the two is doubted. */
+const AHEAD_MINUTES = 15;
+
+/** Readings of a time that has not come: either they or this device's clock are wrong, and everything counts from it. */
+export function futureFinding(readings: readonly Reading[], now: string): Finding | null {
+  const edge = Date.parse(now) + AHEAD_MINUTES * 60_000;
+  const ahead = readings.filter((reading) => Date.parse(reading.at) > edge);
+  const newest = ahead.at(-1);
+  if (!newest) return null;
+  const [many, lie] = ahead.length === 1 ? ['1 reading lies', 'It is'] : [`${ahead.length} readings lie`, 'The newest is'];
+  return {
+    id: 'future',
+    severity: 'mind',
+    title: `${many} ahead of this device’s clock`,
+    why: `${lie} of ${dayWords(newest.at)} ${newest.at.slice(0, 4)}; the clock says ${dayWords(now)} ${now.slice(0, 4)}. Set the clock right, or take the reading away: what is left and what is due is counted from today.`,
+  };
 }
 
 function productFinding(system: System, last: Reading): Finding | null {
@@ -119,8 +138,9 @@ function riseFinding(system: System, ordered: readonly Reading[], tracking: Resi
   const instrument = system.instruments.find((candidate) => candidate.id === afterResin.instrumentId);
   if (!instrument) return null;
   const stepUScm = instrument.scale.kind === 'conductivity' ? instrument.resolution : instrument.resolution / system.units.ppmFactor;
+  const readingAt = new Map(ordered.map((reading) => [reading.at, reading]));
   const points = tracking.points.flatMap((point): RisePoint[] => {
-    const reading = ordered.find((candidate) => candidate.at === point.at);
+    const reading = readingAt.get(point.at);
     const inUScm = reading ? probeEc25(reading, beforeResin.id, system.instruments) : null;
     const outUScm = reading ? probeEc25(reading, afterResin.id, system.instruments) : null;
     const taken = tracking.limiting === 'anion' ? point.anionEq : point.cationEq;

@@ -62,14 +62,17 @@ function unblended(other: number, blend: number, share: number): number {
   return Math.max(0, strength) ** (1 / STRENGTH_POWER);
 }
 
+/** No water conducts less (25 °C): a tap that reads below it was not read. */
+const PUREST_USCM = 0.055;
+
 /**
  * Share of the salt the membrane held back in a reading: 1 − after/before, on conductivity, what was blended past it
- * taken off. Null without both probes or with a tap of 0.
+ * taken off. Null without both probes or with a tap purer than water can be.
  */
 export function saltRemoved(reading: Reading, roles: ProbeRoles, instruments: readonly Instrument[]): number | null {
   const before = roles.tap && probeEc25(reading, roles.tap.id, instruments);
   const after = roles.afterMembrane && probeEc25(reading, roles.afterMembrane.id, instruments);
-  if (before === null || before === undefined || before <= 0 || after === null || after === undefined) return null;
+  if (before === null || before === undefined || before < PUREST_USCM || after === null || after === undefined) return null;
   return 1 - unblended(before, after, roles.blendShare) / before;
 }
 

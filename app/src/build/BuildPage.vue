@@ -5,12 +5,12 @@ import { computed, ref, watch } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 import FindingCard from '../kit/FindingCard.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 import RatioStep from './RatioStep.vue';
 import TrimStep from './TrimStep.vue';
 
 /** Build: the runbook made from this train, one step at a time, each with its caution beside it. */
-const current = useCurrentSystem();
+const current = useOpenSystem();
 const { system } = current;
 const sections = computed(() => (system.value ? runbook(system.value) : []));
 const steps = computed(() => runbookSteps(sections.value));

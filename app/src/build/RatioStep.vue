@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { newId } from '../store/newId';
 import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/build';
 import { currentSample } from '@yes-clear/core/file';
 import { THIN, type Outcome } from '@yes-clear/core/quantity';
@@ -9,7 +10,7 @@ import { waterColour } from '../descent/waterColour';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { useKey } from '../shell/useShortcuts';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 import MeasuringJug from './MeasuringJug.vue';
 import RatioScale from './RatioScale.vue';
 import RestrictorBar from './RestrictorBar.vue';
@@ -18,8 +19,9 @@ import { useCountdown } from './useCountdown';
 /** Waste and product in any two jugs over the same time; what that means for the restrictor. */
 defineProps<{ again: boolean }>();
 const emit = defineEmits<{ saved: [advice: TrimAdvice | null] }>();
-const current = useCurrentSystem();
-const { system, report, operation } = current;
+const current = useOpenSystem();
+const { system } = current;
+const operation = computed(() => current.solved.value?.operation ?? null);
 
 /** Pressure and temperature are those planned until the person on site reads others. */
 const EMPTY = { wasteL: null as number | null, productL: null as number | null, seconds: 60, pressureBar: null as number | null, temperatureC: null as number | null };
@@ -43,7 +45,7 @@ const advice = computed(() => {
   const at = operation.value;
   return at && settledBucket.value ? advise(at, settledBucket.value) : null;
 });
-const solved = computed(() => (report.value?.ok ? report.value.value : null));
+const solved = computed(() => current.solved.value?.report ?? null);
 const verdict = computed(() => {
   const ratio = bucket.value?.wasteToProduct;
   if (ratio === undefined || !bucket.value) return null;
@@ -81,7 +83,7 @@ function save(): void {
     build: {
       ...s.build,
       calibratedBoreMm: found.ok ? found.value.calibratedBoreMm : s.build.calibratedBoreMm,
-      ratios: [...s.build.ratios, { id: crypto.randomUUID(), at: now, wasteL, productL, seconds, pressureBar: readBar, temperatureC: readC, restrictorLengthMm: at.stage.restrictor.lengthMm }],
+      ratios: [...s.build.ratios, { id: newId(), at: now, wasteL, productL, seconds, pressureBar: readBar, temperatureC: readC, restrictorLengthMm: at.stage.restrictor.lengthMm }],
     },
     // From here on the model's tube is the real one.
     train: found.ok

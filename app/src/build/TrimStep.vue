@@ -4,13 +4,14 @@ import { formatIn } from '@yes-clear/core/quantity';
 import { computed, ref, watchEffect } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 import RestrictorBar from './RestrictorBar.vue';
 
 /** The cut itself: what the last measurement asks for, and the length that is left afterwards. */
 const emit = defineEmits<{ measure: []; done: [] }>();
-const current = useCurrentSystem();
-const { system, operation } = current;
+const current = useOpenSystem();
+const { system } = current;
+const operation = computed(() => current.solved.value?.operation ?? null);
 const last = computed(() => system.value?.build.ratios.at(-1) ?? null);
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
 /** The measurement belongs to the length it was taken at; after a cut it has to be taken again. */

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { idFor } from '../store/newId';
 import { tankVolumeL, type Demand } from '@yes-clear/core/file';
 import { demandLPerDay, demandLPerWeek, fillTimeH, hourlyDrawL, largestDrawL, productionForTankLPerDay, scaledDemand, smallestTankL, tankWeek } from '@yes-clear/core/goal';
 import { formatQuantity, THIN } from '@yes-clear/core/quantity';
 import { mdiPlus } from '@mdi/js';
 import { computed, defineAsyncComponent } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
+import NameField from '../kit/NameField.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import Segments from '../kit/Segments.vue';
 import DemandBars from './DemandBars.vue';
@@ -35,12 +37,12 @@ const setHour = (i: number, value: number): void => setDemand('litres by hour', 
 const sayHour = (share: number): string => (hourSum.value > 0 ? `${litres((evenL.value * share) / hourSum.value)} of an average day` : 'even');
 
 const addBatch = (): void =>
-  setDemand('batch', { batches: [...demand.value.batches, { id: `batch-${crypto.randomUUID().slice(0, 8)}`, name: 'Fill a drum', weekday: 4, hour: 18, litres: 200 }] });
+  setDemand('batch', { batches: [...demand.value.batches, { id: idFor('batch'), name: 'Fill a drum', weekday: 4, hour: 18, litres: 200 }] });
 const setBatch = (id: string, changes: Partial<Demand['batches'][number]>): void =>
   setDemand('batch', { batches: demand.value.batches.map((batch) => (batch.id === id ? { ...batch, ...changes } : batch)) });
 const removeBatch = (id: string): void => setDemand('batch removed', { batches: demand.value.batches.filter((batch) => batch.id !== id) });
 
-const madeLPerDay = computed(() => (current.report.value?.ok ? current.report.value.value.solved.productLPerH * 24 : 0));
+const madeLPerDay = computed(() => (current.solved.value?.report.solved.productLPerH ?? 0) * 24);
 const tankL = computed(() => tankVolumeL(current.system.value?.train.stages ?? []));
 const smallest = computed(() => smallestTankL(demand.value, madeLPerDay.value));
 /** The tank the chart follows: the train's, or the smallest that would do. */
@@ -142,12 +144,13 @@ const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw 
     <div class="batches">
       <h3>Taken at once</h3>
       <div v-for="batch in demand.batches" :key="batch.id" class="batch">
-        <input
+        <NameField
           class="plain-input"
-          :value="batch.name"
-          maxlength="60"
-          aria-label="What for"
-          @input="setBatch(batch.id, { name: ($event.target as HTMLInputElement).value })"
+          label="What for"
+          may-be-empty
+          :maxlength="60"
+          :model-value="batch.name"
+          @update:model-value="setBatch(batch.id, { name: $event })"
         />
         <QuantityField
           class="bare"

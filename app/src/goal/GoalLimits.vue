@@ -10,13 +10,13 @@ import { useGoal } from './useGoal';
 
 /** The limits of the goal as bands, each held against today's tap and against what is used. */
 const { current, goal, set, setLimit } = useGoal();
-const { report, tapState, water } = current;
+const { solved, tapState, water } = current;
 const units = computed(() => current.units.value);
 const row = computed(() => (goal.value ? GOAL_ROWS[goal.value.id] : null));
 const limits = computed(() => (goal.value ? goalLimits(goal.value, units.value.ppmFactor) : []));
 const tapChecks = computed(() => (water.value?.ok && tapState.value ? checkGoal(limits.value, water.value.value.water, tapState.value) : []));
-const usedChecks = computed(() => (report.value?.ok ? report.value.value.checks : []));
-const usedEc = computed(() => (report.value?.ok ? productStation(report.value.value.solved).state.ec25UScm : 1));
+const usedChecks = computed(() => solved.value?.report.checks ?? []);
+const usedEc = computed(() => (solved.value ? productStation(solved.value.report.solved).state.ec25UScm : 1));
 const school = computed(() => (goal.value ? schoolOf(goal.value) : null));
 const editing = ref(false);
 const free = computed(() => LIMIT_QUANTITIES.filter((quantity) => !limits.value.some((limit) => limit.quantity === quantity)).map((value) => ({ value, title: LIMIT_LABELS[value] })));

@@ -11,10 +11,10 @@ import { FAMILIES, useGoal } from './useGoal';
 
 /** Goal: what the water is for, the limits that follow, what is put to it, and how much is needed. */
 const { current, goal, choose } = useGoal();
-const { system, report } = current;
+const { system, solved } = current;
 const families = FAMILIES.map(({ family, title }) => ({ title, ids: GOAL_IDS.filter((id) => GOAL_ROWS[id].family === family) }));
 const ABOUT = ['goal', 'prepare', 'demand', 'tank', 'winter'];
-const findings = computed(() => (report.value?.ok ? report.value.value.findings.filter((finding) => ABOUT.includes(finding.id)) : []));
+const findings = computed(() => solved.value?.report.findings.filter((finding) => ABOUT.includes(finding.id)) ?? []);
 </script>
 
 <template>

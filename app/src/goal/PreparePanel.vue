@@ -26,15 +26,14 @@ const change = (changes: object): void => set('preparation', { prepare: { ...pre
 /** Share of tap at which the blend has a hardness. */
 function shareForHardness(hardnessMgL: number | null): void {
   const water = current.water.value;
-  const report = current.report.value;
-  if (hardnessMgL === null || !water?.ok || !report?.ok) return;
-  const product = report.value.solved.stations.at(-1)?.water;
+  const product = current.solved.value?.report.solved.stations.at(-1)?.water;
+  if (hardnessMgL === null || !water?.ok) return;
   const share = product ? shareForTarget(product, water.value.water, (mixed) => hardnessOf(mixed.mgL), hardnessMgL) : null;
   if (share !== null) change({ tapShare: Math.round(1000 * share) / 1000 });
 }
 const blendHardness = computed(() => {
-  const report = current.report.value;
-  return report?.ok && report.value.prepared.ok ? hardnessOf(report.value.prepared.value.water.mgL) : null;
+  const prepared = current.solved.value?.report.prepared;
+  return prepared?.ok ? hardnessOf(prepared.value.water.mgL) : null;
 });
 </script>
 

@@ -1,7 +1,7 @@
 import type { Demand, Goal, GoalId, OwnLimit, Preparation } from '@yes-clear/core/file';
 import { GOAL_ROWS, type GoalFamily } from '@yes-clear/core/goal';
 import { computed } from 'vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 
 /** Goals as they stand in the chooser, by what the water is for. */
 export const FAMILIES: readonly { readonly family: GoalFamily; readonly title: string }[] = [
@@ -20,7 +20,7 @@ function usualPreparation(id: GoalId): Preparation {
 
 /** The goal of the open system and the ways to change it. */
 export function useGoal() {
-  const current = useCurrentSystem();
+  const current = useOpenSystem();
   const goal = computed(() => current.system.value?.goal ?? null);
   const set = (label: string, changes: Partial<Goal>): void => current.edit(label, (s) => ({ ...s, goal: { ...s.goal, ...changes } }));
   const setDemand = (label: string, changes: Partial<Demand>): void =>

@@ -1,6 +1,8 @@
 <script setup lang="ts">
+import { boundsOf } from '@yes-clear/core/file';
 import type { Dimension, UnitPreference } from '@yes-clear/core/quantity';
-import { useId } from 'vue';
+import { computed, useId } from 'vue';
+import type { ZodType } from 'zod';
 import { useQuantityInput } from './useQuantityInput';
 
 /** One field for every physical quantity. `row` sets label and box side by side; `big` is for wet hands. */
@@ -10,6 +12,8 @@ const props = defineProps<{
   units: UnitPreference;
   modelValue: number | null;
   unit?: string;
+  /** Where the model holds it: its bounds are the field's. */
+  of?: ZodType;
   low?: number;
   high?: number;
   optional?: boolean;
@@ -22,14 +26,15 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ 'update:modelValue': [value: number | null]; typed: [text: string] }>();
 const id = useId();
+const bounds = computed(() => (props.of ? boundsOf(props.of) : {}));
 const { text, error, symbol, hint, typed, left } = useQuantityInput({
   value: () => props.modelValue,
   dimension: () => props.dimension,
   label: () => props.label,
   units: () => props.units,
   unit: () => props.unit,
-  low: () => props.low,
-  high: () => props.high,
+  low: () => props.low ?? bounds.value.low,
+  high: () => props.high ?? bounds.value.high,
   optional: () => props.optional ?? false,
   changed: (value, raw) => {
     emit('update:modelValue', value);

@@ -3,12 +3,12 @@ import { trainSentence } from '@yes-clear/core/train';
 import { computed } from 'vue';
 import DescentPicture from '../descent/DescentPicture.vue';
 import { descentInput } from '../descent/useDescentInput';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 
 /** The descent as a strip at the head of the findings, in every phase but its own. */
-const { system, report, readings, tracking } = useCurrentSystem();
-const input = computed(() => (system.value && report.value?.ok ? descentInput(system.value, report.value.value, readings.value, tracking.value) : null));
-const sentence = computed(() => (system.value && report.value?.ok ? trainSentence(report.value.value.solved, system.value.units) : ''));
+const { solved, readings } = useOpenSystem();
+const input = computed(() => solved.value && descentInput(solved.value.system, solved.value.report, readings.value, solved.value.tracking));
+const sentence = computed(() => (solved.value ? trainSentence(solved.value.report.solved, solved.value.system.units) : ''));
 </script>
 
 <template>

@@ -1,6 +1,8 @@
+import { newId } from '../store/newId';
 import type { Reading, System } from '@yes-clear/core/file';
 import { parseQuickLine, type QuickLine } from '@yes-clear/core/log';
-import { computed, ref, type ComputedRef, type Ref } from 'vue';
+import { computed, type ComputedRef, type Ref } from 'vue';
+import { useDraft } from './useDraft';
 
 /** A line being typed for a system, and the reading it makes. */
 export function useQuickLine(system: () => System | null): {
@@ -10,7 +12,7 @@ export function useQuickLine(system: () => System | null): {
   make: () => Reading | null;
   clear: () => void;
 } {
-  const text = ref('');
+  const text = useDraft(() => system()?.id ?? null);
   const parsed = computed(() => {
     const current = system();
     return current ? parseQuickLine(text.value, current.train.probes, current.instruments) : null;
@@ -21,7 +23,7 @@ export function useQuickLine(system: () => System | null): {
     make: () => {
       const current = system();
       if (!current || !parsed.value || parsed.value.problem !== null) return null;
-      return { ...parsed.value.reading, id: crypto.randomUUID(), systemId: current.id, at: new Date().toISOString() };
+      return { ...parsed.value.reading, id: newId(), systemId: current.id, at: new Date().toISOString() };
     },
     clear: () => {
       text.value = '';

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { idFor } from '../store/newId';
 import type { Cartridge } from '@yes-clear/core/file';
 import { cartridgeChanged, lagStage } from '@yes-clear/core/log';
 import { THIN } from '@yes-clear/core/quantity';
@@ -6,12 +7,13 @@ import { inSentence } from '@yes-clear/core/train';
 import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import Segments from '../kit/Segments.vue';
-import { useNotice } from '../shell/useNotice';
-import { useCurrentSystem } from '../store/current';
+import { useNotice } from '../kit/useNotice';
+import { useOpenSystem } from '../system/openSystem';
 
 /** The change of a resin cartridge: what ended it, what comes in its place, and what the ones before have told. */
-const current = useCurrentSystem();
-const { system, tracking, now } = current;
+const current = useOpenSystem();
+const { system, now } = current;
+const tracking = computed(() => current.solved.value?.tracking ?? null);
 const notice = useNotice();
 const ENDED = [
   { value: 'breakthrough', title: 'It had broken through' },
@@ -23,7 +25,7 @@ const name = computed(() => tracking.value?.name ?? '');
 function change(how: 'renew' | 'moveUp'): void {
   const seen = tracking.value;
   if (!seen) return;
-  const id = `cartridge-${crypto.randomUUID().slice(0, 8)}`;
+  const id = idFor('cartridge');
   const day = now.value.slice(0, 10);
   current.edit('cartridge changed', (s) => cartridgeChanged(s, seen, { how, ended: ended.value, day, id }));
   notice.say(how === 'moveUp' ? `${lag.value?.name ?? ''} moved up, new resin behind it. Ctrl+Z takes it back.` : `New resin in ${inSentence(name.value)}. Ctrl+Z takes it back.`);

@@ -4,34 +4,43 @@ import type { Reading } from '@yes-clear/core/file';
 import { DAY_MS } from '@yes-clear/core/log';
 import { THIN } from '@yes-clear/core/quantity';
 import { format } from 'date-fns';
-import { computed, defineAsyncComponent } from 'vue';
+import { computed, defineAsyncComponent, ref } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
 import { useQuickLine } from '../kit/useQuickLine';
-import { useNotice } from '../shell/useNotice';
-import { useCurrentSystem } from '../store/current';
+import { useNotice } from '../kit/useNotice';
+import { useOpenSystem } from '../system/openSystem';
+import { useHistory } from '../store/history';
 import { logReading, removeReading } from '../store/readings';
+import { useSaving } from '../store/saving';
 import CartridgeChange from './CartridgeChange.vue';
 import ReadingTable from './ReadingTable.vue';
 import { probeChart, removalChart, resinChart } from './useLogSeries';
 
 /** Log: a line a reading, three charts, and what they say. */
 const LineChart = defineAsyncComponent(() => import('../kit/chart/LineChart.vue'));
-const current = useCurrentSystem();
-const { system, readings, tracking, now, logFindings } = current;
+const current = useOpenSystem();
+const { system, readings, solved, now } = current;
+const tracking = computed(() => solved.value?.tracking ?? null);
 const notice = useNotice();
 const { text, parsed, make, clear } = useQuickLine(() => system.value);
 
+const saving = useSaving();
+const history = useHistory();
+const busy = ref(false);
 async function log(): Promise<void> {
-  const reading = make();
+  const reading = busy.value ? null : make();
   if (!reading) return;
-  await logReading(reading);
-  clear();
+  busy.value = true;
+  const kept = await saving.keep('the reading', () => logReading(reading));
+  busy.value = false;
+  // What is not kept stays in the line.
+  if (kept.ok) clear();
 }
 async function remove(reading: Reading): Promise<void> {
-  await removeReading(reading);
-  notice.say('Reading removed. Ctrl+Z brings it back.');
+  const kept = await saving.keep('removing the reading', () => removeReading(reading));
+  if (kept.ok) notice.say('Reading removed.', { label: 'Undo', run: () => void history.undo().then((says) => notice.say(says)) });
 }
 const from = computed(() => (readings.value[0] ? Date.parse(readings.value[0].at) - 3 * DAY_MS : 0));
 const today = computed(() => Date.parse(now.value));
@@ -70,7 +79,7 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
             minute, litres on the meter</span
           >
         </p>
-        <button class="button primary" type="submit" :disabled="parsed.problem !== null">Log it <kbd>↵</kbd></button>
+        <button class="button primary" type="submit" :disabled="parsed.problem !== null || busy">Log it <kbd>↵</kbd></button>
       </form>
       <template v-if="readings.length > 0">
         <section v-if="probes" class="sheet panel">
@@ -124,7 +133,7 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
     </main>
     <aside>
       <TrainStrip />
-      <FindingsList title="What the log says" :findings="logFindings" />
+      <FindingsList title="What the log says" :findings="solved?.logFindings ?? []" />
     </aside>
   </div>
 </template>

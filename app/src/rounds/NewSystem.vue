@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { newId } from '../store/newId';
 import { TEMPLATE_IDS, type TemplateId } from '@yes-clear/core/file';
 import { GOAL_ROWS } from '@yes-clear/core/goal';
 import { reportTrain, systemFromTemplate, tapWater, TEMPLATE_ROWS, trainSentence } from '@yes-clear/core/train';
@@ -6,6 +7,7 @@ import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import DescentPicture from '../descent/DescentPicture.vue';
 import { descentInput } from '../descent/useDescentInput';
+import { useSaving } from '../store/saving';
 import { addSystem } from '../store/systems';
 
 /** A new system from a template, each drawn as it would stand on a middling tap. */
@@ -15,6 +17,10 @@ const name = ref('');
 const site = ref('');
 const template = ref<TemplateId>('marineHousehold');
 const tried = ref(false);
+const saving = useSaving();
+const busy = ref(false);
+/** Why the store did not take it; what was typed stays. */
+const refused = ref<string | null>(null);
 
 const choices = computed(() =>
   TEMPLATE_IDS.map((id) => {
@@ -31,9 +37,14 @@ const choices = computed(() =>
 
 async function create(): Promise<void> {
   tried.value = true;
-  if (name.value.trim() === '') return;
-  const id = crypto.randomUUID();
-  await addSystem(systemFromTemplate({ id, name: name.value.trim(), site: site.value.trim() || 'Site', template: template.value, at: new Date().toISOString() }));
+  if (name.value.trim() === '' || busy.value) return;
+  busy.value = true;
+  const id = newId();
+  const system = systemFromTemplate({ id, name: name.value.trim(), site: site.value.trim() || 'Site', template: template.value, at: new Date().toISOString() });
+  const kept = await saving.keep('the new system', () => addSystem(system));
+  busy.value = false;
+  refused.value = kept.ok ? null : `Not saved: ${kept.reason}. ${kept.remedy}`;
+  if (!kept.ok) return;
   open.value = false;
   await router.push({ name: 'water', params: { id } });
 }
@@ -73,7 +84,8 @@ async function create(): Promise<void> {
         </div>
         <div class="row end">
           <button class="button" type="button" @click="open = false">Cancel</button>
-          <button class="button primary" type="submit">Create and enter its water</button>
+          <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
+          <button class="button primary" type="submit" :disabled="busy">Create and enter its water</button>
         </div>
       </form>
     </v-card>

@@ -1,40 +1,44 @@
 <script setup lang="ts">
 import { percent, THIN } from '@yes-clear/core/quantity';
 import DescentPicture from '../descent/DescentPicture.vue';
-import type { Round } from './useRounds';
+import { computed } from 'vue';
+import type { RoundLine } from './useRounds';
 
 /** One system in Rounds: its line in small, what is left, and the sentence that matters. */
-defineProps<{ round: Round }>();
+const props = defineProps<{ line: RoundLine }>();
+const round = computed(() => props.line.round);
+const toLog = computed(() => round.value !== null && round.value.finding !== null && round.value.hasReadings);
 defineEmits<{ save: []; remove: [] }>();
 </script>
 
 <template>
   <article class="sheet round">
-    <RouterLink class="who" :to="{ name: round.finding && round.resinLeft !== null ? 'log' : 'train', params: { id: round.id } }">
-      <strong>{{ round.name }}</strong><span>{{ round.site }}</span>
+    <RouterLink class="who" :to="{ name: toLog ? 'log' : 'train', params: { id: line.id } }">
+      <strong>{{ line.name }}</strong><span>{{ line.site }}</span>
     </RouterLink>
     <div class="line">
-      <DescentPicture v-if="round.picture" :input="round.picture.input" size="thumb" :sentence="round.picture.sentence" />
+      <DescentPicture v-if="round?.picture" :input="round.picture.input" size="thumb" :sentence="round.picture.sentence" />
     </div>
     <div class="gauge">
-      <template v-if="round.saltRemoved !== null"
+      <template v-if="round && round.saltRemoved !== null"
         ><span>Membrane {{ (round.saltRemoved * 100).toFixed(1) }}{{ THIN }}%</span
         ><i class="track"><b class="membrane" :style="{ width: `${Math.max(2, (round.saltRemoved - 0.8) * 500)}%` }" /></i
       ></template>
     </div>
     <div class="gauge">
-      <template v-if="round.resinLeft !== null"
+      <template v-if="round && round.resinLeft !== null"
         ><span>Resin {{ percent(round.resinLeft) }} left</span
         ><i class="track"
           ><b :class="round.resinLeft < 0.15 ? 'low' : 'resin'" :style="{ width: `${Math.max(2, round.resinLeft * 100)}%` }" /></i
       ></template>
     </div>
-    <div v-if="round.finding" class="says" :class="round.finding.severity">
+    <div v-if="!round" class="says muted">Being worked out…</div>
+    <div v-else-if="round.finding" class="says" :class="round.finding.severity">
       <strong>{{ round.finding.title }}</strong>
     </div>
     <v-menu location="bottom end">
       <template #activator="{ props: activator }"
-        ><button class="more" type="button" v-bind="activator" :aria-label="`More for ${round.name}`">⋯</button></template
+        ><button class="more" type="button" v-bind="activator" :aria-label="`More for ${line.name}`">⋯</button></template
       >
       <v-list>
         <v-list-item title="Save as file" @click="$emit('save')" />

@@ -1,34 +1,51 @@
 <script setup lang="ts">
 import { useNow } from '@vueuse/core';
 import { format, differenceInCalendarDays } from 'date-fns';
-import { computed, defineAsyncComponent, ref, useTemplateRef } from 'vue';
+import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef } from 'vue';
 import HeaderBar from '../shell/HeaderBar.vue';
-import { useNotice } from '../shell/useNotice';
+import TroubleBar from '../shell/TroubleBar.vue';
+import { useNotice } from '../kit/useNotice';
 import { useQuickReading } from '../shell/useQuickReading';
 import { useKey } from '../shell/useShortcuts';
-import { readFact } from '../store/database';
 import { loadDemo, removeDemo } from '../store/demo';
-import { allRecords, removeSystem, useLive } from '../store/systems';
-import { exportEverything, exportSystem, importFile } from '../store/transfer';
+import { useHistory } from '../store/history';
+import { useSaving } from '../store/saving';
+import { useStartUp } from '../store/startUp';
+import { removeSystems } from '../store/systems';
+import { carryOutImport, exportSystem, readImport, type ClashChoice, type ImportPlan } from '../store/transfer';
+import ConfirmDialog from './ConfirmDialog.vue';
+import KeepSection from './KeepSection.vue';
 import RoundRow from './RoundRow.vue';
-import { GROUPS, roundOf } from './useRounds';
+import { importSays } from './importSays';
+import { GROUPS, useRounds } from './useRounds';
 import type { FileError } from '@yes-clear/core/file';
 
 /** Rounds: every system, the urgent ones first; or, on a first visit, what this is. */
 const NewSystem = defineAsyncComponent(() => import('./NewSystem.vue'));
+const ImportQuestion = defineAsyncComponent(() => import('./ImportQuestion.vue'));
 const QuickReading = defineAsyncComponent(() => import('../shell/QuickReading.vue'));
 const quick = useQuickReading();
 const notice = useNotice();
+const saving = useSaving();
+const history = useHistory();
+const startUp = useStartUp();
 const clock = useNow({ interval: 60_000 });
-const records = useLive<Awaited<ReturnType<typeof allRecords>> | null>(allRecords, null);
-const lastBackup = useLive(() => readFact('lastBackupAt'), null);
-const rounds = computed(() => (records.value ?? []).map((record) => roundOf(record, clock.value.toISOString())));
-const groups = computed(() => GROUPS.map((group) => ({ ...group, rounds: rounds.value.filter((round) => round.urgency === group.key) })).filter((group) => group.rounds.length > 0));
-const sites = computed(() => new Set(rounds.value.map((round) => round.site)).size);
-const hasDemo = computed(() => rounds.value.some((round) => round.demo));
+const { lines, loaded } = useRounds(clock);
+const groups = computed(() =>
+  GROUPS.map((group) => ({ ...group, lines: lines.value.filter((line) => (line.round?.urgency ?? 'unknown') === group.key) })).filter(
+    (group) => group.lines.length > 0,
+  ),
+);
+const sites = computed(() => new Set(lines.value.map((line) => line.site)).size);
+const hasDemo = computed(() => lines.value.some((line) => line.demo));
+const subtitle = computed(() => {
+  if (!loaded.value) return 'Reading what is kept in this browser';
+  if (lines.value.length === 0) return 'Nothing kept here yet';
+  return `${lines.value.length} ${lines.value.length === 1 ? 'system' : 'systems'} · ${sites.value} ${sites.value === 1 ? 'site' : 'sites'}`;
+});
 const due = computed(() =>
-  rounds.value
-    .flatMap((round) => round.due.map((item) => ({ ...item, id: round.id })))
+  lines.value
+    .flatMap((line) => (line.round?.due ?? []).map((item) => ({ ...item, id: line.id })))
     .filter((item) => differenceInCalendarDays(new Date(item.at), clock.value) <= 30)
     .sort((a, b) => a.at.localeCompare(b.at)),
 );
@@ -36,26 +53,50 @@ const dueDay = (at: string): string => (differenceInCalendarDays(new Date(at), c
 
 const creating = ref(false);
 const trouble = ref<FileError | null>(null);
-const doomed = ref<{ id: string; name: string } | null>(null);
 const picker = useTemplateRef<HTMLInputElement>('picker');
+/** A file that was read and waits for an answer. */
+const asking = shallowRef<ImportPlan | null>(null);
 async function open(event: Event): Promise<void> {
   const target = event.target as HTMLInputElement;
   const file = target.files?.[0];
   target.value = '';
   if (!file) return;
-  const outcome = await importFile(file);
-  trouble.value = outcome.ok ? null : outcome.error;
-  if (outcome.ok) notice.say(outcome.records.length === 1 ? `Opened ${outcome.records[0]!.system.name}.` : `Opened ${outcome.records.length} systems.`);
+  const read = await saving.keep('opening the file', () => readImport(file));
+  if (!read.ok) return;
+  trouble.value = read.value.ok ? null : read.value.error;
+  if (!read.value.ok) return;
+  const { plan } = read.value;
+  if (plan.clashes.length > 0 || plan.odd.length > 0) asking.value = plan;
+  else await carryOut(plan, new Map(), 'keep');
 }
+async function carryOut(plan: ImportPlan, choices: ReadonlyMap<string, ClashChoice>, odd: 'keep' | 'leave'): Promise<void> {
+  const kept = await saving.keep('opening the file', () =>
+    carryOutImport(plan, ({ here }) => choices.get(here.system.id) ?? 'leave', odd),
+  );
+  asking.value = null;
+  if (kept.ok) notice.say(importSays(plan, kept.value), kept.value.opened.length > 0 ? undoAction : null);
+}
+const undoAction = { label: 'Undo', run: () => void history.undo().then((says) => notice.say(says)) };
+
+const doomed = ref<{ id: string; name: string } | null>(null);
 async function removeNow(): Promise<void> {
-  if (doomed.value) await removeSystem(doomed.value.id);
+  const system = doomed.value;
   doomed.value = null;
+  if (!system) return;
+  const kept = await saving.keep('removing the system', () => removeSystems([system.id]));
+  if (kept.ok) notice.say(`${system.name} removed.`, undoAction);
 }
-const backupSays = computed(() => {
-  if (!lastBackup.value) return 'No backup file saved yet.';
-  const days = differenceInCalendarDays(clock.value, new Date(lastBackup.value));
-  return `Last backup file: ${days === 0 ? 'today' : days === 1 ? 'yesterday' : `${days} days ago`}.`;
-});
+const demoDoomed = ref(false);
+async function removeDemoNow(): Promise<void> {
+  demoDoomed.value = false;
+  const kept = await saving.keep('removing the demo', () => removeDemo());
+  if (kept.ok) notice.say('Demo removed.', undoAction);
+}
+const putDemo = (): Promise<unknown> => saving.keep('the demo', () => loadDemo());
+async function saveSystem(id: string): Promise<void> {
+  const says = await exportSystem(id);
+  if (says) notice.say(says);
+}
 useKey('n', () => (creating.value = true));
 useKey('r', () => quick.start(null));
 document.title = 'Yes Clear';
@@ -65,10 +106,10 @@ document.title = 'Yes Clear';
   <div>
     <HeaderBar
       title="Rounds"
-      :subtitle="rounds.length === 0 ? 'Nothing kept here yet' : `${rounds.length} ${rounds.length === 1 ? 'system' : 'systems'} · ${sites} ${sites === 1 ? 'site' : 'sites'}`"
+      :subtitle="subtitle"
     >
       <template #tools>
-        <button v-if="rounds.length > 0" class="button read" type="button" @click="quick.start(null)">
+        <button v-if="lines.length > 0" class="button read" type="button" @click="quick.start(null)">
           <span class="long">Quick reading</span><span class="short">Read</span> <kbd>R</kbd>
         </button>
         <button class="button primary" type="button" @click="creating = true">
@@ -76,6 +117,7 @@ document.title = 'Yes Clear';
         </button>
       </template>
     </HeaderBar>
+    <TroubleBar />
     <input ref="picker" type="file" accept=".json,application/json" hidden aria-label="Open a file" data-testid="file" @change="open" />
     <div v-if="trouble" class="trouble sheet" role="alert">
       <div>
@@ -90,7 +132,25 @@ document.title = 'Yes Clear';
       <button class="button small" type="button" @click="trouble = null">Close</button>
     </div>
 
-    <section v-if="records && rounds.length === 0" class="first">
+    <div v-if="startUp.lost" class="trouble sheet" role="alert">
+      <div>
+        <strong
+          >Of {{ startUp.lost.was.systems }} systems and {{ startUp.lost.was.readings }} readings kept here on
+          {{ format(new Date(startUp.lost.was.at), 'd MMMM, HH:mm') }}, {{ startUp.lost.systems }} and {{ startUp.lost.readings }} could be read
+          back.</strong
+        >
+        <p class="small">
+          The browser’s store was damaged or cleared. Open your last backup file: it is merged with what is here, and nothing that is here is
+          lost by it.
+        </p>
+      </div>
+      <div class="row">
+        <button class="button small" type="button" @click="picker?.click()">Open a file</button>
+        <button class="button small" type="button" @click="startUp.lost = null">Close</button>
+      </div>
+    </div>
+
+    <section v-if="loaded && lines.length === 0" class="first">
       <h1>From the tap to a logged reading.</h1>
       <p>
         Yes Clear works out reverse-osmosis and deionization systems for the people who build and look after them: what a water becomes,
@@ -99,20 +159,20 @@ document.title = 'Yes Clear';
       <div class="ways">
         <button class="button primary" type="button" @click="creating = true">New system from a template</button>
         <button class="button" type="button" @click="picker?.click()">Open a file</button>
-        <button class="button" type="button" @click="loadDemo()">Load the demo</button>
+        <button class="button" type="button" @click="putDemo">Load the demo</button>
       </div>
     </section>
 
-    <div v-else-if="records" class="work">
+    <div v-else-if="loaded" class="work">
       <main>
         <section v-for="group in groups" :key="group.key" class="stack group" :aria-label="group.label">
           <h3>{{ group.label }}</h3>
           <RoundRow
-            v-for="round in group.rounds"
-            :key="round.id"
-            :round="round"
-            @save="exportSystem(round.id)"
-            @remove="doomed = { id: round.id, name: round.name }"
+            v-for="line in group.lines"
+            :key="line.id"
+            :line="line"
+            @save="saveSystem(line.id)"
+            @remove="doomed = { id: line.id, name: line.name }"
           />
         </section>
       </main>
@@ -129,28 +189,17 @@ document.title = 'Yes Clear';
           </ol>
           <p v-else class="muted small">Nothing falls due.</p>
         </section>
-        <section class="keep small">
-          <p class="muted">Everything is kept in this browser. {{ backupSays }}</p>
-          <div class="row">
-            <button class="button small" type="button" @click="exportEverything()">Save everything</button>
-            <button class="button small" type="button" @click="picker?.click()">Open a file</button>
-            <button v-if="hasDemo" class="button small" type="button" @click="removeDemo()">Remove the demo</button>
-            <button v-else class="button small" type="button" @click="loadDemo()">Load the demo</button>
-          </div>
-        </section>
+        <KeepSection :has-demo="hasDemo" @open="picker?.click()" @load-demo="putDemo" @remove-demo="demoDoomed = true" />
       </aside>
     </div>
 
-    <v-dialog :model-value="doomed !== null" max-width="420" @update:model-value="doomed = null">
-      <v-card class="confirm">
-        <h1>Remove {{ doomed?.name }}?</h1>
-        <p>The system and all its readings leave this browser. Save it as a file first if it may be wanted again.</p>
-        <div class="row end">
-          <button class="button" type="button" @click="doomed = null">Keep it</button
-          ><button class="button danger" type="button" @click="removeNow">Remove</button>
-        </div>
-      </v-card>
-    </v-dialog>
+    <ConfirmDialog v-if="doomed" :title="`Remove ${doomed.name}?`" verb="Remove" @cancel="doomed = null" @confirm="removeNow">
+      The system and all its readings leave this browser. Save it as a file first if it may be wanted again.
+    </ConfirmDialog>
+    <ConfirmDialog v-if="demoDoomed" title="Remove the demo?" verb="Remove" @cancel="demoDoomed = false" @confirm="removeDemoNow">
+      Its systems leave this browser with everything you tried on them. Systems of your own stay.
+    </ConfirmDialog>
+    <ImportQuestion v-if="asking" :plan="asking" @carry-out="(choices, odd) => asking && carryOut(asking, choices, odd)" @cancel="asking = null" />
     <NewSystem v-if="creating" v-model="creating" />
     <QuickReading v-if="quick.open" />
   </div>
@@ -166,8 +215,6 @@ document.title = 'Yes Clear';
 .due .late { color: var(--bad); }
 .due a { color: inherit; text-decoration: none; }
 .due a:hover { text-decoration: underline; }
-.keep { display: grid; gap: 10px; }
-.keep .row { gap: 6px; }
 .first { max-width: 640px; margin: 12vh auto 0; padding: 0 20px; display: grid; gap: 18px; }
 .first h1 { font-size: 30px; }
 .first p { font-size: 17px; line-height: 1.5; }
@@ -175,8 +222,6 @@ document.title = 'Yes Clear';
 .trouble { margin: 14px 20px 0; padding: 12px 14px; border-left: 4px solid var(--bad); display: flex; gap: 16px; justify-content: space-between; align-items: flex-start; }
 .trouble ul { margin: 6px 0; padding-left: 18px; font-size: 13.5px; }
 .trouble code { font-family: var(--typed); font-size: 13px; overflow-wrap: anywhere; }
-.confirm { padding: 18px 20px; display: grid; gap: 12px; }
-.end { justify-content: flex-end; }
 .short { display: none; }
 @media (max-width: 860px) { .long, .button kbd { display: none; } .short { display: inline; } .button.primary, .read { min-height: 42px; } .work { padding-bottom: 12px !important; } }
 </style>

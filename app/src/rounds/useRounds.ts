@@ -1,94 +1,109 @@
-import { allStages, type Stage, type StageKind, type SystemRecord } from '@yes-clear/core/file';
-import { DAY_MS, dateAfter, logFindings, probeRoles, saltRemoved, standing, type Standing } from '@yes-clear/core/log';
-import { cartridgeLife, treatingAt, URGENCY, tapWater, trainSentence, type Finding, inSentence } from '@yes-clear/core/train';
-import { descentInput } from '../descent/useDescentInput';
-import type { DescentInput } from '../descent/drawing';
+import { computed, onScopeDispose, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
+import { database, type RoundRow, type SystemRow } from '../store/database';
+import { useLive } from '../store/live';
+import { roundBeside } from '../worker/client';
+import type { Round, Urgency } from '../worker/round';
 
-export type Urgency = 'now' | 'month' | 'fine';
-
-/** One system as Rounds shows it. */
-export interface Round {
+/** A system in Rounds: by name at once, with how it stands as soon as that is known. */
+export interface RoundLine {
   readonly id: string;
   readonly name: string;
   readonly site: string;
   readonly demo: boolean;
-  readonly urgency: Urgency;
-  readonly finding: Finding | null;
-  readonly resinLeft: number | null;
-  readonly saltRemoved: number | null;
-  readonly picture: { readonly input: DescentInput; readonly sentence: string } | null;
-  /** Things with a date, for the month ahead. */
-  readonly due: readonly { readonly at: string; readonly says: string }[];
+  /** As last worked out; null before the first time. */
+  readonly round: Round | null;
 }
 
-/** Works out how one system stands. */
-export function roundOf(record: SystemRecord, now: string): Round {
-  const { system, readings } = record;
-  const base = { id: system.id, name: system.name, site: system.site, demo: system.demo };
-  const water = tapWater(system.source, system.instruments);
-  const today = water.ok ? standing(system, readings, water.value.water, now) : water;
-  if (!today.ok) {
-    const finding: Finding = { id: 'error', severity: 'bad', title: 'Cannot be computed', why: today.error.message };
-    return { ...base, urgency: 'now', finding, resinLeft: null, saltRemoved: null, picture: null, due: [] };
-  }
-  const { report, tracking } = today.value;
-  const findings = readings.length > 0 ? logFindings(system, readings, report.solved, tracking, now) : report.findings;
-  const finding = [...findings].sort((a, b) => URGENCY[a.severity] - URGENCY[b.severity])[0] ?? null;
-  return {
-    ...base,
-    urgency: finding?.severity === 'bad' ? 'now' : finding?.severity === 'mind' ? 'month' : 'fine',
-    finding,
-    resinLeft: tracking?.remaining.p50 ?? null,
-    saltRemoved: lastRemoval(record) ?? report.solved.unit?.rejection ?? null,
-    picture: { input: descentInput(system, report, readings, tracking), sentence: trainSentence(report.solved, system.units) },
-    due: dueOf(record, today.value, now),
-  };
-}
-
-/** Salt removed by the newest reading that can tell. */
-function lastRemoval({ system, readings }: SystemRecord): number | null {
-  const roles = probeRoles(system);
-  return readings.map((reading) => saltRemoved(reading, roles, system.instruments)).findLast((share) => share !== null) ?? null;
-}
-
-/** Usual lives by the calendar, days (common practice): filters and inhibitors six months, salt every two, a lamp 9,000 hours. */
-const LIFE_DAYS: Partial<Record<StageKind, number>> = { sediment: 183, carbon: 183, inhibitor: 183, calcite: 365, uv: 375 };
-const SALT_DAYS = 61;
-/** Beyond ten years nothing is planned: water with next to no chlorine would ask for centuries. */
-const FARTHEST_DAYS = 3650;
-
-/** What is to be done and when: by the calendar, by litres, or by the forecast, whichever comes first. */
-function dueOf({ system }: SystemRecord, { report, tracking }: Standing, now: string): Round['due'] {
-  const due: { at: string; says: string }[] = [];
-  if (tracking?.daysLeft) due.push({ at: dateAfter(now, tracking.daysLeft.p10), says: `${system.name}: have resin ready` });
-  const { solved } = report;
-  const drawn = solved.productLPerH > 0 ? (report.demandLPerDay * solved.stations[0]!.flowLPerH) / solved.productLPerH : 0;
-  const add = (stage: Stage, says: string, at: string): void =>
-    void due.push({ at, says: `${system.name}: ${says} ${inSentence(stage.name)}` });
-  for (const stage of allStages(system.train)) {
-    if (!('fittedOn' in stage) || stage.fittedOn === null) continue;
-    const since = `${stage.fittedOn}T00:00:00Z`;
-    const days = LIFE_DAYS[stage.kind];
-    const litresLeft = solved.carbons.find((carbon) => carbon.stageId === stage.id)?.state.litresLeft ?? null;
-    const daysLeft = litresLeft !== null && drawn > 0 ? litresLeft / drawn : Infinity;
-    const byLitres = daysLeft < FARTHEST_DAYS ? dateAfter(now, daysLeft) : null;
-    const byDate = days === undefined ? null : dateAfter(since, days);
-    const first = [byLitres, byDate].filter((at) => at !== null).sort()[0];
-    if (first) add(stage, 'change', first);
-    // Salt is looked at from the day it was fitted on, every two months.
-    if (stage.kind === 'softener') {
-      const turns = Math.ceil((Date.parse(now) - Date.parse(since)) / DAY_MS / SALT_DAYS);
-      add(stage, 'salt of', dateAfter(since, Math.max(1, turns) * SALT_DAYS));
-    }
-    const at = treatingAt(system, report, stage.id);
-    const life = at && cartridgeLife(at);
-    if (life) add(stage, 'change', dateAfter(since, life.months * 30.4));
-  }
-  return due;
-}
-
-export const GROUPS: readonly { readonly key: Urgency; readonly label: string }[] = [
+export const GROUPS: readonly { readonly key: Urgency | 'unknown'; readonly label: string }[] = [
   { key: 'now', label: 'Act now' },
   { key: 'month', label: 'This month' },
   { key: 'fine', label: 'Fine' },
+  { key: 'unknown', label: 'Being worked out' },
 ];
+
+/** Answers are shown and stored in batches this far apart, ms: a hundred rows are not drawn a hundred times. */
+const BATCH_MS = 120;
+
+/** What an answer rests on: the system and its readings as they are, and the hour. */
+const keyOf = (row: Pick<SystemRow, 'revision'>, now: Date): string => `${row.revision}@${now.toISOString().slice(0, 13)}`;
+
+/** Every system with how it stands: the last answer at once, a new one from the worker where something has changed. */
+export function useRounds(now: Ref<Date>): {
+  readonly lines: ComputedRef<readonly RoundLine[]>;
+  /** Whether the systems have been read at all. */
+  readonly loaded: ComputedRef<boolean>;
+} {
+  const rows = useLive<readonly SystemRow[] | null>(() => database.systems.toArray(), null);
+  const answers = shallowRef<ReadonlyMap<string, RoundRow> | null>(null);
+  let gone = false;
+  onScopeDispose(() => (gone = true));
+
+  void database.rounds
+    .toArray()
+    .catch(() => [])
+    .then((known) => (answers.value = new Map(known.map((row) => [row.id, row]))));
+
+  let fresh: RoundRow[] = [];
+  let flushing: ReturnType<typeof setTimeout> | null = null;
+  function flush(): void {
+    flushing = null;
+    const batch = fresh;
+    fresh = [];
+    answers.value = new Map([...(answers.value ?? []), ...batch.map((row) => [row.id, row] as const)]);
+    // Only a shortcut for the next start: where the store is full, it is worked out again.
+    void database.rounds.bulkPut(batch).catch(() => undefined);
+  }
+
+  /** One question at a time, the systems that changed first asked first. */
+  const asked = new Set<string>();
+  let asking = false;
+  async function askAll(): Promise<void> {
+    if (asking) return;
+    asking = true;
+    for (const id of asked) {
+      if (gone) break;
+      asked.delete(id);
+      const at = now.value;
+      try {
+        const answer = await roundBeside(id, at.toISOString());
+        if (answer) fresh.push({ id, key: keyOf(answer, at), round: answer.round });
+      } catch (error) {
+        const row = rows.value?.find((one) => one.id === id);
+        if (row) fresh.push({ id, key: keyOf(row, at), round: failed(row, error) });
+      }
+      flushing ??= setTimeout(flush, BATCH_MS);
+    }
+    asking = false;
+  }
+  watch([rows, answers, () => now.value.toISOString().slice(0, 13)], () => {
+    if (!rows.value || !answers.value) return;
+    const waiting = new Set(fresh.map(({ id, key }) => `${id} ${key}`));
+    for (const row of rows.value) {
+      const key = keyOf(row, now.value);
+      if (answers.value.get(row.id)?.key !== key && !waiting.has(`${row.id} ${key}`)) asked.add(row.id);
+    }
+    void askAll();
+  });
+
+  const lines = computed(() =>
+    [...(rows.value ?? [])]
+      .sort((a, b) => a.system.createdAt.localeCompare(b.system.createdAt))
+      .map(({ id, system: { name, site, demo } }): RoundLine => ({ id, name, site, demo, round: answers.value?.get(id)?.round ?? null })),
+  );
+  return { lines, loaded: computed(() => rows.value !== null) };
+}
+
+/** A system that could not be worked out stands at the top with the reason; the others go on. */
+function failed({ system }: SystemRow, error: unknown): Round {
+  const why = `It could not be worked out (${error instanceof Error ? error.message : String(error)}). What is entered is kept.`;
+  return {
+    urgency: 'now',
+    finding: { id: 'error', severity: 'bad', title: 'Cannot be computed', why },
+    resinLeft: null,
+    saltRemoved: null,
+    picture: null,
+    due: [],
+    hasReadings: false,
+    id: system.id,
+  };
+}

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import { useHistory } from '../store/history';
-import { useNotice } from './useNotice';
+import { useNotice } from '../kit/useNotice';
+import PageBoundary from './PageBoundary.vue';
 import { useTheme } from './useTheme';
 import { useControlKey, useKey } from './useShortcuts';
 import { defineAsyncComponent } from 'vue';
@@ -15,8 +16,11 @@ const showGoTo = ref(false);
 useTheme();
 
 async function step(way: 'undo' | 'redo'): Promise<void> {
-  const label = await history[way]();
-  notice.say(label === null ? `Nothing to ${way}.` : way === 'undo' ? `Undone: ${label}.` : `Done again: ${label}.`);
+  notice.say(await history[way]());
+}
+function act(): void {
+  notice.open = false;
+  notice.action?.run();
 }
 useControlKey('z', (event) => void step(event.shiftKey ? 'redo' : 'undo'));
 useControlKey('y', () => void step('redo'));
@@ -26,9 +30,25 @@ useKey('?', () => (showKeys.value = true));
 
 <template>
   <v-app>
-    <RouterView />
+    <!-- A system's pages are made anew for each address: nothing of one can reach another. -->
+    <RouterView v-slot="{ Component, route }">
+      <PageBoundary :key="String(route.params['id'] ?? route.name)">
+        <component :is="Component" v-if="Component" />
+        <p v-else class="opening muted" role="status">Opening…</p>
+      </PageBoundary>
+    </RouterView>
     <ShortcutList v-if="showKeys" v-model="showKeys" />
     <GoTo v-if="showGoTo" v-model="showGoTo" />
-    <v-snackbar v-model="notice.open">{{ notice.text }}</v-snackbar>
+    <v-snackbar v-model="notice.open" :timeout="notice.action ? 12000 : 5000">
+      {{ notice.text }}
+      <template v-if="notice.action" #actions
+        ><button class="act" type="button" @click="act">{{ notice.action.label }}</button></template
+      >
+    </v-snackbar>
   </v-app>
 </template>
+
+<style scoped>
+.opening { padding: 40px 20px; }
+.act { border: 1px solid color-mix(in srgb, currentColor 40%, transparent); border-radius: 8px; background: transparent; color: inherit; font: 650 14px var(--digits); padding: 8px 14px; cursor: pointer; }
+</style>

@@ -2,7 +2,7 @@
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { database } from '../store/database';
-import { useLive } from '../store/systems';
+import { useLive } from '../store/live';
 import { PHASES } from './router';
 
 /** Go to anything: every system and every phase of it, by typing a part of its name. */

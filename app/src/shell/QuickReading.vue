@@ -6,8 +6,9 @@ import QuickLineField from '../kit/QuickLineField.vue';
 import { useQuickLine } from '../kit/useQuickLine';
 import { database } from '../store/database';
 import { logReading } from '../store/readings';
-import { useLive } from '../store/systems';
-import { useNotice } from './useNotice';
+import { useSaving } from '../store/saving';
+import { useLive } from '../store/live';
+import { useNotice } from '../kit/useNotice';
 import { useQuickReading } from './useQuickReading';
 
 /** A reading from anywhere: one typed line, or big keys for a wet thumb. */
@@ -40,10 +41,18 @@ const unitOf = (instrumentId: string): string => {
   return instrument ? shownUnitOf(instrument) : '';
 };
 
+const saving = useSaving();
+const busy = ref(false);
+/** Why the store did not take it; what was typed stays in the line. */
+const refused = ref<string | null>(null);
 async function save(): Promise<void> {
-  const reading = make();
+  const reading = busy.value ? null : make();
   if (!reading || !system.value) return;
-  await logReading(reading);
+  busy.value = true;
+  const kept = await saving.keep('the reading', () => logReading(reading));
+  busy.value = false;
+  refused.value = kept.ok ? null : `Not saved: ${kept.reason}. ${kept.remedy}`;
+  if (!kept.ok) return;
   notice.say(`Logged for ${system.value.name}.`);
   clear();
   at.value = 0;
@@ -102,7 +111,8 @@ async function save(): Promise<void> {
             </button>
           </div>
         </div>
-        <button class="button primary log" type="button" :disabled="parsed.problem !== null" @click="save">Log it <kbd>↵</kbd></button>
+        <button class="button primary log" type="button" :disabled="parsed.problem !== null || busy" @click="save">Log it <kbd>↵</kbd></button>
+        <p v-if="refused" class="problem" role="alert">{{ refused }}</p>
       </template>
     </v-card>
   </v-dialog>

@@ -2,12 +2,14 @@
 import { computed, defineAsyncComponent, watchEffect } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { database } from '../store/database';
-import { provideCurrentSystem } from '../store/current';
-import { useHistory } from '../store/history';
-import { useLive } from '../store/systems';
+import { provideOpenSystem } from '../system/openSystem';
+import { useSaving } from '../store/saving';
+import { useLive } from '../store/live';
 import HeaderBar from './HeaderBar.vue';
+import PageBoundary from './PageBoundary.vue';
 import PhaseRail from './PhaseRail.vue';
 import { PHASES, type PhaseKey } from './router';
+import TroubleBar from './TroubleBar.vue';
 import UnitToggle from './UnitToggle.vue';
 import { usePhaseStates } from './usePhaseStates';
 import { useQuickReading } from './useQuickReading';
@@ -19,16 +21,12 @@ const QuickReading = defineAsyncComponent(() => import('./QuickReading.vue'));
 const route = useRoute();
 const router = useRouter();
 const quick = useQuickReading();
-const current = provideCurrentSystem(() => props.id);
+const current = provideOpenSystem(props.id);
 const states = usePhaseStates(current);
 const ids = useLive(() => database.systems.toArray(), []);
 const order = computed(() => [...ids.value].sort((a, b) => a.system.createdAt.localeCompare(b.system.createdAt)).findIndex((row) => row.id === props.id) + 1);
 const phase = computed(() => PHASES.find((candidate) => candidate.key === route.name)?.key ?? null);
-const history = useHistory();
-/** When the last edit was kept; null before the first. */
-const saved = computed(() =>
-  history.lastSavedAt === null ? null : `saved ${new Date(history.lastSavedAt).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' })}`,
-);
+const saving = useSaving();
 const place = computed(() => `${order.value} of ${ids.value.length} ${ids.value.length === 1 ? 'system' : 'systems'}`);
 const title = computed(() => current.system.value?.name ?? '');
 watchEffect(() => {
@@ -47,7 +45,7 @@ function switchUnits(system: 'trade' | 'metric'): void {
 <template>
   <div>
     <template v-if="current.system.value">
-      <HeaderBar :title="current.system.value.name" :subtitle="`${current.system.value.site} · ${saved ?? place}`">
+      <HeaderBar :title="current.system.value.name" :subtitle="`${current.system.value.site} · ${saving.says ?? place}`">
         <PhaseRail :system-id="id" :active="phase" :states="states" />
         <template #tools>
           <button class="button quick" type="button" @click="quick.start(id)">
@@ -56,7 +54,24 @@ function switchUnits(system: 'trade' | 'metric'): void {
           <UnitToggle :model-value="current.units.value.system" @update:model-value="switchUnits" />
         </template>
       </HeaderBar>
-      <RouterView />
+      <TroubleBar />
+      <RouterView v-slot="{ Component, route: to }">
+        <PageBoundary :key="String(to.name)"><component :is="Component" /></PageBoundary>
+      </RouterView>
+    </template>
+    <template v-else-if="current.removed.value">
+      <HeaderBar :title="current.removed.value.system.name" subtitle="Removed in another tab" />
+      <TroubleBar />
+      <div class="gone panel" role="alert">
+        <p>
+          This system was removed in another tab. It stands here as it was last seen, with
+          {{ current.removed.value.readings.length }} readings.
+        </p>
+        <div class="row">
+          <button class="button primary" type="button" @click="current.restore()">Bring it back</button>
+          <RouterLink class="button" to="/">Leave it removed</RouterLink>
+        </div>
+      </div>
     </template>
     <template v-else-if="current.missing.value">
       <HeaderBar title="Not here" subtitle="This browser holds no such system" />
@@ -64,6 +79,10 @@ function switchUnits(system: 'trade' | 'metric'): void {
         <p>This system is not kept in this browser. It may have been removed, or it lives in a file elsewhere.</p>
         <RouterLink class="button" to="/">To Rounds</RouterLink>
       </div>
+    </template>
+    <template v-else>
+      <HeaderBar title="Opening…" subtitle="Reading what is kept in this browser" />
+      <TroubleBar />
     </template>
     <QuickReading v-if="quick.open" />
   </div>

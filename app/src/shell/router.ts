@@ -32,4 +32,12 @@ const routes: RouteRecordRaw[] = [
   { path: '/:rest(.*)', redirect: '/' },
 ];
 
+/** Loads every page while the browser has nothing else to do: a signal lost later, or a server built anew, takes none away. */
+export function loadPagesAhead(): void {
+  const idle = window.requestIdleCallback ?? ((act: () => void) => setTimeout(act, 800));
+  idle(() => {
+    for (const page of [...Object.values(PAGES), () => import('./SystemLayout.vue')]) page().catch(() => undefined);
+  });
+}
+
 export const router = createRouter({ history: createWebHistory(), routes, scrollBehavior: () => ({ top: 0 }) });

@@ -2,7 +2,7 @@ import { runbook, runbookSteps } from '@yes-clear/core/build';
 import { demandLPerWeek } from '@yes-clear/core/goal';
 import type { Finding } from '@yes-clear/core/train';
 import { computed, type ComputedRef } from 'vue';
-import type { CurrentSystem } from '../store/current';
+import type { OpenSystem } from '../system/openSystem';
 import type { PhaseKey } from './router';
 
 export type PhaseState = 'done' | 'attention' | 'nothing';
@@ -12,10 +12,10 @@ const worst = (findings: readonly Finding[]): PhaseState =>
   findings.some((f) => f.severity === 'bad' || f.severity === 'mind') ? 'attention' : 'done';
 
 /** How each phase of a system stands, for the dots in the rail. */
-export function usePhaseStates(current: CurrentSystem): ComputedRef<PhaseStates> {
+export function usePhaseStates(current: OpenSystem): ComputedRef<PhaseStates> {
   return computed(() => {
     const system = current.system.value;
-    const report = current.report.value;
+    const solved = current.solved.value;
     if (!system) return { water: 'nothing', goal: 'nothing', train: 'nothing', build: 'nothing', log: 'nothing' };
     const water = current.water.value;
     const done = new Set(system.build.done);
@@ -24,9 +24,9 @@ export function usePhaseStates(current: CurrentSystem): ComputedRef<PhaseStates>
     return {
       water: !water?.ok || water.value.warning !== null ? 'attention' : 'done',
       goal: demandLPerWeek(system.goal.demand) > 0 ? 'done' : 'nothing',
-      train: report?.ok ? worst(report.value.findings) : 'attention',
+      train: solved ? worst(solved.report.findings) : current.error.value ? 'attention' : 'nothing',
       build: made === 0 ? 'nothing' : made === steps.length ? 'done' : 'attention',
-      log: current.readings.value.length === 0 ? 'nothing' : worst(current.logFindings.value),
+      log: current.readings.value.length === 0 ? 'nothing' : worst(solved?.logFindings ?? []),
     };
   });
 }

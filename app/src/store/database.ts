@@ -1,8 +1,9 @@
-import { systemFrom1, systemFrom2, type Reading, type System } from '@yes-clear/core/file';
+import { systemFrom1, systemFrom2, type Change, type Reading, type System } from '@yes-clear/core/file';
 import type { SupplyReport } from '@yes-clear/core/report';
 import Dexie, { type EntityTable, type Table } from 'dexie';
+import type { Round } from '../worker/round';
 
-/** A system as stored: the document, and a number that grows with every write so that tabs can tell. */
+/** A system as stored: the document, and a number that grows with every write to it or its readings. */
 export interface SystemRow {
   readonly id: string;
   readonly revision: number;
@@ -22,12 +23,42 @@ export interface FactRow {
   readonly value: string;
 }
 
+/** One thing a person did, with what is needed to take it back. */
+export interface EditRow {
+  readonly seq: number;
+  /** The tab it was done in: each takes back its own. */
+  readonly tab: string;
+  readonly label: string;
+  readonly at: number;
+  readonly undone: 0 | 1;
+  readonly parts: readonly EditPart[];
+}
+
+export type EditPart =
+  | { readonly kind: 'changed'; readonly systemId: string; readonly changes: readonly Change[] }
+  | { readonly kind: 'system'; readonly before: System | null; readonly after: System | null }
+  | { readonly kind: 'reading'; readonly before: Reading | null; readonly after: Reading | null };
+
+/** How a system stood when it was last worked out, and what that rests on. */
+export interface RoundRow {
+  readonly id: string;
+  /** Revision of the system and the hour it was worked out for. */
+  readonly key: string;
+  readonly round: Round;
+}
+
+/** The version of the stores below. An older one in the browser is brought up; a newer one is left alone. */
+export const DATABASE_VERSION = 4;
+export const DATABASE_NAME = 'yes-clear';
+
 /** Everything kept in this browser. */
-export const database = new Dexie('yes-clear') as Dexie & {
+export const database = new Dexie(DATABASE_NAME) as Dexie & {
   systems: EntityTable<SystemRow, 'id'>;
   readings: EntityTable<Reading, 'id'>;
   facts: Table<FactRow, FactRow['key']>;
   supply: EntityTable<SupplyRow, 'zone'>;
+  edits: EntityTable<EditRow, 'seq'>;
+  rounds: EntityTable<RoundRow, 'id'>;
 };
 
 database.version(1).stores({
@@ -55,6 +86,23 @@ database.version(3).upgrade((upgrade) =>
     .modify((row: { system: unknown }) => {
       row.system = systemFrom2(row.system);
     }),
+);
+
+database.version(DATABASE_VERSION).stores({ edits: '++seq, [tab+undone]', rounds: 'id' });
+
+/** What was written by a newer Yes Clear is neither read nor written by this one. */
+export class NewerDatabase extends Error {
+  override readonly name = 'NewerDatabase';
+}
+
+// Runs at every opening, before anything waiting for it: Dexie itself would open a newer database without a word.
+database.on(
+  'ready',
+  (opened) => {
+    const version = Math.floor((opened as Dexie).backendDB().version / 10);
+    if (version > DATABASE_VERSION) throw new NewerDatabase(`Its stores are of version ${version}; this one knows up to ${DATABASE_VERSION}.`);
+  },
+  true,
 );
 
 export async function readFact(key: FactRow['key']): Promise<string | null> {

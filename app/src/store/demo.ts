@@ -1,6 +1,6 @@
 import { readDocument, type SystemRecord } from '@yes-clear/core/file';
 import { database, readFact, writeFact } from './database';
-import { removeSystem, storeRecords } from './systems';
+import { removeSystems, storeRecords } from './systems';
 import { shiftedRecord } from './shift';
 
 /** The demonstration's files; each is a chunk of its own, fetched only when asked for. */
@@ -15,14 +15,17 @@ export async function loadDemo(now = new Date()): Promise<void> {
     if (!outcome.ok) throw new Error(outcome.error.message);
     records.push(...outcome.records.map((record) => shiftedRecord(record, outcome.savedAt, now)));
   }
-  await storeRecords(records);
+  await storeRecords(records, 'demo loaded');
   await writeFact('demoOffered', now.toISOString());
 }
 
-/** Takes the demonstration away and leaves every other system alone. */
+/** Takes the demonstration away, as one thing that can be taken back, and leaves every other system alone. */
 export async function removeDemo(): Promise<void> {
   const demo = (await database.systems.toArray()).filter((row) => row.system.demo);
-  for (const row of demo) await removeSystem(row.id);
+  await removeSystems(
+    demo.map((row) => row.id),
+    'demo removed',
+  );
 }
 
 /** On the very first start, when the server says so, the demonstration is there already. */

@@ -1,21 +1,13 @@
-import type { Reading } from '@yes-clear/core/file';
-import { database } from './database';
-import { useHistory } from './history';
+import { readingIssue, type Reading } from '@yes-clear/core/file';
+import { commit } from './edits';
+import { DoesNotFit } from './whyNotKept';
 
-/** Writes down an edit of a reading before it is carried out: who undoes at once must find it. */
-function recorded(label: string, before: Reading | null, after: Reading | null): void {
-  const systemId = (before ?? after)!.systemId;
-  useHistory().record({ kind: 'reading', systemId, label, before, after, at: Date.now() });
-}
-
-/** Keeps a reading at once, undoable. */
+/** Keeps a reading, undoable; one that could not be opened from a file again is refused. */
 export async function logReading(reading: Reading): Promise<void> {
-  recorded('reading logged', null, reading);
-  await database.readings.put(reading);
+  const issue = readingIssue(reading);
+  if (issue) throw new DoesNotFit(`${issue.path} is ${issue.value}; accepted is ${issue.expected}`);
+  await commit('reading logged', [{ kind: 'reading', before: null, after: reading }]);
 }
 
 /** Takes a reading away, undoable. */
-export async function removeReading(reading: Reading): Promise<void> {
-  recorded('reading removed', reading, null);
-  await database.readings.delete(reading.id);
-}
+export const removeReading = (reading: Reading): Promise<void> => commit('reading removed', [{ kind: 'reading', before: reading, after: null }]);

@@ -1,15 +1,6 @@
-import type { Reading, System, SystemRecord } from '@yes-clear/core/file';
-import { liveQuery } from 'dexie';
-import { onScopeDispose, shallowRef, type ShallowRef } from 'vue';
-import { database, type SystemRow } from './database';
-
-/** Subscribes a ref to a database query for as long as the component lives. */
-export function useLive<T>(query: () => Promise<T> | T, initial: T): ShallowRef<T> {
-  const result = shallowRef(initial);
-  const subscription = liveQuery(query).subscribe({ next: (value) => (result.value = value) });
-  onScopeDispose(() => subscription.unsubscribe());
-  return result;
-}
+import { mergeRecords, type Reading, type System, type SystemRecord } from '@yes-clear/core/file';
+import { database, type EditPart } from './database';
+import { commit } from './edits';
 
 /** All systems with their readings, oldest system first. */
 export async function allRecords(): Promise<SystemRecord[]> {
@@ -33,36 +24,39 @@ export async function oneRecord(id: string): Promise<SystemRecord | null> {
   return { system: row.system, readings };
 }
 
-/** Writes a change of a system on top of whatever is stored now, so that two tabs never undo each other. */
-export async function writeSystem(id: string, change: (system: System) => System): Promise<SystemRow | null> {
-  return database.transaction('rw', database.systems, async () => {
-    const row = await database.systems.get(id);
-    if (!row) return null;
-    const next: SystemRow = { id, revision: row.revision + 1, system: change(row.system) };
-    await database.systems.put(next);
-    return next;
-  });
+export const addSystem = (system: System): Promise<void> => commit(`${system.name} made`, [{ kind: 'system', before: null, after: system }]);
+
+const leaving = ({ system, readings }: SystemRecord): EditPart[] => [
+  ...readings.map((reading): EditPart => ({ kind: 'reading', before: reading, after: null })),
+  { kind: 'system', before: system, after: null },
+];
+const coming = ({ system, readings }: SystemRecord, before: System | null): EditPart[] => [
+  { kind: 'system', before, after: system },
+  ...readings.map((reading): EditPart => ({ kind: 'reading', before: null, after: reading })),
+];
+
+/** Takes systems away with all their readings, undoable as one. */
+export async function removeSystems(ids: readonly string[], label?: string): Promise<void> {
+  const records = (await Promise.all(ids.map(oneRecord))).filter((record) => record !== null);
+  if (records.length > 0) await commit(label ?? `${records[0]!.system.name} removed`, records.flatMap(leaving));
 }
 
-export async function addSystem(system: System): Promise<void> {
-  await database.systems.add({ id: system.id, revision: 1, system });
+/** Puts systems in place with just the readings given, undoable as one; what stood here under the same id makes way. */
+export async function storeRecords(records: readonly SystemRecord[], label: string): Promise<void> {
+  const parts: EditPart[] = [];
+  for (const record of records) {
+    const here = await oneRecord(record.system.id);
+    const kept = new Set(record.readings.map(({ id }) => id));
+    const there = new Map(here?.readings.map((reading) => [reading.id, reading]));
+    parts.push({ kind: 'system', before: here?.system ?? null, after: record.system });
+    for (const reading of here?.readings ?? []) if (!kept.has(reading.id)) parts.push({ kind: 'reading', before: reading, after: null });
+    for (const reading of record.readings) parts.push({ kind: 'reading', before: there.get(reading.id) ?? null, after: reading });
+  }
+  await commit(label, parts);
 }
 
-export async function removeSystem(id: string): Promise<void> {
-  await database.transaction('rw', database.systems, database.readings, async () => {
-    await database.systems.delete(id);
-    await database.readings.where('systemId').equals(id).delete();
-  });
-}
-
-/** Stores records, replacing systems of the same id and their readings. */
-export async function storeRecords(records: readonly SystemRecord[]): Promise<void> {
-  await database.transaction('rw', database.systems, database.readings, async () => {
-    for (const { system, readings } of records) {
-      const before = await database.systems.get(system.id);
-      await database.systems.put({ id: system.id, revision: (before?.revision ?? 0) + 1, system });
-      await database.readings.where('systemId').equals(system.id).delete();
-      await database.readings.bulkPut([...readings] as Reading[]);
-    }
-  });
+/** A system that was removed elsewhere, put back as it was last seen here. */
+export async function bringBack(record: SystemRecord): Promise<void> {
+  const here = await oneRecord(record.system.id);
+  await commit(`${record.system.name} brought back`, here ? coming(mergeRecords(here, record, () => '').record, here.system) : coming(record, null));
 }

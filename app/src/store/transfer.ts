@@ -1,5 +1,22 @@
-import { FILE_ENDING, readDocument, writeDocument, type FileError, type SystemRecord } from '@yes-clear/core/file';
-import { writeFact } from './database';
+import {
+  compareRecords,
+  copyOf,
+  FILE_ENDING,
+  mergeRecords,
+  nothingNew,
+  readDocument,
+  saveDocument,
+  unlikelyDates,
+  withPlainId,
+  isLikelyDate,
+  type FileError,
+  type FileIssue,
+  type RecordComparison,
+  type SystemPart,
+  type SystemRecord,
+} from '@yes-clear/core/file';
+import { database, writeFact } from './database';
+import { newId } from './newId';
 import { allRecords, oneRecord, storeRecords } from './systems';
 
 /** Hands a text to the browser as a file to keep. */
@@ -7,7 +24,8 @@ function download(name: string, text: string): void {
   const url = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
   const link = Object.assign(document.createElement('a'), { href: url, download: name });
   link.click();
-  URL.revokeObjectURL(url);
+  // Some browsers read the address only after this turn.
+  setTimeout(() => URL.revokeObjectURL(url), 10_000);
 }
 
 /** A file name of a title: lower case, hyphens. */
@@ -22,26 +40,109 @@ export function fileName(title: string): string {
   return `${plain === '' ? 'system' : plain}${FILE_ENDING}`;
 }
 
-export async function exportSystem(id: string): Promise<void> {
+/** What is said of a file that was written although it cannot be opened as it is; null when all is well. */
+const unfitSays = (issues: readonly FileIssue[]): string | null =>
+  issues.length === 0
+    ? null
+    : `Saved, but ${issues[0]!.path} is ${issues[0]!.value}; accepted is ${issues[0]!.expected}${issues.length > 1 ? ` (and ${issues.length - 1} more)` : ''}. Mend it here and save again: as it is the file cannot be opened.`;
+
+/** Writes records into a file the browser keeps; returns what is wrong with it, if anything. */
+export function saveRecords(title: string, records: readonly SystemRecord[], now: string): string | null {
+  const { text, issues } = saveDocument(records, now);
+  download(fileName(title), text);
+  return unfitSays(issues);
+}
+
+export async function exportSystem(id: string): Promise<string | null> {
   const record = await oneRecord(id);
-  if (record) download(fileName(`${record.system.site} ${record.system.name}`), writeDocument([record], new Date().toISOString()));
+  return record ? saveRecords(`${record.system.site} ${record.system.name}`, [record], new Date().toISOString()) : null;
 }
 
-export async function exportEverything(): Promise<void> {
-  const records = await allRecords();
-  if (records.length === 0) return;
+/** Everything kept here in one file, with what is typed and not kept yet in place of what is. */
+export async function exportEverything(unsaved: readonly SystemRecord[] = []): Promise<string | null> {
+  const newer = new Map(unsaved.map((record) => [record.system.id, record]));
+  const stored = await allRecords().catch(() => [] as SystemRecord[]);
+  const records = [...stored.map((record) => newer.get(record.system.id) ?? record)];
+  for (const record of unsaved) if (!stored.some(({ system }) => system.id === record.system.id)) records.push(record);
+  if (records.length === 0) return 'There is nothing here to save.';
   const now = new Date().toISOString();
-  download(fileName(`yes clear everything ${now.slice(0, 10)}`), writeDocument(records, now));
-  await writeFact('lastBackupAt', now);
+  const says = saveRecords(`yes clear everything ${now.slice(0, 10)}`, records, now);
+  await writeFact('lastBackupAt', now).catch(() => undefined);
+  return says;
 }
 
-export type ImportOutcome =
-  { readonly ok: true; readonly records: readonly SystemRecord[] } | { readonly ok: false; readonly error: FileError };
+/** A system of a file that is here already, beside what is here. */
+export interface Clash {
+  readonly there: SystemRecord;
+  readonly here: SystemRecord;
+  readonly compared: RecordComparison;
+}
+export type ClashChoice = 'merge' | 'replace' | 'both' | 'leave';
 
-/** Reads a file and stores what it holds; a file that is not wholly understood changes nothing. */
-export async function importFile(file: File): Promise<ImportOutcome> {
+/** What a file would bring, before anything is written. */
+export interface ImportPlan {
+  readonly fresh: readonly SystemRecord[];
+  readonly clashes: readonly Clash[];
+  /** Systems of which the file has nothing that is not here. */
+  readonly known: readonly SystemRecord[];
+  /** Dates in years in which nothing here can have happened. */
+  readonly odd: readonly FileIssue[];
+}
+export type ImportOutcome = { readonly ok: true; readonly plan: ImportPlan } | { readonly ok: false; readonly error: FileError };
+
+/** Reads a file and sets it beside what is here; a file that is not wholly understood goes no further. */
+export async function readImport(file: Blob): Promise<ImportOutcome> {
   const outcome = readDocument(await file.text());
   if (!outcome.ok) return outcome;
-  await storeRecords(outcome.records);
-  return { ok: true, records: outcome.records };
+  const fresh: SystemRecord[] = [];
+  const known: SystemRecord[] = [];
+  const clashes: Clash[] = [];
+  for (const found of outcome.records) {
+    const there = await withFreeReadings(withPlainId(found, newId));
+    const here = await oneRecord(there.system.id);
+    const compared = here && compareRecords(here, there);
+    if (!here || !compared) fresh.push(there);
+    else if (nothingNew(compared)) known.push(there);
+    else clashes.push({ there, here, compared });
+  }
+  return { ok: true, plan: { fresh, clashes, known, odd: outcome.records.flatMap(unlikelyDates) } };
+}
+
+/** A record whose readings take no other system's away: an id that is borne there gets another here. */
+async function withFreeReadings(record: SystemRecord): Promise<SystemRecord> {
+  const stored = await database.readings.bulkGet(record.readings.map(({ id }) => id));
+  const taken = new Set(stored.flatMap((one) => (one && one.systemId !== record.system.id ? [one.id] : [])));
+  if (taken.size === 0) return record;
+  return { ...record, readings: record.readings.map((reading) => (taken.has(reading.id) ? { ...reading, id: newId() } : reading)) };
+}
+
+/** What was done with a file, and what of either side is not in the result. */
+export interface ImportDone {
+  readonly opened: readonly SystemRecord[];
+  readonly left: readonly { readonly name: string; readonly from: 'here' | 'there'; readonly parts: readonly SystemPart[] }[];
+}
+
+/** Stores what a file brings, as one thing that can be taken back. */
+export async function carryOutImport(
+  { fresh, clashes }: ImportPlan,
+  choose: (clash: Clash) => ClashChoice,
+  oddReadings: 'keep' | 'leave',
+): Promise<ImportDone> {
+  const likely = (record: SystemRecord): SystemRecord =>
+    oddReadings === 'keep' ? record : { ...record, readings: record.readings.filter(({ at }) => isLikelyDate(at)) };
+  const left: ImportDone['left'][number][] = [];
+  const records = fresh.map(likely);
+  for (const clash of clashes) {
+    const there = likely(clash.there);
+    const choice = choose(clash);
+    if (choice === 'replace') records.push(there);
+    if (choice === 'both') records.push(copyOf(there, newId));
+    if (choice === 'merge') {
+      const merged = mergeRecords(clash.here, there, newId);
+      records.push(merged.record);
+      if (merged.left.length > 0) left.push({ name: clash.here.system.name, from: merged.from, parts: merged.left });
+    }
+  }
+  if (records.length > 0) await storeRecords(records, records.length === 1 ? `${records[0]!.system.name} opened` : `${records.length} systems opened`);
+  return { opened: records, left };
 }

@@ -1,21 +1,29 @@
 <script setup lang="ts">
+import { idFor } from '../store/newId';
 import { GOAL_IDS, type Branch, type StageKind } from '@yes-clear/core/file';
 import { GOAL_ROWS } from '@yes-clear/core/goal';
 import { formatQuantity } from '@yes-clear/core/quantity';
 import { newStage } from '@yes-clear/core/train';
 import { computed } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
+import NameField from '../kit/NameField.vue';
 import QuantityField from '../kit/QuantityField.vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 import { useTrainEdits } from './useTrainEdits';
 
 /** The uses taken off a counter: each with its own goal, stages and findings. */
 const props = defineProps<{ selected: string | null }>();
 const emit = defineEmits<{ select: [id: string] }>();
-const current = useCurrentSystem();
+const current = useOpenSystem();
 const edits = useTrainEdits(current);
-const { system, report } = current;
-const reports = computed(() => (report.value?.ok ? report.value.value.branches : []));
+const { system, solved } = current;
+/** Fields hold what is entered, figures what was solved last. */
+const reports = computed(() =>
+  (system.value?.train.branches ?? []).flatMap((branch) => {
+    const found = solved.value?.report.branches.find((report) => report.branch.id === branch.id);
+    return found ? [{ ...found, branch }] : [];
+  }),
+);
 const units = computed(() => current.units.value);
 
 const GOALS = GOAL_IDS.filter((id) => GOAL_ROWS[id].family === 'beverage' || GOAL_ROWS[id].family === 'drinking').map((id) => ({ value: id, title: GOAL_ROWS[id].label }));
@@ -32,18 +40,17 @@ const change = (id: string, changes: Partial<Branch>): void =>
   edits.branches(`branch ${id} ${Object.keys(changes).join()}`, (list) => list.map((branch) => (branch.id === id ? { ...branch, ...changes } : branch)));
 function add(): void {
   const last = system.value?.train.stages.at(-1)?.id ?? 'tap';
-  const id = `use-${crypto.randomUUID().slice(0, 8)}`;
+  const id = idFor('use');
   edits.branches('use added', (list) => [
     ...list,
     { id, name: `Use ${list.length + 1}`, after: last, goal: { id: 'espresso', school: null }, litresPerDay: 50, drawLPerH: 60, stages: [] },
   ]);
 }
 function addStage(branch: Branch, kind: StageKind): void {
-  const stage = newStage(kind, `${kind}-${crypto.randomUUID().slice(0, 8)}`);
+  const stage = newStage(kind, idFor(kind));
   change(branch.id, { stages: [...branch.stages, stage] });
   emit('select', stage.id);
 }
-const text = (event: Event): string => (event.target as HTMLInputElement).value;
 const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardnessMgL', units.value).text;
 </script>
 
@@ -57,12 +64,12 @@ const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardness
     <div v-if="reports.length > 0" class="cards">
       <article v-for="{ branch, stations, findings } in reports" :key="branch.id" class="use" :aria-label="branch.name">
         <header>
-          <input
+          <NameField
             class="plain-input name"
-            :value="branch.name"
-            maxlength="40"
-            aria-label="Name of the use"
-            @change="change(branch.id, { name: text($event).trim() || branch.name })"
+            label="Name of the use"
+            :maxlength="40"
+            :model-value="branch.name"
+            @update:model-value="change(branch.id, { name: $event })"
           />
           <button
             type="button"

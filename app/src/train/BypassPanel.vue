@@ -9,12 +9,12 @@ import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 
 /** The dial of a cartridge with a bypass: what it blends, what scales at boiler heat, how long it lasts. */
 const props = defineProps<{ stage: StageOf<'decarboniser'>; before: Station; litresPerDay: number; goal: Pick<Goal, 'id' | 'school'> }>();
 const emit = defineEmits<{ change: [changes: Partial<StageOf<'decarboniser'>>] }>();
-const current = useCurrentSystem();
+const current = useOpenSystem();
 const units = computed(() => current.units.value);
 const say = computed(() => words(units.value));
 const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardnessMgL', units.value).text;

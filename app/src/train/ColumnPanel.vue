@@ -7,16 +7,16 @@ import { computed, ref, watch } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import LineChart from '../kit/chart/LineChart.vue';
 import { houseColours, type ChartSeries } from '../kit/chart/house';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 import ColumnTube from './ColumnTube.vue';
 import { ION_LOOK } from './ions';
 import { useColumn } from './useColumn';
 
 /** The life of a resin stage: its bands at a moment that can be dragged, beside what leaves it and what the meter says. */
 const props = defineProps<{ stage: StageOf<'resin'> }>();
-const current = useCurrentSystem();
-const { system, report, use } = current;
-const chain = computed(() => (report.value?.ok ? resinChain(report.value.value.train.stages, report.value.value.solved, props.stage.id) : null));
+const current = useOpenSystem();
+const { system, solved } = current;
+const chain = computed(() => solved.value && resinChain(solved.value.report.train.stages, solved.value.report.solved, props.stage.id));
 const { run, error, progress, cancel, again } = useColumn(chain);
 const units = computed(() => current.units.value);
 const say = computed(() => words(units.value));
@@ -24,7 +24,7 @@ const say = computed(() => words(units.value));
 const marks = computed(() => (run.value && system.value ? columnMarks(system.value, props.stage, run.value) : []));
 const horizon = computed(() => run.value?.moments.at(-1)?.litres ?? 0);
 /** Litres the bed has had by the log; what a new scrub starts from. */
-const soFar = computed(() => Math.min(horizon.value, use.value[props.stage.id]?.passedL ?? 0));
+const soFar = computed(() => Math.min(horizon.value, solved.value?.use[props.stage.id]?.passedL ?? 0));
 const litres = ref(0);
 const touched = ref(false);
 watch([soFar, horizon], () => {

@@ -7,13 +7,13 @@ import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import LineChart from '../kit/chart/LineChart.vue';
 import { houseColours, type ChartSeries } from '../kit/chart/house';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 
 /** What circulates behind the tank: resistivity at the outlets and level of the tank through a week of draws. */
-const current = useCurrentSystem();
-const { system, report } = current;
+const current = useOpenSystem();
+const { system, solved } = current;
 const loop = computed(() =>
-  system.value && report.value?.ok ? loopReport({ ...system.value, train: report.value.value.train }, report.value.value.solved) : null,
+  solved.value ? loopReport({ ...solved.value.system, train: solved.value.report.train }, solved.value.report.solved) : null,
 );
 const done = computed(() => (loop.value?.ok ? loop.value.value : null));
 const set = (changes: Partial<LoopSettings>): void =>

@@ -2,18 +2,18 @@
 import { formatQuantity, THIN } from '@yes-clear/core/quantity';
 import { costUnit, moneyText, moreWater, words, type WaterOption } from '@yes-clear/core/train';
 import { computed } from 'vue';
-import { useNotice } from '../shell/useNotice';
-import { useCurrentSystem } from '../store/current';
+import { useNotice } from '../kit/useNotice';
+import { useOpenSystem } from '../system/openSystem';
 import { useTrainEdits } from './useTrainEdits';
 
 /** Ways to more water, each solved whole by the same solver; one of them is carried out with a click. */
 const open = defineModel<boolean>({ required: true });
-const current = useCurrentSystem();
+const current = useOpenSystem();
 const edits = useTrainEdits(current);
 const notice = useNotice();
 const options = computed(() => {
-  const { system, water, use } = current;
-  return open.value && system.value && water.value?.ok ? moreWater(system.value, water.value.value.water, use.value) : [];
+  const { system, water, solved } = current;
+  return open.value && system.value && water.value?.ok ? moreWater(system.value, water.value.value.water, solved.value?.use ?? {}) : [];
 });
 const most = computed(() => Math.max(...options.value.map((option) => option.productLPerDay), 1));
 const currency = computed(() => current.system.value?.prices.currency ?? '');

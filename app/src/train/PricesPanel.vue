@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { Prices } from '@yes-clear/core/file';
+import NameField from '../kit/NameField.vue';
 import QuantityField from '../kit/QuantityField.vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 
 /** What water, power and parts cost on this job; every cost in the application is made from these. */
-const current = useCurrentSystem();
+const current = useOpenSystem();
 const { system } = current;
 const FIELDS: readonly (readonly [key: Exclude<keyof Prices, 'currency'>, label: string])[] = [
   ['waterPerM3', 'Water, a m³'],
@@ -19,10 +20,6 @@ const FIELDS: readonly (readonly [key: Exclude<keyof Prices, 'currency'>, label:
 ];
 const set = (changes: Partial<Prices>): void =>
   current.edit(`prices ${Object.keys(changes).join()}`, (s) => ({ ...s, prices: { ...s.prices, ...changes } }));
-function setCurrency(event: Event): void {
-  const currency = (event.target as HTMLInputElement).value.trim();
-  if (currency) set({ currency });
-}
 </script>
 
 <template>
@@ -30,7 +27,12 @@ function setCurrency(event: Event): void {
     <summary>Prices of this job <span class="muted small">placeholders until you type your own</span></summary>
     <div class="field-grid">
       <label class="labelled"
-        ><span>Currency</span><input class="plain-input" :value="system.prices.currency" maxlength="8" @change="setCurrency"
+        ><span>Currency</span><NameField
+          class="plain-input"
+          label="Currency"
+          :maxlength="8"
+          :model-value="system.prices.currency"
+          @update:model-value="set({ currency: $event })"
       /></label>
       <QuantityField
         v-for="[key, label] in FIELDS"

@@ -22,11 +22,11 @@ import { useElementSize } from '@vueuse/core';
 import { scaleLog } from 'd3-scale';
 import { computed, useTemplateRef } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 
 /** Resin alone, or a membrane first: where the two cost the same over tap strength and weekly litres, and this job on it. */
-const current = useCurrentSystem();
-const { system, water, tapState, report } = current;
+const current = useOpenSystem();
+const { system, water, tapState, solved } = current;
 const units = computed(() => current.units.value);
 const say = computed(() => words(units.value));
 const tap = computed<RouteWater | null>(() => {
@@ -38,13 +38,13 @@ const tap = computed<RouteWater | null>(() => {
 });
 /** The membrane of this train where it has one; the usual one where it has none. */
 const route = computed<MembraneRoute>(() => {
-  const unit = report.value?.ok ? report.value.value.solved.unit : null;
-  const energy = report.value?.ok ? report.value.value.energyKWhPerM3 : null;
+  const unit = solved.value?.report.solved.unit ?? null;
+  const energy = solved.value?.report.energyKWhPerM3 ?? null;
   return unit && unit.rejection !== null && unit.recovery > 0
     ? { ...PLACEHOLDER_ROUTE, passage: 1 - unit.rejection, recovery: unit.recovery, energyKWhPerM3: energy ?? 0 }
     : PLACEHOLDER_ROUTE;
 });
-const ownMembrane = computed(() => report.value?.ok && report.value.value.solved.unit !== null);
+const ownMembrane = computed(() => (solved.value?.report.solved.unit ?? null) !== null);
 const litres = computed(() => (system.value ? demandLPerWeek(system.value.goal.demand) : 0));
 const prices = computed(() => system.value?.prices ?? null);
 

@@ -6,10 +6,10 @@ import { settleWater } from '@yes-clear/core/water';
 import { refDebounced } from '@vueuse/core';
 import { computed } from 'vue';
 import { waterColour } from '../descent/waterColour';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 
 /** The year in twelve columns: what the train makes each month, how clean, and at what ratio. */
-const current = useCurrentSystem();
+const current = useOpenSystem();
 const wanted = computed(() => ({ system: current.system.value, water: current.water.value }));
 // Twelve solves: worth waiting until the hand rests.
 const rested = refDebounced(wanted, 250);

@@ -2,6 +2,8 @@
 import type { Source, Stage, System } from '@yes-clear/core/file';
 import type { TrainReport } from '@yes-clear/core/train';
 import { computed } from 'vue';
+import DayField from '../kit/DayField.vue';
+import NameField from '../kit/NameField.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { stageFacts } from './stageFacts';
 import type { QuantitySpec } from './fieldSpec';
@@ -36,19 +38,12 @@ function write(spec: QuantitySpec, value: number | null): void {
 const look = ({ label, dimension, unit, low, high, optional }: QuantitySpec) => ({ label, dimension, unit, low, high, optional: Boolean(optional), empty: optional?.empty });
 /** What the folded fields are about. */
 const FOLDED: Partial<Record<Stage['kind'], string>> = { membrane: 'Recycle, bypass, ageing', tank: 'Float' };
-const text = (event: Event): string => (event.target as HTMLInputElement).value;
 </script>
 
 <template>
   <section class="sheet inspector" :aria-label="stage.name">
     <div class="head">
-      <input
-        class="title"
-        :value="stage.name"
-        aria-label="Name of the stage"
-        maxlength="40"
-        @change="set({ name: text($event).trim() || stage.name })"
-      />
+      <NameField class="title" label="Name of the stage" :maxlength="40" :model-value="stage.name" @update:model-value="set({ name: $event })" />
       <button class="button small plain" type="button" @click="emit('close')">Close</button>
     </div>
     <div class="fields">
@@ -81,9 +76,14 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value;
           @update:model-value="write(spec, $event)"
         />
       </details>
-      <label v-if="'fittedOn' in stage" class="date">
-        <span>Fitted on</span><input type="date" :value="stage.fittedOn ?? ''" @change="set({ fittedOn: text($event) || null })" />
-      </label>
+      <DayField
+        v-if="'fittedOn' in stage"
+        class="date"
+        label="Fitted on"
+        optional
+        :model-value="stage.fittedOn"
+        @update:model-value="set({ fittedOn: $event })"
+      />
     </div>
     <dl v-if="facts.length > 0" class="facts">
       <template v-for="[name, figure] in facts" :key="name">
@@ -112,7 +112,7 @@ const text = (event: Event): string => (event.target as HTMLInputElement).value;
 details summary { cursor: pointer; color: var(--muted); font-size: 13.3px; font-weight: 600; padding: 3px 0; }
 details .quantity { margin-top: 5px; }
 .date { display: grid; grid-template-columns: minmax(0, 1fr) 132px; align-items: center; font-size: 13.6px; color: var(--muted); }
-.date input { font: 500 13px var(--digits); border: 1px solid var(--line); border-radius: 8px; background: var(--sheet); color: var(--ink); min-height: 30px; padding: 0 6px; width: 100%; }
+.date :deep(input) { font: 500 13px var(--digits); border: 1px solid var(--line); border-radius: 8px; background: var(--sheet); color: var(--ink); min-height: 30px; padding: 0 6px; width: 100%; }
 .facts { display: grid; grid-template-columns: 1fr auto; gap: 4px 10px; margin: 10px 0 0; padding-top: 9px; border-top: 1px solid var(--hair); font-size: 13.4px; }
 dt { color: var(--muted); }
 dd { margin: 0; text-align: right; font-weight: 600; }

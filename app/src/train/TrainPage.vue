@@ -10,9 +10,9 @@ import { branchColumns } from '../descent/drawing';
 import { descentInput } from '../descent/useDescentInput';
 import FindingCard from '../kit/FindingCard.vue';
 import FindingsList from '../kit/FindingsList.vue';
-import { useNotice } from '../shell/useNotice';
+import { useNotice } from '../kit/useNotice';
 import { useKey } from '../shell/useShortcuts';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 import Segments from '../kit/Segments.vue';
 import PricesPanel from './PricesPanel.vue';
 import BranchesPanel from './BranchesPanel.vue';
@@ -28,22 +28,25 @@ import StationLedger from './StationLedger.vue';
 import { useTrainEdits } from './useTrainEdits';
 
 /** Train: the descent, its ledger, and what it does. */
-const current = useCurrentSystem();
-const { system, report, readings, tracking, error } = current;
+const current = useOpenSystem();
+const { system, readings, error } = current;
 const edits = useTrainEdits(current);
 const notice = useNotice();
 const selected = ref<string | null>(null);
 const adding = ref(false);
 
-const solved = computed(() => (report.value?.ok ? report.value.value : null));
-const input = computed(() => (system.value && solved.value ? descentInput(system.value, solved.value, readings.value, tracking.value) : null));
+const tracking = computed(() => current.solved.value?.tracking ?? null);
+const solved = computed(() => current.solved.value?.report ?? null);
+/** What was solved and what is drawn are one: an edit is drawn once its answer is there, in the units chosen now. */
+const drawn = computed(() => current.solved.value && { ...current.solved.value.system, units: current.units.value });
+const input = computed(() => (drawn.value && solved.value ? descentInput(drawn.value, solved.value, readings.value, tracking.value) : null));
 const stage = computed(() => (system.value ? (allStages(system.value.train).find((candidate) => candidate.id === selected.value) ?? null) : null));
 const index = computed(() => system.value?.train.stages.findIndex((candidate) => candidate.id === selected.value) ?? -1);
 
 const host = useTemplateRef<HTMLElement>('host');
 const { width } = useElementSize(host);
 const LEFT = 116;
-const columns = computed(() => (system.value?.train.stages.length ?? 0) + 1 + (input.value ? branchColumns(input.value) : 0));
+const columns = computed(() => (drawn.value?.train.stages.length ?? 0) + 1 + (input.value ? branchColumns(input.value) : 0));
 /** Room a column's words need, and the least it can do with when the findings have made way for a long train. */
 const COLUMN = 94;
 const NARROW_COLUMN = 64;
@@ -67,21 +70,21 @@ watch(selected, async (id) => {
 const FOLDS_PX = 860;
 
 const title = computed(() => {
-  if (!system.value || !solved.value) return 'Train';
-  const say = words(system.value.units);
+  if (!drawn.value || !solved.value) return 'Train';
+  const say = words(drawn.value.units);
   const { solved: train } = solved.value;
   if (train.unit?.noProduction) return 'Nothing comes through this train';
   const from = train.stations[0]!.state.ec25UScm;
   const to = polishedStation(train).state.ec25UScm;
-  const count = system.value.train.stages.length;
+  const count = drawn.value.train.stages.length;
   return `From ${say.water(from)} to ${say.water(to)} in ${count} ${count === 1 ? 'stage' : 'stages'}`;
 });
 
 const foot = computed<readonly (readonly [string, string])[]>(() => {
-  if (!system.value || !solved.value) return [];
-  const units = system.value.units;
+  if (!drawn.value || !solved.value) return [];
+  const units = drawn.value.units;
   const { solved: train, demandLPerDay, runHoursPerDay, resin, energyKWhPerM3, cost } = solved.value;
-  const weight = mounting(system.value.train.stages);
+  const weight = mounting(drawn.value.train.stages);
   const say = words(units);
   const per = costUnit(units);
   const ratio = wasteToProduct(train);
@@ -94,7 +97,7 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
     [say.perDay(demandLPerDay), 'needed'],
     ...(hours ? [[hours, 'run a day'] as const] : []),
     ...(energyKWhPerM3 === null ? [] : [[`${energyKWhPerM3.toFixed(energyKWhPerM3 < 10 ? 1 : 0)}\u202fkWh/m³`, 'for the pump'] as const]),
-    ...(cost === null ? [] : [[moneyText((cost.total * per.litres) / 1000, system.value.prices.currency), `for ${per.label}`] as const]),
+    ...(cost === null ? [] : [[moneyText((cost.total * per.litres) / 1000, drawn.value.prices.currency), `for ${per.label}`] as const]),
     [`${weight.wetKg >= 10 ? Math.round(weight.wetKg) : weight.wetKg.toFixed(1)}\u202fkg`, `wet on ${weight.wallM.toFixed(1)}\u202fm of wall`],
     ...(resin?.throughput.until.kind === 'litres' ? [[formatQuantity(resin.throughput.until.litres, 'volumeL', units).text, 'from new resin'] as const] : []),
   ];
@@ -102,8 +105,8 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
 
 /** The selected cartridge with its bypass, where it stands: in the train, or in a branch of it. */
 const dial = computed(() => {
-  if (stage.value?.kind !== 'decarboniser' || !solved.value || !system.value) return null;
-  const at = treatingAt(system.value, solved.value, stage.value.id);
+  if (stage.value?.kind !== 'decarboniser' || !solved.value || !drawn.value) return null;
+  const at = treatingAt(drawn.value, solved.value, stage.value.id);
   return at && { stage: stage.value, before: at.before, litresPerDay: at.litresPerDay, goal: { id: at.goal.id, school: at.goal.school ?? null } };
 });
 const beverage = computed(() => system.value !== null && (GOAL_ROWS[system.value.goal.id].family === 'beverage' || system.value.train.branches.length > 0));
@@ -181,7 +184,7 @@ useKey('m', () => (watering.value = true));
             <DescentPicture
               :input="{ ...input, height }"
               size="large"
-              :sentence="trainSentence(solved.solved, system.units)"
+              :sentence="drawn ? trainSentence(solved.solved, drawn.units) : ''"
               :selected="selected"
               :column-width="columnWidth"
               :left="LEFT"
@@ -190,7 +193,8 @@ useKey('m', () => (watering.value = true));
               @remove="remove"
             />
             <StationLedger
-              :system="system"
+              v-if="drawn"
+              :system="drawn"
               :solved="solved.solved"
               :left="LEFT"
               :column-width="columnWidth"

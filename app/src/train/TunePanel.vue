@@ -4,16 +4,16 @@ import { formatQuantity, THIN } from '@yes-clear/core/quantity';
 import { tunable, tuned, withSettings, words } from '@yes-clear/core/train';
 import { computed, ref } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 import FlowTube from './FlowTube.vue';
 import TuneGauge from './TuneGauge.vue';
 import { useTrainEdits } from './useTrainEdits';
 
 /** Three hands on three valves: pump, waste and recycle as sliders on the solved skid, gauges moving, targets marked. */
-const current = useCurrentSystem();
+const current = useOpenSystem();
 const edits = useTrainEdits(current);
 const parts = computed(() => (current.system.value ? tunable(current.system.value) : null));
-const solved = computed(() => (current.report.value?.ok ? current.report.value.value.solved : null));
+const solved = computed(() => current.solved.value?.report.solved ?? null);
 const unit = computed(() => solved.value?.unit ?? null);
 /** Pressure before the pump, bar. */
 const beforePump = computed(() => {
@@ -76,7 +76,7 @@ const stopped = ref<string | null>(null);
 function setForMe(): void {
   const { system, water } = current;
   if (!system.value || !water.value?.ok) return;
-  const train = current.report.value?.ok ? current.report.value.value.train : system.value.train;
+  const train = current.solved.value?.report.train ?? system.value.train;
   const settings = tuned({ ...system.value, train }, water.value.value.water, targets.value);
   stopped.value = settings.ok ? null : settings.error.message;
   if (settings.ok) edits.stages('tuned', (stages) => withSettings(stages, settings.value));

@@ -2,7 +2,7 @@ import type { System } from '@yes-clear/core/file';
 import { membraneOperation, reportTrain, systemFromTemplate, tapWater, type TrainReport } from '@yes-clear/core/train';
 import { describe, expect, it } from 'vitest';
 import { computed, shallowRef } from 'vue';
-import type { CurrentSystem } from '../store/current';
+import type { OpenSystem } from '../system/openSystem';
 import { useTrainEdits } from './useTrainEdits';
 
 /** A system that is edited in memory. */
@@ -16,7 +16,7 @@ function bench(template: 'marinePair' | 'marineHousehold' = 'marinePair') {
       labels.push(label);
       system.value = change(system.value!);
     },
-  } as unknown as CurrentSystem;
+  } as unknown as OpenSystem;
   const ids = (): string[] => system.value!.train.stages.map((stage) => stage.id);
   const report = (): TrainReport => {
     const water = tapWater(system.value!.source, system.value!.instruments);

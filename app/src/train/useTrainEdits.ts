@@ -1,7 +1,8 @@
+import { idFor } from '../store/newId';
 import { lengthForRatio, speciesOfWater } from '@yes-clear/core/membrane';
 import type { Branch, Stage, StageKind, System } from '@yes-clear/core/file';
 import { newStage, type FindingAction } from '@yes-clear/core/train';
-import type { CurrentSystem } from '../store/current';
+import type { OpenSystem } from '../system/openSystem';
 
 /** Where a new stage belongs by common practice: softener, sediment, carbon, pump, membrane, resin, the rest, tank. */
 const PLACE: Record<StageKind, number> = {
@@ -20,7 +21,7 @@ const PLACE: Record<StageKind, number> = {
 };
 
 /** All edits of the train; each is one undoable step. */
-export function useTrainEdits(current: CurrentSystem) {
+export function useTrainEdits(current: OpenSystem) {
   /** Changes the stages as a whole, under a label of its own. */
   const stages = (label: string, change: (stages: readonly Stage[]) => Stage[]): void =>
     current.edit(label, (system) => ({ ...system, train: { ...system.train, stages: change(system.train.stages) } }));
@@ -38,7 +39,7 @@ export function useTrainEdits(current: CurrentSystem) {
     }));
   }
   function add(kind: StageKind): string {
-    const id = `${kind}-${crypto.randomUUID().slice(0, 8)}`;
+    const id = idFor(kind);
     stages(`${kind} added`, (list) => {
       const at = list.findIndex((stage) => PLACE[stage.kind] > PLACE[kind]);
       const next = [...list];
@@ -107,7 +108,7 @@ export function useTrainEdits(current: CurrentSystem) {
     }
     // The other actions mend the water, not the train.
     if (action.do !== 'setWasteRatio') return null;
-    const at = current.operation.value;
+    const at = current.solved.value?.operation ?? null;
     if (!at) return 'There is no membrane to set.';
     const species = speciesOfWater(at.feed);
     if (!species.ok) return species.error.message;

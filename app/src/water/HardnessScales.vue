@@ -3,7 +3,7 @@ import { GOAL_ROWS } from '@yes-clear/core/goal';
 import { formatIn, type HardnessUnit } from '@yes-clear/core/quantity';
 import { hardnessParts, hardnessWord, type HardnessSchool } from '@yes-clear/core/water';
 import { computed } from 'vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 
 /** One hardness in every scale it may be asked for in. */
 const props = defineProps<{ hardnessMgL: number; alkalinityMgL: number }>();
@@ -17,7 +17,7 @@ const kinds = computed(() => {
     { label: 'Alkalinity', value: props.alkalinityMgL },
   ];
 });
-const current = useCurrentSystem();
+const current = useOpenSystem();
 const school = computed<HardnessSchool>(() => (current.system.value && GOAL_ROWS[current.system.value.goal.id].family === 'beverage' ? 'beverage' : 'usgs'));
 const word = computed(() => hardnessWord(props.hardnessMgL, school.value));
 const shown = computed(() => current.units.value.hardness);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Kit } from '@yes-clear/core/file';
+import { kitSchema, type Kit } from '@yes-clear/core/file';
 import { dropResult } from '@yes-clear/core/water';
 import { formatQuantity } from '@yes-clear/core/quantity';
 import { mdiEyedropper } from '@mdi/js';
@@ -74,6 +74,7 @@ function take(result: { mgL: number; count: NonNullable<Kit['hardnessCount']> })
       v-for="trace in TRACES"
       :key="trace.key"
       :label="trace.label"
+      :of="kitSchema.shape[trace.key]"
       dimension="concentrationMgL"
       optional
       :units="units"

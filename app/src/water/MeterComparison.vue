@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { idFor } from '../store/newId';
 import type { Comparison, Instrument } from '@yes-clear/core/file';
 import { formatIn, THIN } from '@yes-clear/core/quantity';
 import { compareMeters, withResidualDrop, type MeterVerdict } from '@yes-clear/core/water';
@@ -7,12 +8,12 @@ import { mdiPlus } from '@mdi/js';
 import { computed } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 import QuantityField from '../kit/QuantityField.vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 import { PLAIN_UNITS, scaleTitle } from './meterScales';
 
 /** Several meters in the same glass: which difference is scale, which is error, and the correction that mends it. */
 const emit = defineEmits<{ set: [id: string, label: string, changes: Partial<Instrument>] }>();
-const current = useCurrentSystem();
+const current = useOpenSystem();
 const instruments = computed(() => current.system.value?.instruments ?? []);
 const comparison = computed(() => current.system.value?.comparison ?? { referenceId: null, glasses: [] });
 const glasses = computed(() => (comparison.value.glasses.length > 0 ? comparison.value.glasses : [{ id: 'glass-1', shown: [] }]));
@@ -42,7 +43,7 @@ function read(glassId: string, id: string, value: number | null): void {
     ),
   }));
 }
-const addGlass = (): void => save('glass added', (was) => ({ ...was, glasses: [...was.glasses, { id: `glass-${crypto.randomUUID().slice(0, 8)}`, shown: [] }] }));
+const addGlass = (): void => save('glass added', (was) => ({ ...was, glasses: [...was.glasses, { id: idFor('glass'), shown: [] }] }));
 const removeGlass = (id: string): void => save('glass removed', (was) => ({ ...was, glasses: was.glasses.filter((glass) => glass.id !== id) }));
 
 /** What a drop of the strongest glass left on a tip would do to the weakest. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { idFor } from '../store/newId';
 import type { Instrument } from '@yes-clear/core/file';
 import { newInstrument } from '@yes-clear/core/train';
 import { shownUnitOf } from '@yes-clear/core/log';
@@ -6,14 +7,15 @@ import { mdiPlus } from '@mdi/js';
 import { computed } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 import DayField from '../kit/DayField.vue';
+import NameField from '../kit/NameField.vue';
 import QuantityField from '../kit/QuantityField.vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 import MeterComparison from './MeterComparison.vue';
 import { PLAIN_UNITS, SCALES, scaleKey } from './meterScales';
 import { needed } from './useSample';
 
 /** The instruments of this system: what each shows, how it corrects, when it was last calibrated. */
-const current = useCurrentSystem();
+const current = useOpenSystem();
 const instruments = computed(() => current.system.value?.instruments ?? []);
 /** A meter that probes, samples or readings stand on cannot go. */
 const inUse = computed(() => {
@@ -32,7 +34,7 @@ const set = (id: string, label: string, changes: Partial<Instrument>): void =>
 const add = (): void =>
   current.edit('meter added', (s) => ({
     ...s,
-    instruments: [...s.instruments, newInstrument(`meter-${crypto.randomUUID().slice(0, 8)}`, `Meter ${s.instruments.length + 1}`)],
+    instruments: [...s.instruments, newInstrument(idFor('meter'), `Meter ${s.instruments.length + 1}`)],
   }));
 const remove = (id: string): void =>
   current.edit('meter removed', (s) => ({
@@ -55,11 +57,12 @@ const corrected = (one: Instrument): string =>
       <div class="field-grid">
         <label class="labelled"
           ><span>Name</span
-          ><input
+          ><NameField
             class="plain-input"
-            :value="one.name"
-            maxlength="80"
-            @input="set(one.id, 'meter name', { name: ($event.target as HTMLInputElement).value })"
+            label="Name"
+            :maxlength="80"
+            :model-value="one.name"
+            @update:model-value="set(one.id, 'meter name', { name: $event })"
         /></label>
         <div class="labelled">
           <span>Scale</span>

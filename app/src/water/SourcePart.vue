@@ -5,6 +5,7 @@ import { sampleWater, seasonSpan, inSentence } from '@yes-clear/core/train';
 import { settleWater } from '@yes-clear/core/water';
 import { computed } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
+import NameField from '../kit/NameField.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import SeasonSpan from './SeasonSpan.vue';
 import SiltTest from './SiltTest.vue';
@@ -52,11 +53,13 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
       <div class="field-grid">
         <label class="labelled"
           ><span>Name of the supply</span
-          ><input
+          ><NameField
             class="plain-input"
-            :value="source.name"
-            maxlength="80"
-            @input="setSource('supply name', { name: ($event.target as HTMLInputElement).value })"
+            label="Name of the supply"
+            may-be-empty
+            :maxlength="80"
+            :model-value="source.name"
+            @update:model-value="setSource('supply name', { name: $event })"
         /></label>
         <QuantityField
           label="Line pressure"
@@ -161,11 +164,13 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
         <div class="field-grid">
           <label class="labelled"
             ><span>Its name</span
-            ><input
+            ><NameField
               class="plain-input"
-              :value="second.name"
-              maxlength="80"
-              @input="setSecond('second water', { name: ($event.target as HTMLInputElement).value })"
+              label="Its name"
+              may-be-empty
+              :maxlength="80"
+              :model-value="second.name"
+              @update:model-value="setSecond('second water', { name: $event })"
           /></label>
           <QuantityField
             label="Its share"

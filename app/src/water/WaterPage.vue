@@ -5,14 +5,14 @@ import { computed, ref } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
 import Segments from '../kit/Segments.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 import MetersPart from './MetersPart.vue';
 import SamplePart from './SamplePart.vue';
 import SourcePart from './SourcePart.vue';
 
 /** Water: what comes out of the tap, completed to one consistent water, and what it means for the goal. */
-const current = useCurrentSystem();
-const { system, water, report } = current;
+const current = useOpenSystem();
+const { system, water, solved } = current;
 const PARTS = [
   { value: 'sample', title: 'Sample' },
   { value: 'source', title: 'Supply' },
@@ -22,7 +22,7 @@ const part = ref<(typeof PARTS)[number]['value']>('sample');
 
 const findings = computed(() =>
   system.value && water.value?.ok
-    ? waterMeaning(system.value, water.value.value, report.value?.ok ? report.value.value.solved : null, seasonSpan(system.value.source, system.value.instruments))
+    ? waterMeaning(system.value, water.value.value, solved.value?.report.solved ?? null, seasonSpan(system.value.source, system.value.instruments))
     : [],
 );
 function mend(action: FindingAction): void {

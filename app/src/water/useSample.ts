@@ -1,7 +1,8 @@
+import { idFor } from '../store/newId';
 import { currentSample, emptySample, withSample, type Kit, type ReportValue, type Sample, type Source } from '@yes-clear/core/file';
 import { CHARACTER_ROWS, CHARACTERS } from '@yes-clear/core/water';
 import { computed } from 'vue';
-import { useCurrentSystem } from '../store/current';
+import { useOpenSystem } from '../system/openSystem';
 
 /** The kinds of supply as a list offers them. */
 export const CHARACTER_CHOICES = CHARACTERS.map((key) => ({
@@ -12,7 +13,7 @@ export const CHARACTER_CHOICES = CHARACTERS.map((key) => ({
 
 /** The sample being looked at, and the ways to change it. */
 export function useSample() {
-  const current = useCurrentSystem();
+  const current = useOpenSystem();
   const source = computed(() => current.system.value?.source ?? null);
   const sample = computed(() => (source.value ? currentSample(source.value) : null));
 
@@ -50,7 +51,7 @@ export function useSample() {
     const day = current.now.value.slice(0, 10);
     current.edit('new sample', (system) => {
       const { source: old } = system;
-      const id = `sample-${crypto.randomUUID().slice(0, 8)}`;
+      const id = idFor('sample');
       const next = { ...emptySample(id, day, currentSample(old)), reading: currentSample(old).reading };
       return { ...system, source: { ...old, samples: [...old.samples, next], sampleId: id } };
     });

@@ -1,14 +1,58 @@
+import type { Reading, System } from '@yes-clear/core/file';
+import type { Outcome } from '@yes-clear/core/quantity';
 import { proxy, wrap, type Remote } from 'comlink';
+import type { Solved } from '../system/solved';
 import type { ComputeWorker } from './compute';
 import type { JobName, Jobs } from './jobs';
+import type { Round } from './round';
 
-let remote: Remote<ComputeWorker> | null = null;
-let lastId = 0;
+/** A worker of its own for what a page waits for, so that long work beside it never holds it up. */
+type Lane = 'page' | 'long' | 'rounds';
 
-/** The worker starts with the first job asked of it. */
-function compute(): Remote<ComputeWorker> {
-  remote ??= wrap<ComputeWorker>(new Worker(new URL('./compute.ts', import.meta.url), { type: 'module' }));
-  return remote;
+interface Staffed {
+  readonly remote: Remote<ComputeWorker>;
+  /** Fails when the worker itself does: it could not be loaded, or fell over. */
+  readonly failure: Promise<never>;
+}
+const lanes = new Map<Lane, Staffed>();
+
+/** A lane's worker starts with the first job asked of it; one that fell over is replaced at the next. */
+function staffed(lane: Lane): Staffed {
+  const known = lanes.get(lane);
+  if (known) return known;
+  const worker = new Worker(new URL('./compute.ts', import.meta.url), { type: 'module' });
+  const failure = new Promise<never>((_, reject) => {
+    worker.addEventListener('error', (event) => {
+      lanes.delete(lane);
+      reject(new Error(event.message || 'the worker could not be loaded'));
+    });
+  });
+  failure.catch(() => undefined);
+  const fresh = { remote: wrap<ComputeWorker>(worker), failure };
+  lanes.set(lane, fresh);
+  return fresh;
+}
+
+/** An answer of a lane, or the lane's own failure. */
+const answer = <T>({ failure }: Staffed, asked: Promise<T>): Promise<T> => Promise.race([asked, failure]);
+
+/** Readings each lane's worker has already, so that they are not copied at every edit. */
+const sent = new WeakMap<Staffed, readonly Reading[]>();
+
+/** Solves a system beside the page; see `solveSystem`. */
+export async function solveBeside(system: System, readings: readonly Reading[], now: string): Promise<Outcome<Omit<Solved, 'system'>>> {
+  const lane = staffed('page');
+  if (sent.get(lane) !== readings) {
+    sent.set(lane, readings);
+    void lane.remote.keepReadings(system.id, readings).catch(() => undefined);
+  }
+  return answer(lane, lane.remote.solve(system, now) as Promise<Outcome<Omit<Solved, 'system'>>>);
+}
+
+/** How one system stands, read from the database by the worker itself; null when it is not there. */
+export async function roundBeside(id: string, now: string): Promise<{ readonly revision: number; readonly round: Round } | null> {
+  const lane = staffed('rounds');
+  return answer(lane, lane.remote.round(id, now));
 }
 
 /** Work under way: its result (null when cancelled), and the way to stop it. */
@@ -16,14 +60,15 @@ export interface Running<T> {
   readonly result: Promise<T | null>;
   cancel(): void;
 }
+let lastId = 0;
 
-/** Gives a job to the worker. */
+/** Gives a long job to the worker. */
 export function start<J extends JobName>(job: J, input: Jobs[J]['input'], progress: (share: number) => void): Running<Jobs[J]['output']> {
   const id = (lastId += 1);
-  const worker = compute();
+  const lane = staffed('long');
   return {
     // Comlink's types do not follow a generic method; the worker's own signature is the one above.
-    result: worker.run(id, job, input, proxy(progress)) as Promise<Jobs[J]['output'] | null>,
-    cancel: () => void worker.cancel(id),
+    result: answer(lane, lane.remote.run(id, job, input, proxy(progress)) as Promise<Jobs[J]['output'] | null>),
+    cancel: () => void lane.remote.cancel(id),
   };
 }

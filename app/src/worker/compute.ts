@@ -1,11 +1,38 @@
+import type { Reading, System } from '@yes-clear/core/file';
+import type { Outcome } from '@yes-clear/core/quantity';
 import { expose } from 'comlink';
+import { config } from 'zod';
+import { database } from '../store/database';
+import { oneRecord } from '../store/systems';
+import { solveSystem, type Solved } from '../system/solved';
 import { JOBS, type JobName, type Jobs } from './jobs';
+import { roundOf, type Round } from './round';
 import { runInSlices } from './slices';
 
-/** The one compute worker: long work beside the page, cancelled by its number. */
+// The security policy lets no code be made out of text, which the schema library would try first.
+config({ jitless: true });
+
+/** What the page asks to be computed beside it. */
 const cancelled = new Set<number>();
+let kept: { readonly id: string; readonly readings: readonly Reading[] } = { id: '', readings: [] };
 
 const worker = {
+  /** Holds a system's readings for the solves that follow. */
+  keepReadings(id: string, readings: readonly Reading[]): void {
+    kept = { id, readings };
+  },
+  solve(system: System, now: string): Outcome<Omit<Solved, 'system'>> {
+    const solved = solveSystem(system, kept.id === system.id ? kept.readings : [], now);
+    if (!solved.ok) return solved;
+    // The page has the system that it asked for.
+    const { system: _, ...answer } = solved.value;
+    return { ok: true, value: answer };
+  },
+  async round(id: string, now: string): Promise<{ readonly revision: number; readonly round: Round } | null> {
+    const [row, record] = await Promise.all([database.systems.get(id), oneRecord(id)]);
+    return row && record ? { revision: row.revision, round: roundOf(record, now) } : null;
+  },
+  /** Long work, told of as it goes on and cancelled by its number. */
   async run<J extends JobName>(
     id: number,
     job: J,

@@ -1,7 +1,7 @@
 import { currentSample, readDocument, withSample, type SystemRecord } from '@yes-clear/core/file';
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { roundOf } from './useRounds';
+import { roundOf } from './round';
 
 const NOW = '2026-11-23T10:00:00Z';
 function demo(name: string): SystemRecord {

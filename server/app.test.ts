@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readReport, readSupplyReport, supplyText, supplyZonesSchema } from '@yes-clear/core/report';
 import { completeWater, settleWater, standardChecks, type PartialAnalysis } from '@yes-clear/core/water';
-import { createServer } from './main';
+import { createServer } from './app';
 
 describe('the server', () => {
   let origin = '';
@@ -14,7 +14,7 @@ describe('the server', () => {
     const dist = await mkdtemp(join(tmpdir(), 'yes-clear-'));
     await writeFile(join(dist, 'index.html'), '<meta name="yes-clear-demo" content="off" />');
     await writeFile(join(dist, 'app.js'), 'export {};');
-    const listening = createServer(dist, true).listen(0, '127.0.0.1');
+    const listening = createServer({ dist, demo: true }).listen(0, '127.0.0.1');
     await new Promise((ready) => listening.once('listening', ready));
     origin = `http://127.0.0.1:${(listening.address() as AddressInfo).port}`;
     close = () => void listening.close();

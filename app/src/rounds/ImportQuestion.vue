@@ -1,0 +1,128 @@
+<script setup lang="ts">
+import { SYSTEM_PARTS, type RecordComparison, type SystemPart } from '@yes-clear/core/file';
+import { format } from 'date-fns';
+import { computed, ref } from 'vue';
+import Segments from '../kit/Segments.vue';
+import type { Clash, ClashChoice, ImportPlan } from '../store/transfer';
+
+/** What a file holds of systems that are here already: nothing is replaced, and nothing left out, without a word. */
+const props = defineProps<{ plan: ImportPlan }>();
+const emit = defineEmits<{ carryOut: [choices: ReadonlyMap<string, ClashChoice>, odd: 'keep' | 'leave']; cancel: [] }>();
+const choices = ref(new Map<string, ClashChoice>(props.plan.clashes.map(({ here }) => [here.system.id, 'merge'])));
+const odd = ref<'keep' | 'leave'>('leave');
+const busy = ref(false);
+const CHOICES = [
+  { value: 'merge', title: 'Merge' },
+  { value: 'both', title: 'Keep both' },
+  { value: 'replace', title: 'Replace' },
+  { value: 'leave', title: 'Leave as it is here' },
+] as const;
+const ODD = [
+  { value: 'leave', title: 'Leave those readings out' },
+  { value: 'keep', title: 'Open them as they are' },
+] as const;
+
+const many = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
+const partsText = (parts: readonly SystemPart[]): string => parts.map((part) => SYSTEM_PARTS[part]).join(', ');
+const day = (instant: string): string => format(new Date(instant), 'd MMM yyyy, HH:mm');
+const newerText = ({ newer }: RecordComparison): string =>
+  newer === 'same' ? 'edited last at the same time' : newer === 'here' ? 'the one here was edited last' : 'the one in the file was edited last';
+
+/** What each choice would do, in numbers. */
+function outcome({ here, compared }: Clash, choice: ClashChoice): string {
+  const { readingsHere, readingsThere, readingsDiffer, parts, newer } = compared;
+  switch (choice) {
+    case 'merge': {
+      const kept = newer === 'there' ? 'the file’s' : 'this browser’s';
+      const rest = parts.length > 0 ? ` For ${partsText(parts)}, ${kept} stands.` : '';
+      const twins = readingsDiffer.length > 0 ? ` ${many(readingsDiffer.length, 'reading')} that differ are kept twice.` : '';
+      return `All readings of both: ${many(here.readings.length + readingsThere.length + readingsDiffer.length, 'reading')}.${rest}${twins}`;
+    }
+    case 'replace': {
+      const gone = readingsHere.length > 0 ? `${many(readingsHere.length, 'reading')} that only this browser has will be gone.` : 'No reading is lost.';
+      const older = newer === 'here' && parts.length > 0 ? ` Newer entries here (${partsText(parts)}) will be gone.` : '';
+      return `The file’s system takes its place. ${gone}${older}`;
+    }
+    case 'both':
+      return `The file’s comes in beside it, named “${here.system.name} (file)”.`;
+    case 'leave':
+      return 'Nothing of this system is taken from the file.';
+  }
+}
+const others = computed(() => {
+  const { fresh, known } = props.plan;
+  return [
+    ...(fresh.length > 0 ? [`${many(fresh.length, 'system')} new here will be opened.`] : []),
+    ...(known.length > 0 ? [`${many(known.length, 'system')} ${known.length === 1 ? 'is' : 'are'} here already, the same.`] : []),
+  ].join(' ');
+});
+function choose(id: string, choice: ClashChoice): void {
+  choices.value = new Map(choices.value).set(id, choice);
+}
+function go(): void {
+  busy.value = true;
+  emit('carryOut', choices.value, odd.value);
+}
+</script>
+
+<template>
+  <v-dialog :model-value="true" max-width="640" scrollable @update:model-value="emit('cancel')">
+    <v-card class="ask" role="dialog" aria-label="Open a file">
+      <h1>{{ plan.clashes.length > 0 ? 'Some of this is here already' : 'Dates to look at' }}</h1>
+      <article v-for="clash in plan.clashes" :key="clash.here.system.id" class="clash" :aria-label="clash.here.system.name">
+        <h2>
+          {{ clash.here.system.name }} <span>{{ clash.here.system.site }}</span>
+        </h2>
+        <dl>
+          <dt>Here</dt>
+          <dd>{{ many(clash.here.readings.length, 'reading') }}, edited {{ day(clash.here.system.updatedAt) }}</dd>
+          <dt>In the file</dt>
+          <dd>{{ many(clash.there.readings.length, 'reading') }}, edited {{ day(clash.there.system.updatedAt) }}</dd>
+          <dt>They differ</dt>
+          <dd>
+            {{
+              [
+                clash.compared.readingsHere.length > 0 ? `${many(clash.compared.readingsHere.length, 'reading')} only here` : '',
+                clash.compared.readingsThere.length > 0 ? `${many(clash.compared.readingsThere.length, 'reading')} only in the file` : '',
+                clash.compared.parts.length > 0 ? `in ${partsText(clash.compared.parts)}; ${newerText(clash.compared)}` : '',
+              ]
+                .filter(Boolean)
+                .join(' · ')
+            }}
+          </dd>
+        </dl>
+        <Segments
+          :label="`What to do with ${clash.here.system.name}`"
+          :choices="CHOICES"
+          :model-value="choices.get(clash.here.system.id) ?? 'merge'"
+          @update:model-value="choose(clash.here.system.id, $event)"
+        />
+        <p class="small">{{ outcome(clash, choices.get(clash.here.system.id) ?? 'merge') }}</p>
+      </article>
+      <article v-if="plan.odd.length > 0" class="clash">
+        <h2>{{ many(plan.odd.length, 'date') }} outside 1990 to 2100</h2>
+        <p class="small">
+          <code>{{ plan.odd[0]!.path }}</code> is {{ plan.odd[0]!.value }}{{ plan.odd.length > 1 ? `, and ${plan.odd.length - 1} more` : '' }}. A clock
+          that was wrong, or a slip?
+        </p>
+        <Segments v-model="odd" label="What to do with them" :choices="ODD" />
+      </article>
+      <p v-if="others" class="small muted">{{ others }}</p>
+      <div class="row end">
+        <button class="button" type="button" @click="emit('cancel')">Change nothing</button>
+        <button class="button primary" type="button" :disabled="busy" @click="go">Go on</button>
+      </div>
+    </v-card>
+  </v-dialog>
+</template>
+
+<style scoped>
+.ask { padding: 18px 20px; display: grid; gap: 14px; overflow: auto; }
+.clash { border: 1px solid var(--line); border-radius: 11px; padding: 11px 13px 12px; display: grid; gap: 9px; }
+.clash h2 span { font-weight: 450; font-size: 13.3px; color: var(--muted); padding-left: 6px; }
+dl { display: grid; grid-template-columns: 92px 1fr; gap: 3px 10px; margin: 0; font-size: 13.8px; }
+dt { color: var(--muted); }
+dd { margin: 0; }
+code { font-family: var(--typed); font-size: 13px; overflow-wrap: anywhere; }
+.end { justify-content: flex-end; }
+</style>

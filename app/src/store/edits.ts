@@ -1,0 +1,159 @@
+import { applyChanges, changesBetween, joined, takenBack, type Change, type Reading, type System } from '@yes-clear/core/file';
+import { database, type EditPart, type EditRow } from './database';
+import { openTabs, tabId } from './tab';
+import { SystemGone } from './whyNotKept';
+
+/** Every write of systems and readings goes through here, in one transaction with what takes it back. */
+
+/** Typing in one field is one edit while the pauses are shorter than this, ms. */
+const ONE_EDIT_MS = 1500;
+/** Edits of all tabs that can be taken back. */
+const DEPTH = 300;
+
+const STORES = [database.systems, database.readings, database.edits] as const;
+
+/** What stood where a hand reached and was left, for another had been there. */
+export interface Done {
+  readonly label: string;
+  readonly missed: number;
+}
+
+/** Does what a person did, and remembers how to take it back. */
+export async function commit(label: string, parts: readonly EditPart[], at = Date.now()): Promise<void> {
+  await database.transaction('rw', [...STORES], async () => {
+    await carryOut(parts, at, 'overwrite');
+    await remember(label, parts, at);
+  });
+}
+
+async function remember(label: string, parts: readonly EditPart[], at: number): Promise<void> {
+  const tab = tabId();
+  await database.edits.where({ tab, undone: 1 }).delete();
+  const last = await database.edits.where({ tab, undone: 0 }).last();
+  const typedOn = last && last.label === label && at - last.at < ONE_EDIT_MS ? continued(last.parts, parts) : null;
+  if (last && typedOn) await database.edits.put({ ...last, at, parts: typedOn });
+  else {
+    await database.edits.add({ tab, label, at, undone: 0, parts } as unknown as EditRow);
+    const count = await database.edits.count();
+    if (count > DEPTH)
+      await database.edits
+        .orderBy('seq')
+        .limit(count - DEPTH)
+        .delete();
+  }
+}
+
+/** Two edits of one field of one system as one; null where they are something else. */
+function continued(before: readonly EditPart[], after: readonly EditPart[]): EditPart[] | null {
+  const [a, b] = [before[0], after[0]];
+  if (before.length !== 1 || after.length !== 1 || a?.kind !== 'changed' || b?.kind !== 'changed' || a.systemId !== b.systemId) return null;
+  return [{ ...a, changes: joined(a.changes, b.changes) }];
+}
+
+/**
+ * Carries out parts: what leaves first, then systems, then readings that come; returns how many places were left because
+ * another hand had been there.
+ */
+async function carryOut(parts: readonly EditPart[], at: number, missed: 'overwrite' | 'leave'): Promise<number> {
+  const readings = parts.filter((part): part is ReadingPart => part.kind === 'reading');
+  let left = await takeReadings(readings.filter(({ after }) => after === null));
+  for (const part of parts) {
+    if (part.kind === 'changed') left += await changeSystem(part.systemId, part.changes, at, missed);
+    if (part.kind === 'system') left += await putSystem(part.before, part.after, missed);
+  }
+  left += await putReadings(
+    readings.flatMap(({ after }) => (after ? [after] : [])),
+    missed,
+  );
+  return left;
+}
+
+type ReadingPart = Extract<EditPart, { kind: 'reading' }>;
+
+async function changeSystem(id: string, changes: readonly Change[], at: number, missed: 'overwrite' | 'leave'): Promise<number> {
+  const row = await database.systems.get(id);
+  if (!row) throw new SystemGone('The system is not here any more.');
+  const applied = applyChanges(row.system, changes, missed);
+  const system = { ...applied.state, updatedAt: new Date(at).toISOString() };
+  await database.systems.put({ id, revision: row.revision + 1, system });
+  return applied.missed.length;
+}
+
+async function putSystem(before: System | null, after: System | null, missed: 'overwrite' | 'leave'): Promise<number> {
+  if (!after) {
+    const id = before!.id;
+    // Readings that came in meanwhile keep their system.
+    if (missed === 'leave' && (await database.readings.where('systemId').equals(id).count()) > 0) return 1;
+    await database.systems.delete(id);
+    return 0;
+  }
+  const row = await database.systems.get(after.id);
+  await database.systems.put({ id: after.id, // A system that comes back is newer than any state of it that was seen before.
+    revision: (row?.revision ?? Date.now()) + 1, system: after });
+  return 0;
+}
+
+async function takeReadings(parts: readonly ReadingPart[]): Promise<number> {
+  if (parts.length === 0) return 0;
+  await database.readings.bulkDelete(parts.map(({ before }) => before!.id));
+  await bump(parts.map(({ before }) => before!.systemId));
+  return 0;
+}
+
+async function putReadings(readings: readonly Reading[], missed: 'overwrite' | 'leave'): Promise<number> {
+  if (readings.length === 0) return 0;
+  const here = await bump(readings.map(({ systemId }) => systemId));
+  const homeless = readings.filter(({ systemId }) => !here.has(systemId));
+  if (homeless.length > 0 && missed === 'overwrite') throw new SystemGone('The system is not here any more.');
+  await database.readings.bulkPut(readings.filter(({ systemId }) => here.has(systemId)));
+  return homeless.length;
+}
+
+/** Counts the systems on whose readings changed, so that what rests on them is worked out anew; returns those that are here. */
+async function bump(ids: readonly string[]): Promise<Set<string>> {
+  const rows = (await database.systems.bulkGet([...new Set(ids)])).filter((row) => row !== undefined);
+  await database.systems.bulkPut(rows.map((row) => ({ ...row, revision: row.revision + 1 })));
+  return new Set(rows.map(({ id }) => id));
+}
+
+const reversed = (part: EditPart): EditPart => {
+  if (part.kind === 'changed') return { ...part, changes: takenBack(part.changes) };
+  return { ...part, before: part.after, after: part.before } as EditPart;
+};
+
+/** Takes the last thing this tab did back, or does it again; null when there is nothing. */
+async function move(way: 'undo' | 'redo'): Promise<Done | null> {
+  return database.transaction('rw', [...STORES], async () => {
+    const rows = database.edits.where({ tab: tabId(), undone: way === 'undo' ? 0 : 1 });
+    const row = await (way === 'undo' ? rows.last() : rows.first());
+    if (!row) return null;
+    const parts = way === 'undo' ? [...row.parts].reverse().map(reversed) : row.parts;
+    const missed = await carryOut(parts, Date.now(), 'leave');
+    await database.edits.put({ ...row, undone: way === 'undo' ? 1 : 0 });
+    return { label: row.label, missed };
+  });
+}
+
+export const undo = (): Promise<Done | null> => move('undo');
+export const redo = (): Promise<Done | null> => move('redo');
+
+/** Labels of what could be taken back and done again now. */
+export async function nextSteps(): Promise<{ readonly undo: string | null; readonly redo: string | null }> {
+  const tab = tabId();
+  const [last, next] = await Promise.all([database.edits.where({ tab, undone: 0 }).last(), database.edits.where({ tab, undone: 1 }).first()]);
+  return { undo: last?.label ?? null, redo: next?.label ?? null };
+}
+
+/** Edits of tabs that are gone become this one's: closing a tab does not take undo away. */
+export async function adoptEdits(): Promise<void> {
+  const open = await openTabs();
+  if (!open) return;
+  await database.edits.filter((row) => !open.has(row.tab)).modify({ tab: tabId() });
+}
+
+/** The part of an edit that changes a system from one state to another. */
+export const changedPart = (before: System, after: System): EditPart => ({
+  kind: 'changed',
+  systemId: before.id,
+  changes: changesBetween(before, after).filter(({ at }) => at[0] !== 'updatedAt'),
+});

@@ -1,0 +1,11 @@
+/** An id nothing else bears: 122 random bits in the usual form. Works without https too, where `randomUUID` is missing. */
+export function newId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  bytes[6] = (bytes[6]! & 0x0f) | 0x40;
+  bytes[8] = (bytes[8]! & 0x3f) | 0x80;
+  const hex = Array.from(bytes, (byte) => byte.toString(16).padStart(2, '0')).join('');
+  return [hex.slice(0, 8), hex.slice(8, 12), hex.slice(12, 16), hex.slice(16, 20), hex.slice(20)].join('-');
+}
+
+/** A short id that says what it is of, for stages, samples and the like inside a system. */
+export const idFor = (what: string): string => `${what}-${newId().slice(0, 8)}`;

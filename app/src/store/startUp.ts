@@ -1,0 +1,61 @@
+import { defineStore } from 'pinia';
+import { ref, shallowRef } from 'vue';
+import { database } from './database';
+import { offerDemoOnce } from './demo';
+import { adoptEdits, commit } from './edits';
+import { leftBehind } from './journal';
+import { useStoreState } from './storeState';
+import { settleTab } from './tab';
+import { lostSince, type Lost } from './tally';
+
+/** What happens once when the app starts, and what is to be said of it. */
+export const useStartUp = defineStore('startUp', () => {
+  /** What was kept here when last seen and is not here now; null when all is there. */
+  const lost = shallowRef<Lost | null>(null);
+  /** Edits that a tab had typed and not kept when it died, kept now. */
+  const recovered = ref(0);
+  /** Whether the browser has promised not to clear what is kept here; null where it does not say. */
+  const persistent = ref<boolean | null>(null);
+
+  async function begin(): Promise<void> {
+    await settleTab();
+    if (!(await useStoreState().open())) return;
+    try {
+      lost.value = await lostSince();
+      await recover();
+      await adoptEdits();
+      await offerDemoOnce();
+    } catch (error) {
+      useStoreState().fails(error);
+    }
+    await askToPersist();
+  }
+
+  /** Keeps what a tab that died had written down. */
+  async function recover(): Promise<void> {
+    for (const { entry, done } of await leftBehind(Date.now())) {
+      const row = await database.systems.get(entry.systemId);
+      // Newer edits of the same system stand; what was typed before them has been seen by them.
+      if (row && Date.parse(row.system.updatedAt) <= entry.at) {
+        try {
+          await commit(entry.label, [{ kind: 'changed', systemId: entry.systemId, changes: entry.changes }], entry.at);
+          recovered.value += 1;
+        } catch {
+          // What the store does not take then it does not take now: it is said where it was typed.
+        }
+      }
+      done();
+    }
+  }
+
+  /** Asks the browser to keep the store for good; where nobody asks, it may be cleared when space runs short. */
+  async function askToPersist(): Promise<void> {
+    if (!('storage' in navigator) || !('persist' in navigator.storage)) return;
+    try {
+      persistent.value = (await navigator.storage.persisted()) || (await navigator.storage.persist());
+    } catch {
+      persistent.value = null;
+    }
+  }
+  return { begin, lost, recovered, persistent, askToPersist };
+});

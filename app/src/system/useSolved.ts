@@ -1,0 +1,64 @@
+import type { Reading, System } from '@yes-clear/core/file';
+import type { InputError, Outcome } from '@yes-clear/core/quantity';
+import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
+import { solveBeside } from '../worker/client';
+import type { Solved } from './solved';
+
+/** Answers of this visit by system, so that coming back shows the last one at once. */
+const lastAnswers = new Map<string, Outcome<Solved>>();
+/** A solve that takes longer is said to be under way, ms. */
+const NOTICED_MS = 300;
+
+/**
+ * The solved system, from the worker: the last answer stands until the next one comes. While one is being worked out,
+ * only the newest question waits.
+ */
+export function useSolved(
+  id: string,
+  system: Ref<System | null>,
+  readings: Ref<readonly Reading[]>,
+  now: Ref<string>,
+): { readonly solved: ComputedRef<Solved | null>; readonly error: ComputedRef<InputError | null>; readonly working: Ref<boolean> } {
+  const answer = shallowRef<Outcome<Solved> | null>(lastAnswers.get(id) ?? null);
+  const working = ref(false);
+  let running = false;
+  let waiting = false;
+  let gone = false;
+  onScopeDispose(() => (gone = true));
+
+  async function solve(): Promise<void> {
+    const asked = system.value;
+    if (!asked) return;
+    if (running) {
+      waiting = true;
+      return;
+    }
+    running = true;
+    const noticed = setTimeout(() => (working.value = true), NOTICED_MS);
+    try {
+      const outcome = await solveBeside(asked, readings.value, now.value);
+      // What was asked comes back as it was, so that it is not copied to and fro.
+      const whole: Outcome<Solved> = outcome.ok ? { ok: true, value: { ...outcome.value, system: asked } } : outcome;
+      lastAnswers.set(id, whole);
+      answer.value = whole;
+    } catch (failure) {
+      // The worker is gone, or what it was given broke it: said in place of an answer, never a blank page.
+      const message = `This could not be worked out (${failure instanceof Error ? failure.message : String(failure)}). What is entered is kept.`;
+      answer.value = { ok: false, error: { field: 'system', value: '', accepted: '', message } };
+    } finally {
+      clearTimeout(noticed);
+      working.value = false;
+      running = false;
+      if (waiting && !gone) {
+        waiting = false;
+        void solve();
+      }
+    }
+  }
+  watch([system, readings, now], () => void solve(), { immediate: true });
+  return {
+    solved: computed(() => (answer.value?.ok ? answer.value.value : null)),
+    error: computed(() => (answer.value && !answer.value.ok ? answer.value.error : null)),
+    working,
+  };
+}

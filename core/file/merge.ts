@@ -1,0 +1,141 @@
+import { changesBetween, same } from './changes';
+import type { SystemRecord } from './document';
+import type { Reading, System } from './schema';
+
+/** What a file and this browser hold of the same system, side by side. */
+export interface RecordComparison {
+  /** Readings only this browser has, and only the file has. */
+  readonly readingsHere: readonly Reading[];
+  readonly readingsThere: readonly Reading[];
+  /** Readings of one id that say different things: [here, there]. */
+  readonly readingsDiffer: readonly (readonly [Reading, Reading])[];
+  /** Parts of the system in which they differ. */
+  readonly parts: readonly SystemPart[];
+  /** Which of them was edited last. */
+  readonly newer: 'here' | 'there' | 'same';
+}
+
+/** Parts of a system as a person knows them. */
+export const SYSTEM_PARTS = {
+  name: 'name and site',
+  source: 'water',
+  goal: 'goal',
+  train: 'train',
+  build: 'build',
+  instruments: 'meters',
+  cartridges: 'cartridges',
+  prices: 'prices',
+  units: 'units',
+} as const;
+export type SystemPart = keyof typeof SYSTEM_PARTS;
+
+const PART_OF: Partial<Record<keyof System, SystemPart>> = {
+  name: 'name',
+  site: 'name',
+  source: 'source',
+  goal: 'goal',
+  train: 'train',
+  build: 'build',
+  instruments: 'instruments',
+  comparison: 'instruments',
+  cartridges: 'cartridges',
+  prices: 'prices',
+  units: 'units',
+};
+
+const byId = <T extends { readonly id: string }>(list: readonly T[]): Map<string, T> => new Map(list.map((one) => [one.id, one]));
+
+/** Sets a system here beside the same one in a file. */
+export function compareRecords(here: SystemRecord, there: SystemRecord): RecordComparison {
+  const [mine, theirs] = [byId(here.readings), byId(there.readings)];
+  const changed = changesBetween(here.system, there.system).map(({ at }) => PART_OF[at[0] as keyof System]);
+  const [edited, saved] = [Date.parse(here.system.updatedAt), Date.parse(there.system.updatedAt)];
+  return {
+    readingsHere: here.readings.filter(({ id }) => !theirs.has(id)),
+    readingsThere: there.readings.filter(({ id }) => !mine.has(id)),
+    readingsDiffer: here.readings.flatMap((reading) => {
+      const other = theirs.get(reading.id);
+      return other && !same(reading, other) ? [[reading, other] as const] : [];
+    }),
+    parts: (Object.keys(SYSTEM_PARTS) as SystemPart[]).filter((part) => changed.includes(part)),
+    newer: edited === saved ? 'same' : edited > saved ? 'here' : 'there',
+  };
+}
+
+/** Whether a file holds nothing of a system that is not here already. */
+export const nothingNew = ({ readingsThere, readingsDiffer, parts }: RecordComparison): boolean =>
+  readingsThere.length === 0 && readingsDiffer.length === 0 && parts.length === 0;
+
+/** Members of both lists; of one id the first list's. */
+const union = <T extends { readonly id: string }>(first: readonly T[], then: readonly T[]): T[] => {
+  const known = byId(first);
+  return [...first, ...then.filter((one) => !known.has(one.id))];
+};
+
+/** One system of two, and what of either did not come along. */
+export interface Merged {
+  readonly record: SystemRecord;
+  /** Whose parts stand. */
+  readonly from: 'here' | 'there';
+  /** Parts of the other in which it differs: they are not in the result. */
+  readonly left: readonly SystemPart[];
+}
+
+/**
+ * Takes a system here and the same one of a file together: every reading of both, every meter, sample, cartridge and
+ * measured ratio of both; for the rest the one edited last stands, and what differs is named.
+ *
+ * @param newId an id nothing bears yet, for readings that share one and say different things: both stay
+ */
+export function mergeRecords(here: SystemRecord, there: SystemRecord, newId: () => string): Merged {
+  const compared = compareRecords(here, there);
+  const from = compared.newer === 'there' ? 'there' : 'here';
+  const [base, other] = from === 'here' ? [here.system, there.system] : [there.system, here.system];
+  const system: System = {
+    ...base,
+    id: here.system.id,
+    instruments: union(base.instruments, other.instruments),
+    cartridges: union(base.cartridges, other.cartridges),
+    build: { ...base.build, ratios: union(base.build.ratios, other.build.ratios) },
+    source: { ...base.source, samples: union(base.source.samples, other.source.samples) },
+  };
+  const readings = [
+    ...here.readings,
+    ...compared.readingsThere.map((reading) => ({ ...reading, systemId: here.system.id })),
+    ...compared.readingsDiffer.map(([, reading]) => ({ ...reading, id: newId(), systemId: here.system.id })),
+  ].sort((a, b) => a.at.localeCompare(b.at));
+  // What the result took over from the other is not lost.
+  const stillApart = changesBetween(system, other).map(({ at }) => PART_OF[at[0] as keyof System]);
+  const onlyMore = (part: SystemPart): boolean => everyIn(system, other, part);
+  return { record: { system, readings }, from, left: compared.parts.filter((part) => stillApart.includes(part) && !onlyMore(part)) };
+}
+
+/** Whether a part that is a list holds all of the other's list, as it stood there. */
+function everyIn(system: System, other: System, part: SystemPart): boolean {
+  const holds = <T extends { readonly id: string }>(list: readonly T[], all: readonly T[]): boolean => {
+    const known = byId(list);
+    return all.every((one) => same(known.get(one.id), one));
+  };
+  if (part === 'cartridges') return holds(system.cartridges, other.cartridges);
+  if (part === 'instruments') return holds(system.instruments, other.instruments) && same(system.comparison, other.comparison);
+  return false;
+}
+
+/** A system beside the one it came from: an id of its own, and readings with ids of their own. */
+export function copyOf({ system, readings }: SystemRecord, newId: () => string): SystemRecord {
+  const id = newId();
+  return {
+    system: { ...system, id, name: `${system.name} (file)`.slice(0, 120) },
+    readings: readings.map((reading) => ({ ...reading, id: newId(), systemId: id })),
+  };
+}
+
+/** Ids that can stand in an address as they are. */
+const PLAIN_ID = /^[\w-]{1,80}$/;
+
+/** A system whose id cannot stand in an address gets one of its own. */
+export function withPlainId(record: SystemRecord, newId: () => string): SystemRecord {
+  if (PLAIN_ID.test(record.system.id)) return record;
+  const id = newId();
+  return { system: { ...record.system, id }, readings: record.readings.map((reading) => ({ ...reading, systemId: id })) };
+}
