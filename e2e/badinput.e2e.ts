@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { DEMO, enter, field, openDemo } from './steps';
+import { DEMO, enter, field, openDemo, openRounds } from './steps';
 
 const CORAL = 'demo-coral-nursery';
 const noNaN = /NaN|Infinity|undefined/;
@@ -52,8 +52,7 @@ test('a quick line with a slip is not saved and not lost', async ({ page }) => {
 });
 
 test('a broken and a foreign file change nothing and say why', async ({ page }) => {
-  await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(DEMO);
+  await openRounds(page);
   const open = (text: string) =>
     page.getByTestId('file').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(text) });
   await open('{"format":"yes-clear","version":1,');

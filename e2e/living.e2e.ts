@@ -1,17 +1,16 @@
 import { expect, test } from '@playwright/test';
-import { DEMO, enter, field, firstVisit, ledgerRow, openDemo, phase, expectAccessible } from './steps';
+import { DEMO, removeDemo, enter, field, firstVisit, ledgerRow, openDemo, openRounds, phase, expectAccessible } from './steps';
 
 const CORAL = 'demo-coral-nursery';
 
 test('the demonstration is there at first start, goes and comes without touching other systems', async ({ page }) => {
-  await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(DEMO);
+  await openRounds(page);
   await page.getByRole('button', { name: 'New system' }).click();
   await page.getByLabel('Name').fill('Mine');
   await page.getByRole('button', { name: 'Create and enter its water' }).click();
   await expect(page.getByRole('heading', { name: 'What comes out of the tap' })).toBeVisible();
   await page.goto('/');
-  await page.getByRole('button', { name: 'Remove the demo' }).click();
+  await removeDemo(page);
   await expect(page.getByRole('article')).toHaveCount(1);
   await page.reload();
   await expect(page.getByRole('article')).toHaveCount(1);
@@ -172,11 +171,10 @@ test('works without a network once it has been here', async ({ browser }) => {
 });
 
 test('everything is saved to one file and comes back from it', async ({ page }) => {
-  await page.goto('/');
-  await expect(page.getByRole('article')).toHaveCount(DEMO);
+  await openRounds(page);
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save everything' }).click()]);
   await expect(page.getByText('Last backup file: today.')).toBeVisible();
-  await page.getByRole('button', { name: 'Remove the demo' }).click();
+  await removeDemo(page);
   await expect(page.getByRole('article')).toHaveCount(0);
   await page.getByTestId('file').setInputFiles((await download.path())!);
   await expect(page.getByText(`Opened ${DEMO} systems.`)).toBeVisible();

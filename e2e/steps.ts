@@ -62,3 +62,91 @@ export async function expectAccessible(page: Page): Promise<void> {
   );
   expect(told).toEqual([]);
 }
+
+/** Takes the demonstration away, and says yes when asked. */
+export async function removeDemo(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Remove the demo' }).click();
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+}
+
+/** A row of the database as it stands. */
+export const storedSystem = (page: Page, id: string): Promise<StoredSystem | null> =>
+  page.evaluate(
+    (key) =>
+      new Promise<StoredSystem | null>((done, failed) => {
+        const open = indexedDB.open('yes-clear');
+        open.onerror = () => failed(new Error('no database'));
+        open.onsuccess = () => {
+          const get = open.result.transaction('systems').objectStore('systems').get(key);
+          get.onsuccess = () => {
+            open.result.close();
+            done(((get.result as { system: StoredSystem } | undefined) ?? null)?.system ?? null);
+          };
+        };
+      }),
+    id,
+  );
+/** As much of a stored system as the tests look at. */
+export interface StoredSystem {
+  readonly name: string;
+  readonly source: {
+    readonly linePressureBar: number;
+    readonly samples: readonly { readonly temperatureC: number; readonly kit: { readonly pH: number | null } }[];
+  };
+  readonly train: { readonly stages: readonly { readonly id: string; readonly name: string }[] };
+}
+
+/** Readings stored of a system, by what was noted with them. */
+export const storedNotes = (page: Page, systemId: string): Promise<string[]> =>
+  page.evaluate(
+    (key) =>
+      new Promise<string[]>((done, failed) => {
+        const open = indexedDB.open('yes-clear');
+        open.onerror = () => failed(new Error('no database'));
+        open.onsuccess = () => {
+          const all = open.result.transaction('readings').objectStore('readings').index('systemId').getAll(key);
+          all.onsuccess = () => {
+            open.result.close();
+            done((all.result as { note: string }[]).map(({ note }) => note));
+          };
+        };
+      }),
+    systemId,
+  );
+
+/** The browser's process of a page dies, as when the power goes. */
+export async function crash(page: Page): Promise<void> {
+  const session = await page.context().newCDPSession(page);
+  const crashed = page.waitForEvent('crash');
+  void session.send('Page.crash').catch(() => undefined);
+  await crashed;
+}
+
+/**
+ * From now on the store of this page ends every write as a full disk does: request and transaction end with a
+ * QuotaExceededError and nothing of them is stored; or it takes again what it is given.
+ */
+export async function fillDisk(page: Page, full: boolean): Promise<void> {
+  await page.evaluate((on) => {
+    const proto = IDBObjectStore.prototype as unknown as { put: IDBObjectStore['put']; whole?: IDBObjectStore['put'] };
+    proto.whole ??= proto.put;
+    const whole = proto.whole;
+    proto.put = on
+      ? function (this: IDBObjectStore, ...args: Parameters<IDBObjectStore['put']>): IDBRequest<IDBValidKey> {
+          const request = whole.apply(this, args);
+          const full = { get: () => new DOMException('', 'QuotaExceededError') };
+          Object.defineProperty(request, 'error', full);
+          Object.defineProperty(this.transaction, 'error', full);
+          this.transaction.abort();
+          return request;
+        }
+      : whole;
+  }, full);
+}
+
+/** Rounds with every system worked out. */
+export async function openRounds(page: Page, systems = DEMO): Promise<void> {
+  await page.goto('/');
+  await expect(page.getByRole('article')).toHaveCount(systems);
+  await expect(page.getByText('Being worked out')).toHaveCount(0);
+}

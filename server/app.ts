@@ -26,7 +26,7 @@ const ASK_FIRST = 'no-cache';
 export function createServer({ dist, demo, hosts = [] }: ServerOptions): Express {
   const server = express();
   server.disable('x-powered-by');
-  server.use(onlyFor(hosts), securityHeaders(), permissions, compression());
+  server.use(onlyFor(hosts), securityHeaders(), permissions, readable, compression());
   const page: RequestHandler = async (_request, response) => {
     let html: string;
     try {
@@ -107,6 +107,16 @@ const securityHeaders = (): RequestHandler =>
 const permissions: RequestHandler = (_request, response, next) => {
   response.setHeader('Permissions-Policy', PERMISSIONS);
   next();
+};
+
+/** An address that cannot be read is said to be so, whatever it might have led to. */
+const readable: RequestHandler = (request, _response, next) => {
+  try {
+    decodeURIComponent(request.path);
+    next();
+  } catch {
+    next(Object.assign(new Error('unreadable address'), { status: 400 }));
+  }
 };
 
 /** The name in a Host header, without its port. */

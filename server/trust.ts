@@ -22,7 +22,9 @@ export function createTrustPage(root: string, app: (host: string) => string): Ex
     }),
   );
   server.get('/yes-clear-root.crt', (_request, response) => {
-    response.type('application/x-x509-ca-cert').set('Content-Disposition', 'attachment; filename="yes-clear-root.crt"').send(root);
+    response
+      .set({ 'Content-Type': 'application/x-x509-ca-cert', 'Content-Disposition': 'attachment; filename="yes-clear-root.crt"' })
+      .send(Buffer.from(root));
   });
   server.get('/', (request, response) => {
     const address = app(request.hostname.replace(/[^\w.:[\]-]/g, ''));

@@ -62,9 +62,9 @@ export function compareRecords(here: SystemRecord, there: SystemRecord): RecordC
   };
 }
 
-/** Whether a file holds nothing of a system that is not here already. */
-export const nothingNew = ({ readingsThere, readingsDiffer, parts }: RecordComparison): boolean =>
-  readingsThere.length === 0 && readingsDiffer.length === 0 && parts.length === 0;
+/** Whether what is here and what a file holds of a system say the same. */
+export const alike = ({ readingsHere, readingsThere, readingsDiffer, parts }: RecordComparison): boolean =>
+  readingsHere.length + readingsThere.length + readingsDiffer.length + parts.length === 0;
 
 /** Members of both lists; of one id the first list's. */
 const union = <T extends { readonly id: string }>(first: readonly T[], then: readonly T[]): T[] => {

@@ -6,6 +6,7 @@ import { settleWater } from '../water';
 import { solveTrain, systemFromTemplate, tapWater, type SolvedTrain } from '../train';
 import {
   inOrder,
+  futureFinding,
   logFindings,
   parseQuickLine,
   probeEc25,
@@ -122,12 +123,29 @@ describe('series', () => {
   });
   it('salt removed: 300 to 9 ppm is 97 %', () =>
     expectWithin(saltRemoved(reading(0, [300, 9, 0]), probeRoles(base), base.instruments)!, 0.97, 1e-9));
+  it('gives null for a tap purer than water can be: it was not read', () => {
+    expect(saltRemoved(reading(0, [0, 9, 0]), probeRoles(base), base.instruments)).toBeNull();
+    expect(saltRemoved(reading(0, [0.001, 9, 0]), probeRoles(base), base.instruments)).toBeNull();
+  });
   it('gives null without both probes', () => expect(saltRemoved(reading(0, [300]), probeRoles(base), base.instruments)).toBeNull());
   it('ratio, order and EC', () => {
     expect(readingRatio(reading(0, [], { productLPerH: 10, wasteLPerH: 40 }))).toBe(4);
     expect(readingRatio(reading(0, []))).toBeNull();
     expect(inOrder([reading(5, [1]), reading(1, [1])]).map((r) => r.id)).toEqual(['r1', 'r5']);
     expect(probeEc25(reading(0, [300]), 'probe-tap', base.instruments)).toBe(600);
+  });
+});
+
+describe('a clock that was set back', () => {
+  it('is told beside the readings that lie ahead of it, and not a minute too soon', () => {
+    const readings = [reading(0, [240, 5, 0]), reading(7, [240, 5, 0])];
+    const says = (now: string): string | undefined => futureFinding(readings, now)?.title;
+    expect(says(at(8))).toBeUndefined();
+    expect(says(at(7))).toBeUndefined();
+    expect(says(at(6))).toBe('1 reading lies ahead of this device’s clock');
+    expect(says(at(-1))).toBe('2 readings lie ahead of this device’s clock');
+    expect(futureFinding(readings, at(6))!.why).toMatch(/It is of \d+ \w+ 2026; the clock says \d+ \w+ 2026\. Set the clock right/);
+    expect(logFindings(base, readings, solved, trackResin(base, readings, solved, at(6)), at(6))[0]!.id).toBe('future');
   });
 });
 

@@ -66,8 +66,8 @@ function go(): void {
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="640" scrollable @update:model-value="emit('cancel')">
-    <v-card class="ask" role="dialog" aria-label="Open a file">
+  <v-dialog :model-value="true" max-width="640" scrollable aria-label="Open a file" @update:model-value="emit('cancel')">
+    <v-card class="ask">
       <h1>{{ plan.clashes.length > 0 ? 'Some of this is here already' : 'Dates to look at' }}</h1>
       <article v-for="clash in plan.clashes" :key="clash.here.system.id" class="clash" :aria-label="clash.here.system.name">
         <h2>

@@ -1,9 +1,9 @@
 import {
+  alike,
   compareRecords,
   copyOf,
   FILE_ENDING,
   mergeRecords,
-  nothingNew,
   readDocument,
   saveDocument,
   unlikelyDates,
@@ -83,7 +83,7 @@ export type ClashChoice = 'merge' | 'replace' | 'both' | 'leave';
 export interface ImportPlan {
   readonly fresh: readonly SystemRecord[];
   readonly clashes: readonly Clash[];
-  /** Systems of which the file has nothing that is not here. */
+  /** Systems of which the file says just what is here. */
   readonly known: readonly SystemRecord[];
   /** Dates in years in which nothing here can have happened. */
   readonly odd: readonly FileIssue[];
@@ -102,7 +102,7 @@ export async function readImport(file: Blob): Promise<ImportOutcome> {
     const here = await oneRecord(there.system.id);
     const compared = here && compareRecords(here, there);
     if (!here || !compared) fresh.push(there);
-    else if (nothingNew(compared)) known.push(there);
+    else if (alike(compared)) known.push(there);
     else clashes.push({ there, here, compared });
   }
   return { ok: true, plan: { fresh, clashes, known, odd: outcome.records.flatMap(unlikelyDates) } };

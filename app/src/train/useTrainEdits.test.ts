@@ -11,7 +11,7 @@ function bench(template: 'marinePair' | 'marineHousehold' = 'marinePair') {
   const labels: string[] = [];
   const current = {
     system,
-    operation: computed(() => membraneOperation(system.value!.train, system.value!.source, report().solved)),
+    solved: computed(() => ({ operation: membraneOperation(system.value!.train, system.value!.source, report().solved) })),
     edit: (label: string, change: (s: System) => System) => {
       labels.push(label);
       system.value = change(system.value!);

@@ -1,0 +1,286 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test, type Page } from '@playwright/test';
+import { DEMO, enter, fillDisk, field, openDemo, openRounds, phase, removeDemo, storedNotes, storedSystem } from './steps';
+
+/** Nothing lost, nothing in the wrong place. */
+const CORAL = 'demo-coral-nursery';
+const VAN = 'demo-van-tank';
+
+/** An edit and a reading in the system that stands open, and proof of where they went. */
+async function workIn(page: Page, id: string, name: string, mark: string): Promise<void> {
+  await expect(page.getByRole('banner').getByText(name)).toBeVisible();
+  await phase(page, 'Water');
+  await enter(page, 'Water temperature', '13.7 C');
+  await phase(page, 'Log');
+  await expect(page.getByText('What the log says')).toBeVisible();
+  const line = page.getByLabel('Quick reading');
+  await line.fill(`200 5 0 ${mark}`);
+  await line.press('Enter');
+  await expect(line).toHaveValue('');
+  await expect.poll(() => storedNotes(page, id)).toContain(mark);
+  await expect.poll(async () => (await storedSystem(page, id))!.source.samples.some((one) => Math.abs(one.temperatureC - 13.7) < 0.01)).toBe(true);
+}
+/** What the other system must not have got. */
+async function untouched(page: Page, id: string, mark: string, before: string): Promise<void> {
+  expect(await storedNotes(page, id)).not.toContain(mark);
+  expect(JSON.stringify(await storedSystem(page, id))).toBe(before);
+}
+
+test.describe('the open system follows the address', () => {
+  const opened = async (page: Page): Promise<string> => {
+    await openDemo(page, CORAL, 'log');
+    await expect(page.getByRole('banner').getByText('Coral nursery make-up')).toBeVisible();
+    return JSON.stringify(await storedSystem(page, CORAL));
+  };
+  test('by Ctrl+K', async ({ page }) => {
+    const before = await opened(page);
+    await page.keyboard.press('Control+k');
+    await page.getByLabel('Go to').fill('van tank log');
+    await page.keyboard.press('Enter');
+    await workIn(page, VAN, 'Van tank', 'byKey');
+    await untouched(page, CORAL, 'byKey', before);
+  });
+  test('by a link', async ({ page }) => {
+    const before = await opened(page);
+    // As a link in a message would: the address changes and the app stays.
+    await page.evaluate((to) => {
+      history.pushState(null, '', to);
+      dispatchEvent(new PopStateEvent('popstate', { state: null }));
+    }, `/system/${VAN}/log`);
+    await workIn(page, VAN, 'Van tank', 'byLink');
+    await untouched(page, CORAL, 'byLink', before);
+  });
+  test('by back and forward, with findings and rail of the right one', async ({ page }) => {
+    const before = await opened(page);
+    await page.keyboard.press('Control+k');
+    await page.getByLabel('Go to').fill('van tank log');
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('banner').getByText('Van tank')).toBeVisible();
+    const van = JSON.stringify(await storedSystem(page, VAN));
+    await page.goBack();
+    await expect(page.getByRole('banner').getByText('Coral nursery make-up')).toBeVisible();
+    await expect(page.getByTestId('resin-left')).toContainText('43');
+    await page.goForward();
+    await expect(page.getByTestId('resin-left')).toContainText('50');
+    await page.goBack();
+    await workIn(page, CORAL, 'Coral nursery make-up', 'back');
+    await untouched(page, VAN, 'back', van);
+    expect(JSON.stringify(await storedSystem(page, CORAL))).not.toBe(before);
+  });
+});
+
+test.describe('saved means saved', () => {
+  test('a full disk is told in words; what was typed stays, and is kept once there is room', async ({ page }) => {
+    await openDemo(page, CORAL, 'water');
+    await expect(field(page, 'pH')).toHaveValue('7.7');
+    await fillDisk(page, true);
+    await enter(page, 'pH', '7.3');
+    const trouble = page.getByTestId('trouble');
+    await expect(trouble).toContainText(/Not saved \(pH\): the browser’s storage is full\. Free some space/);
+    await expect(page.getByRole('banner')).toContainText('not saved');
+    await expect(field(page, 'pH')).toHaveValue('7.3');
+    expect((await storedSystem(page, CORAL))!.source.samples.at(-1)!.kit.pH).toBe(7.7);
+    // All of it goes into a file meanwhile, the unsaved edit too.
+    const [download] = await Promise.all([page.waitForEvent('download'), trouble.getByRole('button', { name: 'Save everything' }).click()]);
+    const saved = JSON.parse(await readFile((await download.path())!, 'utf8')) as { records: { system: { id: string; source: { samples: { kit: { pH: number } }[] } } }[] };
+    expect(saved.records).toHaveLength(DEMO);
+    expect(saved.records.find(({ system }) => system.id === CORAL)!.system.source.samples.at(-1)!.kit.pH).toBe(7.3);
+    await fillDisk(page, false);
+    await trouble.getByRole('button', { name: 'Try again' }).click();
+    await expect(trouble).toBeHidden();
+    await expect(page.getByRole('banner')).toContainText(/saved \d\d:\d\d/);
+    expect((await storedSystem(page, CORAL))!.source.samples.at(-1)!.kit.pH).toBe(7.3);
+  });
+  test('a reading the store refuses stays in the line', async ({ page }) => {
+    await openDemo(page, CORAL, 'log');
+    await fillDisk(page, true);
+    const line = page.getByLabel('Quick reading');
+    await line.fill('311 10 0 once');
+    await line.press('Enter');
+    await expect(page.getByTestId('trouble')).toContainText('Not saved (the reading)');
+    await expect(line).toHaveValue('311 10 0 once');
+    await fillDisk(page, false);
+    await line.press('Enter');
+    await expect(line).toHaveValue('');
+    await expect(page.getByTestId('trouble')).toBeHidden();
+    expect((await storedNotes(page, CORAL)).filter((note) => note === 'once')).toHaveLength(1);
+  });
+  test('a new system the store refuses says so, and the form keeps what was typed', async ({ page }) => {
+    await openRounds(page);
+    await fillDisk(page, true);
+    await page.getByRole('button', { name: 'New system' }).click();
+    await page.getByLabel('Name').fill('Mine');
+    await page.getByRole('button', { name: 'Create and enter its water' }).click();
+    await expect(page.getByRole('dialog').getByRole('alert')).toContainText('Not saved: the browser’s storage is full');
+    await expect(page.getByLabel('Name')).toHaveValue('Mine');
+    await fillDisk(page, false);
+    await page.getByRole('button', { name: 'Create and enter its water' }).click();
+    await expect(page.getByRole('heading', { name: 'What comes out of the tap' })).toBeVisible();
+  });
+  test('pressed twice, one system and one reading come of it', async ({ page }) => {
+    await openRounds(page);
+    await page.getByRole('button', { name: 'New system' }).click();
+    await page.getByLabel('Name').fill('Twice');
+    await page.getByRole('button', { name: 'Create and enter its water' }).evaluate((button: HTMLButtonElement) => {
+      button.click();
+      button.click();
+    });
+    await expect(page.getByRole('heading', { name: 'What comes out of the tap' })).toBeVisible();
+    await phase(page, 'Log');
+    await page.getByLabel('Quick reading').fill('300 6 0');
+    await page.getByRole('button', { name: /^Log it/ }).evaluate((button: HTMLButtonElement) => {
+      button.click();
+      button.click();
+    });
+    await expect(page.getByRole('row')).toHaveCount(2);
+    await page.goto('/');
+    await expect(page.getByRole('article')).toHaveCount(DEMO + 1);
+  });
+});
+
+test.describe('opening a file never destroys', () => {
+  /** Saves the demonstration, then logs one more reading that only this browser has. */
+  async function olderFile(page: Page): Promise<string> {
+    await openRounds(page);
+    await page.getByRole('button', { name: 'More for Coral nursery make-up' }).click();
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByText('Save as file').click()]);
+    await openDemo(page, CORAL, 'log');
+    const line = page.getByLabel('Quick reading');
+    await line.fill('305 7 0 newer');
+    await line.press('Enter');
+    await expect(line).toHaveValue('');
+    await openRounds(page);
+    return (await download.path())!;
+  }
+  test('an older backup asks, names what only this browser has, and merging keeps it', async ({ page }) => {
+    const path = await olderFile(page);
+    await page.getByTestId('file').setInputFiles(path);
+    const question = page.getByRole('article', { name: 'Coral nursery make-up' });
+    await expect(question).toContainText('1 reading only here');
+    await expect(question).toContainText('All readings of both: 36 readings.');
+    await question.getByRole('radio', { name: 'Replace' }).click();
+    await expect(question).toContainText('1 reading that only this browser has will be gone.');
+    await question.getByRole('radio', { name: 'Merge' }).click();
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await expect(page.getByText('Opened Coral nursery make-up.')).toBeVisible();
+    expect(await storedNotes(page, CORAL)).toContain('newer');
+    expect(await storedNotes(page, CORAL)).toHaveLength(36);
+  });
+  test('replaced, what made way comes back by Undo', async ({ page }) => {
+    const path = await olderFile(page);
+    await page.getByTestId('file').setInputFiles(path);
+    await page.getByRole('article', { name: 'Coral nursery make-up' }).getByRole('radio', { name: 'Replace' }).click();
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await expect.poll(() => storedNotes(page, CORAL)).toHaveLength(35);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(page.getByText('Undone: Coral nursery make-up opened.')).toBeVisible();
+    expect(await storedNotes(page, CORAL)).toContain('newer');
+  });
+  test('kept beside, it is another system with readings of its own', async ({ page }) => {
+    const path = await olderFile(page);
+    await page.getByTestId('file').setInputFiles(path);
+    await page.getByRole('article', { name: 'Coral nursery make-up' }).getByRole('radio', { name: 'Keep both' }).click();
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await expect(page.getByRole('link', { name: /Coral nursery make-up \(file\)/ })).toBeVisible();
+    expect(await storedNotes(page, CORAL)).toHaveLength(36);
+  });
+  test('a file of what is here already says so and changes nothing', async ({ page }) => {
+    await openRounds(page);
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save everything' }).click()]);
+    await page.getByTestId('file').setInputFiles((await download.path())!);
+    await expect(page.getByText('Everything in this file is here already.')).toBeVisible();
+  });
+  test('a reading of the year 1 is asked about', async ({ page }) => {
+    await openRounds(page);
+    await page.getByRole('button', { name: 'More for Van tank' }).click();
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByText('Save as file').click()]);
+    const text = await readFile((await download.path())!, 'utf8');
+    const data = JSON.parse(text) as { records: { system: { id: string }; readings: { id: string; systemId: string; at: string }[] }[] };
+    const [record] = data.records;
+    record!.system.id = 'elsewhere';
+    record!.readings.forEach((reading, i) => Object.assign(reading, { id: `x${i}`, systemId: 'elsewhere' }));
+    record!.readings[0]!.at = '0001-01-01T08:00:00Z';
+    await page.getByTestId('file').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(data)) });
+    await expect(page.getByRole('dialog')).toContainText('1 date outside 1990 to 2100');
+    await expect(page.getByRole('dialog')).toContainText('readings[0].at');
+    await page.getByRole('radio', { name: 'Open them as they are' }).click();
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await expect(page.getByText('Opened Van tank.')).toBeVisible();
+    await page.goto('/system/elsewhere/log');
+    await expect(page.getByRole('row').first()).toBeVisible();
+    await expect(page.locator('body')).not.toHaveText(/NaN|Infinity|undefined/);
+  });
+});
+
+test('undo takes back just what was done, names it, works by touch and outlives a reload', async ({ page, context }) => {
+  await openDemo(page, CORAL, 'water');
+  await enter(page, 'Water temperature', '63 F');
+  await expect(page.getByRole('banner')).toContainText('saved');
+  const other = await context.newPage();
+  await openDemo(other, CORAL, 'water');
+  await enter(other, 'pH', '7.1');
+  await expect(other.getByRole('banner')).toContainText('saved');
+  await expect(field(page, 'pH')).toHaveValue('7.1');
+  await page.reload();
+  await expect(field(page, 'Water temperature')).toHaveValue('63');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByText('Undone: temperature.')).toBeVisible();
+  await expect(field(page, 'Water temperature')).not.toHaveValue('63');
+  await expect(field(page, 'pH')).toHaveValue('7.1');
+  await phase(page, 'Log');
+  const before = await storedNotes(page, CORAL);
+  await page.getByRole('button', { name: /^Remove the reading/ }).first().click();
+  await expect.poll(async () => (await storedNotes(page, CORAL)).length).toBe(before.length - 1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(async () => (await storedNotes(page, CORAL)).length).toBe(before.length);
+});
+
+test('half a quick line waits where it was typed', async ({ page }) => {
+  await openDemo(page, CORAL, 'log');
+  await page.getByLabel('Quick reading').fill('311 10 ');
+  await phase(page, 'Train');
+  await phase(page, 'Log');
+  await expect(page.getByLabel('Quick reading')).toHaveValue('311 10 ');
+  await page.reload();
+  await expect(page.getByLabel('Quick reading')).toHaveValue('311 10 ');
+  await page.goto(`/system/${VAN}/log`);
+  await expect(page.getByLabel('Quick reading')).toHaveValue('');
+});
+
+test('a system removed in another tab takes no more edits, and can be brought back', async ({ page, context }) => {
+  await openDemo(page, VAN, 'water');
+  const other = await context.newPage();
+  await other.goto('/');
+  await other.getByRole('button', { name: 'More for Van tank' }).click();
+  await other.getByText('Remove from this browser').click();
+  await other.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page.getByText('This system was removed in another tab.')).toBeVisible();
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(page.getByRole('heading', { name: 'What comes out of the tap' })).toBeVisible();
+  expect((await storedNotes(page, VAN)).length).toBeGreaterThan(20);
+});
+
+test('a value no file could hold is not taken, and says why', async ({ page }) => {
+  await openDemo(page, CORAL, 'water');
+  await enter(page, 'Nitrate, as NO₃', '300000');
+  await expect(page.getByRole('alert').first()).toContainText('Nitrate, as NO₃ is 300000; accepted is 0 to 20000');
+  await openRounds(page);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save everything' }).click()]);
+  await removeDemo(page);
+  await expect(page.getByRole('article')).toHaveCount(0);
+  await page.getByTestId('file').setInputFiles((await download.path())!);
+  await expect(page.getByRole('article')).toHaveCount(DEMO);
+});
+
+test('a recycle valve opened wide, or shut to a hair, holds no page up', async ({ page }) => {
+  await openDemo(page, 'demo-lab-skid', 'train');
+  await page.getByRole('button', { name: /^Array 2:2, stage/ }).click();
+  await page.getByText('Recycle, bypass, ageing').click();
+  for (const kv of ['100', '0.0001', '5']) {
+    await enter(page, 'Recycle valve Kv, m³/h', kv);
+    await expect(page.getByRole('banner')).toContainText('saved');
+    await page.getByRole('radio', { name: 'Pressure', exact: true }).click();
+    await page.getByRole('radio', { name: 'Conductivity', exact: true }).click();
+  }
+  await expect(page.getByRole('table', { name: 'Stations' })).toBeVisible();
+});
