@@ -33,13 +33,13 @@ server {
 ${headers}
 
     # Names that hold their content's hash never change.
-    location /assets/ {
+    location ^~ /assets/ {
         add_header Cache-Control "public, max-age=31536000, immutable" always;
 ${headers.replace(/^/gm, '    ')}
         try_files $uri =404;
     }
     # There is no supplier here: the app says so and goes on.
-    location /api/ { return 404; }
+    location ^~ /api/ { return 404; }
     # Files as they are; every other path without a file ending is a page of the app.
     location ~ \\. {
         add_header Cache-Control no-cache always;

@@ -1,4 +1,4 @@
-import type { Reading, System } from '../file';
+import { FIRST_YEAR, isLikelyDate, LAST_YEAR, type Reading, type System } from '../file';
 import { judgeRise, type RisePoint } from '../exchange';
 import { demandLPerDay, goalLimits } from '../goal';
 import { percent, THIN } from '../quantity';
@@ -40,6 +40,7 @@ export function logFindings(
     ];
   }
   return [
+    oddDateFinding(readings),
     futureFinding(ordered, now),
     productFinding(system, last),
     ...resinFindings(tracking, now),
@@ -49,6 +50,19 @@ export function logFindings(
     modelFinding(system, last, solved),
     ratioFinding(system, last),
   ].filter((finding): finding is Finding => finding !== null);
+}
+
+/** Readings of years in which none can have been taken: a clock that was wrong, or a slip. They count for nothing. */
+function oddDateFinding(readings: readonly Reading[]): Finding | null {
+  const odd = readings.filter(({ at }) => !isLikelyDate(at));
+  const [first] = odd;
+  if (!first) return null;
+  return {
+    id: 'oddDate',
+    severity: 'mind',
+    title: `${odd.length === 1 ? '1 reading is' : `${odd.length} readings are`} dated outside ${FIRST_YEAR} to ${LAST_YEAR}`,
+    why: `One says ${first.at.slice(0, 10)}. Nothing is counted from it; take it away and log it again if its figures are known.`,
+  };
 }
 
 /** Minutes a reading may lie ahead of a clock before one of the two is doubted. */

@@ -1,9 +1,9 @@
-import type { Instrument, Probe, Reading, Stage, System } from '../file';
+import { isLikelyDate, type Instrument, type Probe, type Reading, type Stage, type System } from '../file';
 import { meterEc25 } from '../water';
 
-/** Readings of one system in order of time, oldest first. */
+/** Readings of one system in order of time, oldest first; those of years in which none can have been taken do not count. */
 export function inOrder(readings: readonly Reading[]): Reading[] {
-  return [...readings].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  return readings.filter(({ at }) => isLikelyDate(at)).sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
 }
 
 /** Conductivity at 25 °C behind a probe's reading; null when the reading has none for it. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { inSentence } from '@yes-clear/core/train';
-import type { Reading } from '@yes-clear/core/file';
+import { isLikelyDate, type Reading } from '@yes-clear/core/file';
 import { DAY_MS } from '@yes-clear/core/log';
 import { THIN } from '@yes-clear/core/quantity';
 import { format } from 'date-fns';
@@ -42,10 +42,12 @@ async function remove(reading: Reading): Promise<void> {
   const kept = await saving.keep('removing the reading', () => removeReading(reading));
   if (kept.ok) notice.say('Reading removed.', { label: 'Undo', run: () => void history.undo().then((says) => notice.say(says)) });
 }
-const from = computed(() => (readings.value[0] ? Date.parse(readings.value[0].at) - 3 * DAY_MS : 0));
+/** Readings that can be drawn: of years in which they can have been taken. */
+const dated = computed(() => readings.value.filter(({ at }) => isLikelyDate(at)));
+const from = computed(() => (dated.value[0] ? Date.parse(dated.value[0].at) - 3 * DAY_MS : 0));
 const today = computed(() => Date.parse(now.value));
-const probes = computed(() => (system.value && readings.value.length > 0 ? probeChart(system.value, readings.value) : null));
-const removal = computed(() => (system.value && readings.value.length > 0 ? removalChart(system.value, readings.value) : null));
+const probes = computed(() => (system.value && dated.value.length > 0 ? probeChart(system.value, dated.value) : null));
+const removal = computed(() => (system.value && dated.value.length > 0 ? removalChart(system.value, dated.value) : null));
 const resin = computed(() => (tracking.value ? resinChart(tracking.value, now.value) : null));
 const span = computed(() => {
   const days = (today.value - from.value) / DAY_MS;

@@ -12,12 +12,23 @@ import AppIcon from '../kit/AppIcon.vue';
 const props = defineProps<{ system: System; readings: readonly Reading[] }>();
 defineEmits<{ remove: [reading: Reading] }>();
 const roles = computed(() => probeRoles(props.system));
-const all = ref(false);
+/** Rows asked for beside those of the first look. */
+const more = ref(0);
+/** A table longer than this is shown piece by piece. */
+const PIECE = 200;
 /** Rows before the rest is folded away; a phone shows a handful. */
 const phone = useMediaQuery('(max-width: 860px)');
 const page = computed(() => (phone.value ? 4 : 12));
 const newest = computed(() => [...props.readings].reverse());
-const shown = computed(() => (all.value ? newest.value : newest.value.slice(0, page.value)));
+const shown = computed(() => newest.value.slice(0, page.value + more.value));
+const hidden = computed(() => newest.value.length - shown.value.length);
+const moreSays = computed(() => {
+  if (hidden.value === 0) return 'Show fewer';
+  return hidden.value <= PIECE ? `Show all ${newest.value.length}` : `Show ${PIECE} more of ${newest.value.length}`;
+});
+function turn(): void {
+  more.value = hidden.value === 0 ? 0 : more.value + PIECE;
+}
 const probes = computed(() =>
   props.system.train.probes.map((probe) => {
     const instrument = props.system.instruments.find((candidate) => candidate.id === probe.instrumentId);
@@ -78,8 +89,8 @@ const when = (at: string): string => format(new Date(at), 'd MMM, HH:mm');
         </tr>
       </tbody>
     </table>
-    <button v-if="newest.length > page" class="button small plain all" type="button" @click="all = !all">
-      {{ all ? 'Show fewer' : `Show all ${newest.length}` }}
+    <button v-if="newest.length > page" class="button small plain all" type="button" @click="turn">
+      {{ moreSays }}
     </button>
   </section>
 </template>

@@ -18,6 +18,9 @@ function floorOf(system: System, probeId: string): number {
 /** A shade darker than the water, so that thin lines read on paper. */
 const lineColour = (ec25: number): string => waterColour(Math.max(ec25 * 2.2, 0.6));
 
+/** The least of many; a hundred thousand are too many for arguments of a call. */
+const least = (values: readonly number[]): number => values.reduce((low, value) => Math.min(low, value), Infinity);
+
 export interface ProbeChart {
   readonly series: readonly ChartSeries[];
   readonly low: number;
@@ -40,8 +43,8 @@ export function probeChart(system: System, readings: readonly Reading[]): ProbeC
     .filter((line) => line.points.length > 0);
   const values = series.flatMap((line) => line.points.map((point) => point.y));
   const limit = goalLimits(system.goal, system.units.ppmFactor).find((candidate) => candidate.quantity === 'ec25UScm');
-  const low = 10 ** Math.floor(Math.log10(Math.min(...values, limit?.high ?? 1, 1)) - 0.05);
-  const high = 10 ** Math.ceil(Math.log10(Math.max(...values, 100)) + 0.05);
+  const low = 10 ** Math.floor(Math.log10(Math.min(least(values), limit?.high ?? 1, 1)) - 0.05);
+  const high = 10 ** Math.ceil(Math.log10(Math.max(-least(values.map((value) => -value)), 100)) + 0.05);
   return { series, low, high, band: limit ? { from: limit.low && limit.low > 0 ? limit.low : low, to: limit.high ?? high } : null };
 }
 
@@ -58,7 +61,7 @@ export function removalChart(system: System, readings: readonly Reading[]): { se
       points.length === 0
         ? []
         : [{ label: 'Salt removed', colour: houseColours().action, points, dots: true, endText: `${last!.y.toFixed(1)} %` }],
-    low: Math.min(90, Math.floor(Math.min(...points.map((point) => point.y), 100) / 5) * 5),
+    low: Math.min(90, Math.floor(Math.min(least(points.map((point) => point.y)), 100) / 5) * 5),
   };
 }
 

@@ -51,8 +51,8 @@ export interface RoundRow {
 export const DATABASE_VERSION = 4;
 export const DATABASE_NAME = 'yes-clear';
 
-/** Everything kept in this browser. */
-export const database = new Dexie(DATABASE_NAME) as Dexie & {
+/** Everything kept in this browser. Waits for `openDatabase`: it is looked at before it is touched. */
+export const database = new Dexie(DATABASE_NAME, { autoOpen: false }) as Dexie & {
   systems: EntityTable<SystemRow, 'id'>;
   readings: EntityTable<Reading, 'id'>;
   facts: Table<FactRow, FactRow['key']>;
@@ -95,15 +95,17 @@ export class NewerDatabase extends Error {
   override readonly name = 'NewerDatabase';
 }
 
-// Runs at every opening, before anything waiting for it: Dexie itself would open a newer database without a word.
-database.on(
-  'ready',
-  (opened) => {
-    const version = Math.floor((opened as Dexie).backendDB().version / 10);
-    if (version > DATABASE_VERSION) throw new NewerDatabase(`Its stores are of version ${version}; this one knows up to ${DATABASE_VERSION}.`);
-  },
-  true,
-);
+/**
+ * Opens the database, unless a newer Yes Clear wrote it: Dexie alone would open it without a word and add to it what it
+ * misses.
+ */
+export async function openDatabase(): Promise<void> {
+  const known = typeof indexedDB !== 'undefined' && 'databases' in indexedDB ? await indexedDB.databases() : [];
+  const native = known.find(({ name }) => name === DATABASE_NAME)?.version ?? 0;
+  const version = Math.floor(native / 10);
+  if (version > DATABASE_VERSION) throw new NewerDatabase(`Its stores are of version ${version}; this one knows up to ${DATABASE_VERSION}.`);
+  await database.open();
+}
 
 export async function readFact(key: FactRow['key']): Promise<string | null> {
   return (await database.facts.get(key))?.value ?? null;

@@ -4,7 +4,7 @@ import { systemFromTemplate } from '@yes-clear/core/train';
 import { createPinia, setActivePinia } from 'pinia';
 import { readdirSync, readFileSync } from 'node:fs';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { database, NewerDatabase, readFact, writeFact } from './database';
+import { database, NewerDatabase, openDatabase, readFact, writeFact } from './database';
 import { removeDemo } from './demo';
 import { changedPart, commit, nextSteps, redo, undo } from './edits';
 import { logReading, removeReading } from './readings';
@@ -44,6 +44,7 @@ const withName =
   (s: System): System => ({ ...s, name });
 
 beforeEach(async () => {
+  await openDatabase();
   await Promise.all([database.systems.clear(), database.readings.clear(), database.facts.clear(), database.edits.clear()]);
   setActivePinia(createPinia());
 });

@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
-import { database } from './database';
+import { database, openDatabase } from './database';
 import { whyNotKept, type NotKept } from './whyNotKept';
 
 /** Whether this browser's store can be used; where it cannot, why, and what to do. */
@@ -34,7 +34,7 @@ export const useStoreState = defineStore('storeState', () => {
   async function open(): Promise<boolean> {
     watchOver();
     try {
-      await database.open();
+      await openDatabase();
       works();
       return true;
     } catch (error) {

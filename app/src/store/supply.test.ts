@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { database } from './database';
+import { database, openDatabase } from './database';
 import { supplyReport, supplyZones } from './supply';
 
 const REPORT = {
@@ -18,6 +18,7 @@ const gone = (): void => {
 
 describe('the supplier', () => {
   beforeEach(async () => {
+    await openDatabase();
     await database.supply.clear();
   });
   afterEach(() => vi.unstubAllGlobals());

@@ -3,7 +3,7 @@ import { systemSchema } from '@yes-clear/core/file';
 import Dexie from 'dexie';
 import { readFileSync } from 'node:fs';
 import { expect, it } from 'vitest';
-import { database } from './database';
+import { database, openDatabase } from './database';
 import { oneRecord } from './systems';
 
 it('a browser that holds systems of version 1 finds them whole after the upgrade', async () => {
@@ -15,9 +15,24 @@ it('a browser that holds systems of version 1 finds them whole after the upgrade
   await before.table('systems').add({ id: system.id, revision: 3, system });
   await before.table('readings').bulkAdd(readings);
   before.close();
-  await database.open();
+  await openDatabase();
   const record = await oneRecord(system.id);
   expect(systemSchema.parse(record?.system)).toEqual(record?.system);
   expect(record?.system.source.samples[0]?.reading).toBe(system.source.sample.reading);
   expect(record?.readings).toHaveLength(2);
+});
+
+it('what a newer version wrote is neither opened nor added to', async () => {
+  database.close();
+  await Dexie.delete('yes-clear');
+  const newer = new Dexie('yes-clear');
+  newer.version(99).stores({ systems: 'id', later: 'id' });
+  await newer.table('systems').add({ id: 'later', shape: 'unknown here' });
+  newer.close();
+  await expect(openDatabase()).rejects.toMatchObject({ name: 'NewerDatabase', message: /version 99; this one knows up to 4/ });
+  const again = new Dexie('yes-clear');
+  again.version(99).stores({ systems: 'id', later: 'id' });
+  expect(await again.table('systems').toArray()).toEqual([{ id: 'later', shape: 'unknown here' }]);
+  expect(again.backendDB().version).toBe(990);
+  again.close();
 });

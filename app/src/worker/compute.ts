@@ -2,7 +2,7 @@ import type { Reading, System } from '@yes-clear/core/file';
 import type { Outcome } from '@yes-clear/core/quantity';
 import { expose } from 'comlink';
 import { config } from 'zod';
-import { database } from '../store/database';
+import { database, openDatabase } from '../store/database';
 import { oneRecord } from '../store/systems';
 import { solveSystem, type Solved } from '../system/solved';
 import { JOBS, type JobName, type Jobs } from './jobs';
@@ -14,6 +14,9 @@ config({ jitless: true });
 
 /** What the page asks to be computed beside it. */
 const cancelled = new Set<number>();
+/** The page has opened the database before it asks; a failure is told with the first question. */
+const opened = openDatabase();
+opened.catch(() => undefined);
 let kept: { readonly id: string; readonly readings: readonly Reading[] } = { id: '', readings: [] };
 
 const worker = {
@@ -29,6 +32,7 @@ const worker = {
     return { ok: true, value: answer };
   },
   async round(id: string, now: string): Promise<{ readonly revision: number; readonly round: Round } | null> {
+    await opened;
     const [row, record] = await Promise.all([database.systems.get(id), oneRecord(id)]);
     return row && record ? { revision: row.revision, round: roundOf(record, now) } : null;
   },

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core';
-import { Chart, Filler, LinearScale, LineController, LineElement, LogarithmicScale, PointElement, Tooltip, type ChartData, type ChartOptions } from 'chart.js';
+import { Chart, Decimation, Filler, LinearScale, LineController, LineElement, LogarithmicScale, PointElement, Tooltip, type ChartData, type ChartOptions } from 'chart.js';
 import annotation from 'chartjs-plugin-annotation';
 import { computed } from 'vue';
 import { Line } from 'vue-chartjs';
-import { annotationsOf, endLabels, houseColours, logTicks, monthTicks, type ChartSeries } from './house';
+import { annotationsOf, endLabels, houseColours, logTicks, monthStep, monthTicks, type ChartSeries } from './house';
 
 /** One house style for every chart: hairline grid, labels at the ends of the lines, bands for limits. */
 const props = defineProps<{
@@ -24,13 +24,19 @@ const props = defineProps<{
   /** Marks along the foot in place of the months, as text and place. */
   marks?: readonly { readonly value: number; readonly text: string }[];
 }>();
-Chart.register(LineController, LineElement, PointElement, LinearScale, LogarithmicScale, Filler, Tooltip, annotation, endLabels);
+Chart.register(LineController, LineElement, PointElement, LinearScale, LogarithmicScale, Filler, Tooltip, Decimation, annotation, endLabels);
 const narrow = useMediaQuery('(max-width: 600px)');
 const colours = computed(() => houseColours());
 
 /** What stands at a mark along the foot. */
 const footText = (value: number): string =>
-  props.marks ? (props.marks.find((mark) => mark.value === value)?.text ?? '') : new Date(value).toLocaleDateString('en-GB', { month: 'short' });
+  props.marks ? (props.marks.find((mark) => mark.value === value)?.text ?? '') : monthWords(value);
+/** A mark at the foot: the month; with its year, or the year alone, where they stand far apart. */
+function monthWords(value: number): string {
+  const step = monthStep(props.from, props.until);
+  if (step >= 12) return String(new Date(value).getUTCFullYear());
+  return new Date(value).toLocaleDateString('en-GB', step >= 3 ? { month: 'short', year: '2-digit', timeZone: 'UTC' } : { month: 'short', timeZone: 'UTC' });
+}
 /** A moment in words: a date, or the nearest mark to the left and the hours since. */
 function momentText(value: number): string {
   if (!props.marks) return new Date(value).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
@@ -92,6 +98,8 @@ const options = computed(() => {
     },
     plugins: {
       legend: { display: false },
+      // More points than dots on the screen are thinned to the highest and lowest of each.
+      decimation: { enabled: true, algorithm: 'min-max' },
       tooltip: {
         displayColors: false,
         backgroundColor: ink,

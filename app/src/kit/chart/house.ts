@@ -32,14 +32,27 @@ export function houseColours() {
   };
 }
 
-/** First days of the months within a span, as ticks; weeks when the span is short. */
+/** Months between two marks at the foot, by how many months a chart spans: never more marks than can be read. */
+const MONTH_STEPS = [1, 2, 3, 6, 12, 24, 60, 120] as const;
+const MOST_MARKS = 14;
+const MONTH_MS = 30.4 * 86_400_000;
+
+/** Months from one mark at the foot to the next. */
+export function monthStep(from: number, until: number): number {
+  const months = (until - from) / MONTH_MS;
+  return MONTH_STEPS.find((step) => months / step <= MOST_MARKS) ?? Math.ceil(months / MOST_MARKS / 120) * 120;
+}
+
+/** First days of the months within a span, as ticks; of quarters or years where there are many. */
 export function monthTicks(from: number, until: number): { value: number }[] {
   const ticks: { value: number }[] = [];
-  const day = new Date(from);
-  day.setUTCDate(1);
-  day.setUTCHours(0, 0, 0, 0);
-  for (let at = day; at.getTime() <= until; at.setUTCMonth(at.getUTCMonth() + 1)) {
-    if (at.getTime() >= from) ticks.push({ value: at.getTime() });
+  const step = monthStep(from, until);
+  const first = new Date(from);
+  const start = 12 * first.getUTCFullYear() + first.getUTCMonth();
+  for (let month = Math.ceil(start / step) * step; ; month += step) {
+    const at = Date.UTC(Math.floor(month / 12), month % 12, 1);
+    if (!(at <= until)) break;
+    if (at >= from) ticks.push({ value: at });
   }
   return ticks.length > 0 ? ticks : [{ value: from }];
 }
