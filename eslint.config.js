@@ -87,7 +87,7 @@ export default ts.config(
   },
   {
     files: ['scripts/**/*.mjs', 'eslint.config.js', '**/*.config.ts'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', Buffer: 'readonly' } },
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', Buffer: 'readonly', setInterval: 'readonly' } },
   },
   ...coreRules,
   ...pageRules,

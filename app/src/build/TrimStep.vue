@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { bucketTest, trimAdvice } from '@yes-clear/core/build';
+import { bucketTest } from '@yes-clear/core/build';
 import { formatIn } from '@yes-clear/core/quantity';
 import { computed, ref, watchEffect } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { useOpenSystem } from '../system/openSystem';
+import { useAnswer } from '../worker/useAnswer';
 import RestrictorBar from './RestrictorBar.vue';
 
 /** The cut itself: what the last measurement asks for, and the length that is left afterwards. */
@@ -16,16 +17,16 @@ const last = computed(() => system.value?.build.ratios.at(-1) ?? null);
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
 /** The measurement belongs to the length it was taken at; after a cut it has to be taken again. */
 const stale = computed(() => last.value !== null && operation.value !== null && Math.abs(last.value.restrictorLengthMm - operation.value.stage.restrictor.lengthMm) > 0.05);
-const advice = computed(() => {
+const bucket = computed(() => (last.value && !stale.value ? bucketTest(last.value) : null));
+const { answer } = useAnswer('trim', () => {
   const at = operation.value;
-  if (!at || !last.value || stale.value) return null;
-  const bucket = bucketTest(last.value);
-  if (!bucket.ok) return bucket;
+  if (!at || !last.value || !bucket.value?.ok) return null;
   const { temperatureC, pressureBar } = last.value;
   const feed = temperatureC === null ? at.feed : { ...at.feed, temperatureC };
   const conditions = pressureBar === null ? at.conditions : { ...at.conditions, linePressureBar: pressureBar };
-  return trimAdvice(at.unit, feed, conditions, bucket.value, target.value);
+  return { at: { ...at, feed, conditions }, bucket: bucket.value.value, target: target.value };
 });
+const advice = computed(() => (bucket.value && !bucket.value.ok ? bucket.value : answer.value));
 const lengthMm = ref<number | null>(null);
 watchEffect(() => {
   lengthMm.value = advice.value?.ok && advice.value.value.kind === 'cut' ? Math.round(advice.value.value.lengthAfterMm) : (operation.value?.stage.restrictor.lengthMm ?? null);

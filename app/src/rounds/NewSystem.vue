@@ -2,13 +2,13 @@
 import { newId } from '../store/newId';
 import { TEMPLATE_IDS, type TemplateId } from '@yes-clear/core/file';
 import { GOAL_ROWS } from '@yes-clear/core/goal';
-import { reportTrain, systemFromTemplate, tapWater, TEMPLATE_ROWS, trainSentence } from '@yes-clear/core/train';
+import { systemFromTemplate, TEMPLATE_ROWS } from '@yes-clear/core/train';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import DescentPicture from '../descent/DescentPicture.vue';
-import { descentInput } from '../descent/useDescentInput';
 import { useSaving } from '../store/saving';
 import { addSystem } from '../store/systems';
+import { useAnswer } from '../worker/useAnswer';
 
 /** A new system from a template, each drawn as it would stand on a middling tap. */
 const open = defineModel<boolean>({ required: true });
@@ -22,18 +22,8 @@ const busy = ref(false);
 /** Why the store did not take it; what was typed stays. */
 const refused = ref<string | null>(null);
 
-const choices = computed(() =>
-  TEMPLATE_IDS.map((id) => {
-    const system = systemFromTemplate({ id, name: '', site: '', template: id, at: '2026-01-01T00:00:00Z' });
-    const water = tapWater(system.source, system.instruments);
-    const report = water.ok ? reportTrain(system, water.value.water) : null;
-    return {
-      id,
-      row: TEMPLATE_ROWS[id],
-      picture: report?.ok ? { input: descentInput(system, report.value, [], null), sentence: trainSentence(report.value.solved, system.units) } : null,
-    };
-  }),
-);
+const { answer: pictures } = useAnswer('templates', () => TEMPLATE_IDS);
+const choices = computed(() => TEMPLATE_IDS.map((id) => ({ id, row: TEMPLATE_ROWS[id], picture: pictures.value?.[id] ?? null })));
 
 async function create(): Promise<void> {
   tried.value = true;

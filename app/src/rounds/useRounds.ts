@@ -1,6 +1,7 @@
 import { computed, onScopeDispose, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import { database, type RoundRow, type SystemRow } from '../store/database';
 import { useLive } from '../store/live';
+import { useStoreState } from '../store/storeState';
 import { roundBeside } from '../worker/client';
 import type { Round, Urgency } from '../worker/round';
 
@@ -38,8 +39,8 @@ export function useRounds(now: Ref<Date>): {
   let gone = false;
   onScopeDispose(() => (gone = true));
 
-  void database.rounds
-    .toArray()
+  void useStoreState()
+    .ready.then(() => database.rounds.toArray())
     .catch(() => [])
     .then((known) => (answers.value = new Map(known.map((row) => [row.id, row]))));
 

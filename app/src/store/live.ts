@@ -6,13 +6,23 @@ import { useStoreState } from './storeState';
 export function useLive<T>(query: () => Promise<T> | T, initial: T): ShallowRef<T> {
   const result = shallowRef(initial);
   const state = useStoreState();
-  const subscription = liveQuery(query).subscribe({
-    next: (value) => {
-      result.value = value;
-      state.works();
-    },
-    error: (error: unknown) => state.fails(error),
+  let gone = false;
+  let stop = (): void => undefined;
+  void state.ready.then(() => {
+    if (gone) return;
+    const subscription = liveQuery(query).subscribe({
+      next: (value) => {
+        result.value = value;
+        state.works();
+      },
+      error: (error: unknown) => state.fails(error),
+    });
+    stop = () => subscription.unsubscribe();
   });
-  if (getCurrentScope()) onScopeDispose(() => subscription.unsubscribe());
+  if (getCurrentScope())
+    onScopeDispose(() => {
+      gone = true;
+      stop();
+    });
   return result;
 }

@@ -6,6 +6,9 @@ import { whyNotKept, type NotKept } from './whyNotKept';
 /** Whether this browser's store can be used; where it cannot, why, and what to do. */
 export const useStoreState = defineStore('storeState', () => {
   const trouble = shallowRef<NotKept | null>(null);
+  let isReady = (): void => undefined;
+  /** Resolved once the store can be asked; a page waits for it, however long another tab holds it up. */
+  const ready = new Promise<void>((done) => (isReady = done));
   /** Once another version has taken over, nothing makes this page good again but a reload. */
   let final = false;
 
@@ -36,11 +39,12 @@ export const useStoreState = defineStore('storeState', () => {
     try {
       await openDatabase();
       works();
+      isReady();
       return true;
     } catch (error) {
       fails(error);
       return false;
     }
   }
-  return { trouble, open, fails, works };
+  return { trouble, ready, open, fails, works };
 });

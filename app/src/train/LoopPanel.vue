@@ -1,19 +1,22 @@
 <script setup lang="ts">
 import type { LoopSettings } from '@yes-clear/core/file';
 import { formatQuantity, THIN } from '@yes-clear/core/quantity';
-import { inSentence, loopReport } from '@yes-clear/core/train';
+import { inSentence } from '@yes-clear/core/train';
 import { computed } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import LineChart from '../kit/chart/LineChart.vue';
 import { houseColours, type ChartSeries } from '../kit/chart/house';
 import { useOpenSystem } from '../system/openSystem';
+import { useAnswer } from '../worker/useAnswer';
 
 /** What circulates behind the tank: resistivity at the outlets and level of the tank through a week of draws. */
 const current = useOpenSystem();
 const { system, solved } = current;
-const loop = computed(() =>
-  solved.value ? loopReport({ ...solved.value.system, train: solved.value.report.train }, solved.value.report.solved) : null,
+const { answer: loop } = useAnswer('loop', () =>
+  solved.value?.system.train.loop
+    ? { system: solved.value.system, train: solved.value.report.train, solved: solved.value.report.solved }
+    : null,
 );
 const done = computed(() => (loop.value?.ok ? loop.value.value : null));
 const set = (changes: Partial<LoopSettings>): void =>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { formatQuantity, THIN } from '@yes-clear/core/quantity';
-import { costUnit, moneyText, moreWater, words, type WaterOption } from '@yes-clear/core/train';
+import { costUnit, moneyText, words, type WaterOption } from '@yes-clear/core/train';
 import { computed } from 'vue';
 import { useNotice } from '../kit/useNotice';
 import { useOpenSystem } from '../system/openSystem';
+import { useAnswer } from '../worker/useAnswer';
 import { useTrainEdits } from './useTrainEdits';
 
 /** Ways to more water, each solved whole by the same solver; one of them is carried out with a click. */
@@ -11,10 +12,10 @@ const open = defineModel<boolean>({ required: true });
 const current = useOpenSystem();
 const edits = useTrainEdits(current);
 const notice = useNotice();
-const options = computed(() => {
-  const { system, water, solved } = current;
-  return open.value && system.value && water.value?.ok ? moreWater(system.value, water.value.value.water, solved.value?.use ?? {}) : [];
-});
+const { answer, working } = useAnswer('moreWater', () =>
+  open.value && current.system.value ? { system: current.system.value, use: current.solved.value?.use ?? {} } : null,
+);
+const options = computed(() => answer.value ?? []);
 const most = computed(() => Math.max(...options.value.map((option) => option.productLPerDay), 1));
 const currency = computed(() => current.system.value?.prices.currency ?? '');
 const units = computed(() => current.units.value);
@@ -43,7 +44,8 @@ function apply(option: WaterOption): void {
         </div>
         <button class="button small plain" type="button" @click="open = false">Close</button>
       </header>
-      <p v-if="options.length === 0" class="muted">There is no membrane here that makes water: add one first.</p>
+      <p v-if="options.length === 0 && working" class="muted" role="status">Working out every way…</p>
+      <p v-else-if="options.length === 0" class="muted">There is no membrane here that makes water: add one first.</p>
       <div v-else class="scroll">
         <table class="figures" aria-label="Ways to more water">
           <thead>

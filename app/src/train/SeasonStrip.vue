@@ -1,24 +1,16 @@
 <script setup lang="ts">
 import { formatQuantity, roundForReading } from '@yes-clear/core/quantity';
 import { demandLPerDay } from '@yes-clear/core/goal';
-import { seasonMonths, seasonSpan, words, type SeasonMonth } from '@yes-clear/core/train';
-import { settleWater } from '@yes-clear/core/water';
-import { refDebounced } from '@vueuse/core';
+import { words } from '@yes-clear/core/train';
 import { computed } from 'vue';
 import { waterColour } from '../descent/waterColour';
 import { useOpenSystem } from '../system/openSystem';
+import { useAnswer } from '../worker/useAnswer';
 
 /** The year in twelve columns: what the train makes each month, how clean, and at what ratio. */
 const current = useOpenSystem();
-const wanted = computed(() => ({ system: current.system.value, water: current.water.value }));
-// Twelve solves: worth waiting until the hand rests.
-const rested = refDebounced(wanted, 250);
-const months = computed<SeasonMonth[]>(() => {
-  const { system, water } = rested.value;
-  if (!system || !water?.ok || !system.train.stages.some((stage) => stage.kind === 'membrane')) return [];
-  const state = settleWater(water.value.water);
-  return state.ok ? seasonMonths(system, water.value.water, state.value.ec25UScm, seasonSpan(system.source, system.instruments)) : [];
-});
+const { answer } = useAnswer('seasons', () => current.system.value);
+const months = computed(() => answer.value ?? []);
 const units = computed(() => current.units.value);
 const most = computed(() => Math.max(...months.value.map((month) => month.productLPerDay), need.value, 1));
 const need = computed(() => (current.system.value ? demandLPerDay(current.system.value.goal.demand) : 0));

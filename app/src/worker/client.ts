@@ -4,6 +4,7 @@ import { proxy, wrap, type Remote } from 'comlink';
 import type { Solved } from '../system/solved';
 import type { ComputeWorker } from './compute';
 import type { JobName, Jobs } from './jobs';
+import type { Answer, Asked, Question } from './questions';
 import type { Round } from './round';
 
 /** A worker of its own for what a page waits for, so that long work beside it never holds it up. */
@@ -53,6 +54,12 @@ export async function solveBeside(system: System, readings: readonly Reading[], 
 export async function roundBeside(id: string, now: string): Promise<{ readonly revision: number; readonly round: Round } | null> {
   const lane = staffed('rounds');
   return answer(lane, lane.remote.round(id, now));
+}
+
+/** Puts a question that takes many solves, beside the page and beside its own solve. */
+export async function askBeside<Q extends Question>(question: Q, asked: Asked<Q>): Promise<Answer<Q>> {
+  const lane = staffed('long');
+  return answer(lane, lane.remote.ask(question, asked) as Promise<Answer<Q>>);
 }
 
 /** Work under way: its result (null when cancelled), and the way to stop it. */

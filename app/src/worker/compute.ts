@@ -6,6 +6,7 @@ import { database, openDatabase } from '../store/database';
 import { oneRecord } from '../store/systems';
 import { solveSystem, type Solved } from '../system/solved';
 import { JOBS, type JobName, type Jobs } from './jobs';
+import { QUESTIONS, type Answer, type Asked, type Question } from './questions';
 import { roundOf, type Round } from './round';
 import { runInSlices } from './slices';
 
@@ -35,6 +36,9 @@ const worker = {
     await opened;
     const [row, record] = await Promise.all([database.systems.get(id), oneRecord(id)]);
     return row && record ? { revision: row.revision, round: roundOf(record, now) } : null;
+  },
+  ask<Q extends Question>(question: Q, asked: Asked<Q>): Answer<Q> {
+    return (QUESTIONS[question] as (input: Asked<Q>) => Answer<Q>)(asked);
   },
   /** Long work, told of as it goes on and cancelled by its number. */
   async run<J extends JobName>(

@@ -1,0 +1,59 @@
+import { trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/build';
+import type { System, TemplateId, Train } from '@yes-clear/core/file';
+import type { Outcome } from '@yes-clear/core/quantity';
+import {
+  loopReport,
+  moreWater,
+  reportTrain,
+  seasonMonths,
+  seasonSpan,
+  systemFromTemplate,
+  tapWater,
+  trainSentence,
+  type LoopReport,
+  type MembraneOperation,
+  type SeasonMonth,
+  type SolvedTrain,
+  type TrainUse,
+  type WaterOption,
+} from '@yes-clear/core/train';
+import { settleWater } from '@yes-clear/core/water';
+import { descentInput } from '../descent/useDescentInput';
+import type { DescentInput } from '../descent/drawing';
+
+/** What a page asks that takes many solves; the last answer stands until the next one comes. */
+export const QUESTIONS = {
+  /** What the train makes in each month of the year; none without a membrane. */
+  seasons: (system: System): readonly SeasonMonth[] => {
+    const water = tapWater(system.source, system.instruments);
+    if (!water.ok || !system.train.stages.some((stage) => stage.kind === 'membrane')) return [];
+    const state = settleWater(water.value.water);
+    return state.ok ? seasonMonths(system, water.value.water, state.value.ec25UScm, seasonSpan(system.source, system.instruments)) : [];
+  },
+  /** Ways to more water, each solved whole. */
+  moreWater: ({ system, use }: { readonly system: System; readonly use: TrainUse }): readonly WaterOption[] => {
+    const water = tapWater(system.source, system.instruments);
+    return water.ok ? moreWater(system, water.value.water, use) : [];
+  },
+  /** A loop through a week of draws; null without one. */
+  loop: ({ system, train, solved }: { readonly system: System; readonly train: Train; readonly solved: SolvedTrain }): Outcome<LoopReport> | null =>
+    loopReport({ ...system, train }, solved),
+  /** What to cut off a restrictor after a measurement. */
+  trim: ({ at, bucket, target }: { readonly at: MembraneOperation; readonly bucket: BucketResult; readonly target: number }): Outcome<TrimAdvice> =>
+    trimAdvice(at.unit, at.feed, at.conditions, bucket, target),
+  /** Each template as it would stand on a middling tap. */
+  templates: (which: readonly TemplateId[]): Readonly<Partial<Record<TemplateId, { readonly input: DescentInput; readonly sentence: string }>>> =>
+    Object.fromEntries(
+      which.flatMap((id) => {
+        const system = systemFromTemplate({ id, name: '', site: '', template: id, at: '2026-01-01T00:00:00Z' });
+        const water = tapWater(system.source, system.instruments);
+        const report = water.ok ? reportTrain(system, water.value.water) : null;
+        return report?.ok
+          ? [[id, { input: descentInput(system, report.value, [], null), sentence: trainSentence(report.value.solved, system.units) }] as const]
+          : [];
+      }),
+    ),
+};
+export type Question = keyof typeof QUESTIONS;
+export type Asked<Q extends Question> = Parameters<(typeof QUESTIONS)[Q]>[0];
+export type Answer<Q extends Question> = ReturnType<(typeof QUESTIONS)[Q]>;
