@@ -10,7 +10,7 @@ import { CHROMIUM } from '../playwright.config';
 import { createServer } from '../server/app';
 import { nginxExample } from '../server/nginx';
 import { certificatesFor } from '../server/certificates';
-import { crash, DEMO, enter, field, openDemo, openRounds, phase, storedNotes, storedSystem } from './steps';
+import { crash, DEMO, enter, field, openDemo, openRounds, phase, storedNotes, storedSystem, storeMany } from './steps';
 
 const CORAL = 'demo-coral-nursery';
 const VAN = 'demo-van-tank';
@@ -341,46 +341,10 @@ test.describe('the server and its versions', () => {
 });
 
 test.describe('odd amounts', () => {
-  /** Many systems written straight into the database of a page that has it open. */
-  const fill = (page: Page, systems: number, readingsEach: number): Promise<void> =>
-    page.evaluate(
-      ([count, each]) =>
-        new Promise<void>((done, failed) => {
-          const open = indexedDB.open('yes-clear');
-          open.onsuccess = () => {
-            const change = open.result.transaction(['systems', 'readings'], 'readwrite');
-            const [stored, readings] = [change.objectStore('systems'), change.objectStore('readings')];
-            stored.get('demo-coral-nursery').onsuccess = (event) => {
-              const row = (event.target as IDBRequest).result as { system: object };
-              readings.index('systemId').getAll('demo-coral-nursery').onsuccess = (found) => {
-                const own = (found.target as IDBRequest).result as { at: string }[];
-                const last = Date.parse(own.at(-1)!.at);
-                for (let i = 0; i < count; i++) {
-                  const id = `many-${i}`;
-                  stored.put({ id, revision: 1, system: { ...row.system, id, name: `Many ${i}`, demo: false } });
-                  for (let k = 0; k < each; k++)
-                    readings.put({
-                      ...own[k % own.length],
-                      id: `${id}-${k}`,
-                      systemId: id,
-                      at: new Date(last - (each - k) * 3_600_000).toISOString(),
-                    });
-                }
-              };
-            };
-            change.oncomplete = () => {
-              open.result.close();
-              done();
-            };
-            change.onerror = () => failed(change.error);
-          };
-        }),
-      [systems, readingsEach] as const,
-    );
   test('100,000 readings of one system: Log opens, draws and takes one more', async ({ context }) => {
     const page = await context.newPage();
     await openRounds(page);
-    await fill(page, 1, 100_000);
+    await storeMany(page, 1, 100_000);
     await page.goto('/system/many-0/log');
     await expect(page.getByText('What the log says')).toBeVisible({ timeout: 30_000 });
     await expect(page.getByRole('button', { name: /Show/ })).toBeVisible({ timeout: 30_000 });
@@ -392,11 +356,48 @@ test.describe('odd amounts', () => {
   test('106 systems: Rounds has every name at once, and each stands where it belongs soon after', async ({ context }) => {
     const page = await context.newPage();
     await openRounds(page);
-    await fill(page, 100, 200);
+    await storeMany(page, 100, 200);
     await page.goto('/');
     await expect(page.getByRole('article')).toHaveCount(DEMO + 100);
     await expect(page.getByText('Being worked out')).toHaveCount(0, { timeout: 60_000 });
   });
+});
+
+test('a system whose store was spoiled breaks no page: the reason stands there, and everything can be saved', async ({ context }) => {
+  const page = await context.newPage();
+  await openRounds(page);
+  await page.evaluate(
+    (id) =>
+      new Promise<void>((done) => {
+        const open = indexedDB.open('yes-clear');
+        open.onsuccess = () => {
+          const change = open.result.transaction('systems', 'readwrite');
+          const store = change.objectStore('systems');
+          store.get(id).onsuccess = (event) => {
+            const row = (event.target as IDBRequest).result as { revision: number; system: object };
+            store.put({ ...row, revision: row.revision + 1, system: { ...row.system, train: { stages: null } } });
+          };
+          change.oncomplete = () => {
+            open.result.close();
+            done();
+          };
+        };
+      }),
+    VAN,
+  );
+  await page.goto('/');
+  await expect(page.getByRole('article')).toHaveCount(DEMO);
+  await expect(page.getByText('Cannot be computed')).toBeVisible();
+  for (const path of ['water', 'goal', 'train', 'build', 'log']) {
+    await page.goto(`/system/${VAN}/${path}`);
+    await expect(page.getByText(/This page stopped working|could not be worked out|cannot be solved|Cannot be computed|What /).first()).toBeVisible();
+    await expect(page.locator('body')).not.toHaveText(noNaN);
+  }
+  await page.goto(`/system/${VAN}/train`);
+  await expect(page.getByRole('heading', { name: 'This page stopped working' })).toBeVisible();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save everything to a file' }).click()]);
+  expect(JSON.parse(readFileSync((await download.path())!, 'utf8')).records).toHaveLength(DEMO);
+  await expect(page.getByText(/Saved, but records\[\d\]\.system\.train/)).toBeVisible();
 });
 
 test.describe('a phone that trusts the root', () => {

@@ -150,3 +150,40 @@ export async function openRounds(page: Page, systems = DEMO): Promise<void> {
   await expect(page.getByRole('article')).toHaveCount(systems);
   await expect(page.getByText('Being worked out')).toHaveCount(0);
 }
+
+/** Many systems like the first of the demonstration, written straight into the database of a page. */
+export const storeMany = (page: Page, systems: number, readingsEach: number): Promise<void> =>
+  page.evaluate(
+    ([count, each]) =>
+      new Promise<void>((done, failed) => {
+        const open = indexedDB.open('yes-clear');
+        open.onsuccess = () => {
+          const change = open.result.transaction(['systems', 'readings'], 'readwrite');
+          const [stored, readings] = [change.objectStore('systems'), change.objectStore('readings')];
+          stored.get('demo-coral-nursery').onsuccess = (event) => {
+            const row = (event.target as IDBRequest).result as { system: object };
+            readings.index('systemId').getAll('demo-coral-nursery').onsuccess = (found) => {
+              const own = (found.target as IDBRequest).result as { at: string }[];
+              const last = Date.parse(own.at(-1)!.at);
+              for (let i = 0; i < count; i++) {
+                const id = `many-${i}`;
+                stored.put({ id, revision: 1, system: { ...row.system, id, name: `Many ${i}`, demo: false } });
+                for (let k = 0; k < each; k++)
+                  readings.put({
+                    ...own[k % own.length],
+                    id: `${id}-${k}`,
+                    systemId: id,
+                    at: new Date(last - (each - k) * 3_600_000).toISOString(),
+                  });
+              }
+            };
+          };
+          change.oncomplete = () => {
+            open.result.close();
+            done();
+          };
+          change.onerror = () => failed(change.error);
+        };
+      }),
+    [systems, readingsEach] as const,
+  );

@@ -10,8 +10,6 @@ import { fileURLToPath } from 'node:url';
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../playwright.config';
 import { createServer } from '../server/app';
-
-const DIST = fileURLToPath(new URL('../app/dist', import.meta.url));
 import { trimAdvice } from '../core/build';
 import { solveMembraneUnit, type MembraneUnit } from '../core/membrane';
 import { membraneOperation, moreWater, reportTrain, solveTrain, systemFromTemplate, tapWater } from '../core/train';
@@ -19,8 +17,10 @@ import { readReport } from '../core/report';
 import { calciteState, completeWater, settleWater } from '../core/water';
 
 import { columnRows } from './benchColumn';
+import { roundsRows } from './benchRounds';
 import { median, must, time, type Row } from './benchKit';
 
+const DIST = fileURLToPath(new URL('../app/dist', import.meta.url));
 const LONG_REPORT = Array.from({ length: 1000 }, (_, i) => `Parameter ${i}\tmg/l\t${i}`).join('\n');
 
 const household = systemFromTemplate({ id: 'h', name: 'Bench', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
@@ -43,6 +43,17 @@ function nodeRows(): Row[] {
     const tap = must(tapWater(system.source, system.instruments)).water;
     const at = membraneOperation(system.train, system.source, must(solveTrain(system.train, system.source, tap)))!;
     return () => solveMembraneUnit({ ...at.unit, ...change }, at.feed, at.conditions);
+  };
+  /** What the dearest opening of a recycle valve costs, in solves of the train without it. */
+  const widest = (template: 'skid' | 'watermaker'): number => {
+    const system = systemFromTemplate({ id: template, name: 'Bench', site: 'Bench', template, at: '2026-01-01T00:00:00Z' });
+    const tap = must(tapWater(system.source, system.instruments)).water;
+    const solving = (recycleKv: number | null): number => {
+      const stages = system.train.stages.map((stage) => (stage.kind === 'membrane' ? { ...stage, recycleKv, recycleLPerH: 0 } : stage));
+      return time(() => solveTrain({ ...system.train, stages }, system.source, tap), 8);
+    };
+    const plain = solving(null);
+    return Math.max(...[1e-4, 0.01, 0.1, 0.3, 1, 5, 20, 100].map((kv) => solving(kv) / plain));
   };
   return [
     {
@@ -72,6 +83,13 @@ function nodeRows(): Row[] {
       unit: 'ms',
       limit: null,
       note: 'what is led back follows from the pressures',
+    },
+    {
+      what: 'The widest recycle valve against none',
+      median: Math.max(widest('skid'), widest('watermaker')),
+      unit: 'times',
+      limit: 30,
+      note: 'whole train, Kv 0.0001 to 100, skid and watermaker, solved or refused: the dearest of them',
     },
     {
       what: 'Solve a seawater vessel',
@@ -180,7 +198,10 @@ async function browserRows(): Promise<Row[]> {
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
   });
   try {
-    const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' })).newPage();
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
+    const page = await context.newPage();
+    // What other pages load ahead while the browser rests does not hold Rounds up.
+    await page.addInitScript(() => (window.requestIdleCallback = () => 0));
     const scripts: string[] = [];
     page.on('response', (response) => {
       if (response.request().resourceType() === 'script') scripts.push(new URL(response.url()).pathname);
@@ -218,6 +239,7 @@ async function browserRows(): Promise<Row[]> {
         limit: null,
         note: 'with the page of Rounds and the demo files',
       },
+      ...(await roundsRows(browser, origin)),
       { what: 'Memory of the Train page', median: memory / 1e6, unit: 'MB', limit: null, note: 'JavaScript heap after the edits' },
     ];
   } finally {

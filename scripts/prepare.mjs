@@ -50,23 +50,39 @@ export function ensureBuilt() {
   return run('npm', ['run', '--silent', 'build']);
 }
 
-/** Finds a Chromium, or installs Debian's, which takes root. */
-export function ensureChromium() {
-  const found = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => path && existsSync(path));
-  if (found) return;
+const inPath = (name) => (process.env.PATH ?? '').split(':').some((folder) => existsSync(join(folder, name)));
+
+/** Installs Debian packages, which takes root; says what to do where it cannot. */
+function installDebian(packages, why) {
+  const by = `apt-get install ${packages.join(' ')}`;
   if (process.getuid?.() !== 0) {
-    console.error('No Chromium found. Install it (Debian: apt-get install chromium) or name one with CHROMIUM=/path/to/chromium.');
+    console.error(`${why} Install it (Debian: ${by}).`);
     process.exit(1);
   }
-  console.log('No Chromium found: installing Debian’s …');
+  console.log(`${why} Installing Debian’s …`);
   try {
     execFileSync('apt-get', ['update', '-q'], { stdio: 'ignore' });
-    execFileSync('apt-get', ['install', '-y', '-q', '--no-install-recommends', 'chromium'], {
+    execFileSync('apt-get', ['install', '-y', '-q', '--no-install-recommends', ...packages], {
       stdio: 'ignore',
       env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
     });
   } catch {
-    console.error('Chromium could not be installed from Debian’s packages (apt-get install chromium failed).');
+    console.error(`It could not be installed from Debian’s packages (${by} failed).`);
     process.exit(1);
   }
+}
+
+/** Finds a Chromium, or installs Debian's; one of one's own can be named with CHROMIUM. */
+export function ensureChromium() {
+  const found = [process.env.CHROMIUM, '/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => path && existsSync(path));
+  if (!found) installDebian(['chromium'], 'No Chromium found.');
+}
+
+/** What the proofs of hosting need beside it: a static host, and the tool that fills a browser's list of trusted roots. */
+export function ensureHosts() {
+  const missing = [
+    ['nginx', 'nginx-light'],
+    ['certutil', 'libnss3-tools'],
+  ].filter(([command]) => !inPath(command) && !existsSync(`/usr/sbin/${command}`));
+  if (missing.length > 0) installDebian(missing.map(([, name]) => name), `${missing.map(([command]) => command).join(' and ')} not found.`);
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { ratioSchema } from '@yes-clear/core/file';
 import { newId } from '../store/newId';
 import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/build';
 import { currentSample } from '@yes-clear/core/file';
@@ -102,8 +103,10 @@ const mark = (which: 'waste' | 'product', text: string): void => {
   <div v-if="system" class="ratio">
     <div class="top">
       <div class="jugs">
-        <MeasuringJug label="Waste" :volume-l="draft.wasteL" :full-l="fullL" :colour="colours.waste" />
-        <MeasuringJug label="Product" :volume-l="draft.productL" :full-l="fullL" :colour="colours.product" />
+        <MeasuringJug label="Waste"
+          :of="ratioSchema.shape.wasteL" :volume-l="draft.wasteL" :full-l="fullL" :colour="colours.waste" />
+        <MeasuringJug label="Product"
+          :of="ratioSchema.shape.productL" :volume-l="draft.productL" :full-l="fullL" :colour="colours.product" />
       </div>
       <div class="result" aria-live="polite">
         <h3>Waste to product</h3>

@@ -1,4 +1,5 @@
 import { stageSchema, TEMPLATE_IDS, type Stage } from '@yes-clear/core/file';
+import { dimensionSpec } from '@yes-clear/core/quantity';
 import { newStage, reportTrain, systemFromTemplate, tapWater } from '@yes-clear/core/train';
 import { describe, expect, it } from 'vitest';
 import { stageFacts } from './stageFacts';
@@ -26,8 +27,8 @@ describe('the fields of a stage', () => {
   it.each(KINDS)('%s: whatever a field accepts, the file accepts too, and no more', (kind) => {
     const stage = newStage(kind, 'x') as Stage;
     for (const spec of stageFields(stage, source).quantities) {
-      for (const edge of [spec.low, spec.high]) {
-        if (edge === undefined) continue;
+      const { low, high } = dimensionSpec(spec.dimension);
+      for (const edge of [spec.low ?? low, spec.high ?? high]) {
         expect(stageSchema.safeParse(applied(stage, spec.change(edge))).success, `${spec.label} ${edge}`).toBe(true);
       }
       if (spec.high !== undefined && spec.label !== 'Line pressure') {
