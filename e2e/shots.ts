@@ -1,4 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
+import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
 import { choose, enter } from './steps';
 
@@ -35,10 +36,18 @@ test('meters', ({ page }) =>
     await page.getByRole('radio', { name: 'Meters' }).click();
     await page.getByRole('region', { name: 'Compare meters' }).scrollIntoViewIfNeeded();
   }));
-test('drops on a phone', ({ page }) =>
-  shoot(page, 'phone-drops', `${CORAL}/water`, PHONE, async () => {
-    await page.getByRole('button', { name: 'Count drops' }).first().click();
-    for (let i = 0; i < 12; i++) await page.keyboard.press('Space');
+test('opening a file', ({ page }) =>
+  shoot(page, 'open-file', '/', DESK, async () => {
+    await page.getByRole('button', { name: 'More for Coral nursery make-up' }).click();
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByText('Save as file').click()]);
+    await page.getByRole('button', { name: /^Quick reading/ }).click();
+    await page.getByRole('radio', { name: 'Coral nursery make-up' }).click();
+    await page.getByLabel('Quick reading').fill('305 7 0 59psi 11C');
+    await page.getByRole('button', { name: /^Log it/ }).click();
+    const data = JSON.parse(await readFile((await download.path())!, 'utf8')) as { records: { system: { name: string } }[] };
+    data.records[0]!.system.name = 'Coral nursery';
+    await page.getByTestId('file').setInputFiles({ name: 'older.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(data)) });
+    await expect(page.getByRole('radio', { name: 'Merge' })).toBeVisible();
   }));
 test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK));
 test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));

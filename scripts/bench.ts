@@ -213,6 +213,8 @@ async function browserRows(): Promise<Row[]> {
     const first = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map((match) => match[1]!);
     const gzipped = (paths: readonly string[]): number =>
       paths.reduce((sum, path) => sum + execFileSync('gzip', ['-9', '-c', `${DIST}${path}`]).length, 0) / 1000;
+    const untilRounds = [...new Set(scripts)].filter((path) => path.startsWith('/assets/'));
+    const beside = untilRounds.filter((path) => path.includes('/compute-'));
     const repaint = await editToRepaint(page, origin);
     const memory = await page.evaluate(
       () => (performance as unknown as { memory?: { usedJSHeapSize: number } }).memory?.usedJSHeapSize ?? 0,
@@ -234,10 +236,10 @@ async function browserRows(): Promise<Row[]> {
       },
       {
         what: 'JavaScript until Rounds stands, gzipped',
-        median: gzipped([...new Set(scripts)].filter((path) => path.startsWith('/assets/'))),
+        median: gzipped(untilRounds.filter((path) => !beside.includes(path))),
         unit: 'kB',
         limit: null,
-        note: 'with the page of Rounds and the demo files',
+        note: `with the page of Rounds and the demo files; the worker beside it loads ${Math.round(gzipped(beside))} kB more`,
       },
       ...(await roundsRows(browser, origin)),
       { what: 'Memory of the Train page', median: memory / 1e6, unit: 'MB', limit: null, note: 'JavaScript heap after the edits' },

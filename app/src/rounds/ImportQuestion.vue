@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { SYSTEM_PARTS, type RecordComparison, type SystemPart } from '@yes-clear/core/file';
+import { isLikelyDate, SYSTEM_PARTS, type FileIssue, type Reading, type RecordComparison, type SystemPart } from '@yes-clear/core/file';
 import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import Segments from '../kit/Segments.vue';
@@ -30,12 +30,16 @@ const newerText = ({ newer }: RecordComparison): string =>
 
 /** What each choice would do, in numbers. */
 function outcome({ here, compared }: Clash, choice: ClashChoice): string {
-  const { readingsHere, readingsThere, readingsDiffer, parts, newer } = compared;
+  const { readingsHere, parts, newer } = compared;
+  // Readings of impossible dates that are to be left out come along in no way.
+  const comes = ({ at }: Reading): boolean => odd.value === 'keep' || isLikelyDate(at);
+  const readingsThere = compared.readingsThere.filter(comes);
+  const readingsDiffer = compared.readingsDiffer.filter(([, there]) => comes(there));
   switch (choice) {
     case 'merge': {
       const kept = newer === 'there' ? 'the file’s' : 'this browser’s';
       const rest = parts.length > 0 ? ` For ${partsText(parts)}, ${kept} stands.` : '';
-      const twins = readingsDiffer.length > 0 ? ` ${many(readingsDiffer.length, 'reading')} that differ are kept twice.` : '';
+      const twins = readingsDiffer.length > 0 ? ` ${many(readingsDiffer.length, 'reading')} of both, each saying something else, ${readingsDiffer.length === 1 ? 'is' : 'are'} kept twice.` : '';
       return `All readings of both: ${many(here.readings.length + readingsThere.length + readingsDiffer.length, 'reading')}.${rest}${twins}`;
     }
     case 'replace': {
@@ -48,6 +52,11 @@ function outcome({ here, compared }: Clash, choice: ClashChoice): string {
     case 'leave':
       return 'Nothing of this system is taken from the file.';
   }
+}
+/** Where a date stands, in words: a reading by its number, anything else by its place in the file. */
+function oddText({ path, value }: FileIssue): string {
+  const reading = /^readings\[(\d+)\]/.exec(path);
+  return `${reading ? `Reading ${Number(reading[1]) + 1}` : path} is dated ${value.replaceAll('"', '').slice(0, 10)}`;
 }
 const others = computed(() => {
   const { fresh, known } = props.plan;
@@ -84,6 +93,7 @@ function go(): void {
               [
                 clash.compared.readingsHere.length > 0 ? `${many(clash.compared.readingsHere.length, 'reading')} only here` : '',
                 clash.compared.readingsThere.length > 0 ? `${many(clash.compared.readingsThere.length, 'reading')} only in the file` : '',
+                clash.compared.readingsDiffer.length > 0 ? `${many(clash.compared.readingsDiffer.length, 'reading')} not the same in both` : '',
                 clash.compared.parts.length > 0 ? `in ${partsText(clash.compared.parts)}; ${newerText(clash.compared)}` : '',
               ]
                 .filter(Boolean)
@@ -102,7 +112,7 @@ function go(): void {
       <article v-if="plan.odd.length > 0" class="clash">
         <h2>{{ many(plan.odd.length, 'date') }} outside 1990 to 2100</h2>
         <p class="small">
-          <code>{{ plan.odd[0]!.path }}</code> is {{ plan.odd[0]!.value }}{{ plan.odd.length > 1 ? `, and ${plan.odd.length - 1} more` : '' }}. A clock
+          {{ oddText(plan.odd[0]!) }}{{ plan.odd.length > 1 ? `, and ${plan.odd.length - 1} more` : '' }}. A clock
           that was wrong, or a slip?
         </p>
         <Segments v-model="odd" label="What to do with them" :choices="ODD" />
@@ -123,6 +133,12 @@ function go(): void {
 dl { display: grid; grid-template-columns: 92px 1fr; gap: 3px 10px; margin: 0; font-size: 13.8px; }
 dt { color: var(--muted); }
 dd { margin: 0; }
-code { font-family: var(--typed); font-size: 13px; overflow-wrap: anywhere; }
+.ask :deep(.segments) { justify-self: start; }
+@media (max-width: 600px) {
+  dl { grid-template-columns: 74px 1fr; }
+  .ask :deep(.segments) { display: grid; justify-self: stretch; }
+  .ask :deep(.segments button) { border-right: 0; border-bottom: 1px solid var(--line); text-align: left; min-height: 44px; }
+  .ask :deep(.segments button:last-child) { border-bottom: 0; }
+}
 .end { justify-content: flex-end; }
 </style>

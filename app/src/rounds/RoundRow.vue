@@ -1,12 +1,15 @@
 <script setup lang="ts">
 import { percent, THIN } from '@yes-clear/core/quantity';
 import DescentPicture from '../descent/DescentPicture.vue';
-import { computed } from 'vue';
+import { useElementVisibility } from '@vueuse/core';
+import { computed, useTemplateRef } from 'vue';
 import type { RoundLine } from './useRounds';
 
 /** One system in Rounds: its line in small, what is left, and the sentence that matters. */
 const props = defineProps<{ line: RoundLine }>();
 const round = computed(() => props.line.round);
+/** The picture is drawn once its row comes near the screen: a hundred are not drawn for the ten that are seen. */
+const seen = useElementVisibility(useTemplateRef<HTMLElement>('picture'), { once: true, rootMargin: '400px' });
 const toLog = computed(() => round.value !== null && round.value.finding !== null && round.value.hasReadings);
 defineEmits<{ save: []; remove: [] }>();
 </script>
@@ -16,8 +19,8 @@ defineEmits<{ save: []; remove: [] }>();
     <RouterLink class="who" :to="{ name: toLog ? 'log' : 'train', params: { id: line.id } }">
       <strong>{{ line.name }}</strong><span>{{ line.site }}</span>
     </RouterLink>
-    <div class="line">
-      <DescentPicture v-if="round?.picture" :input="round.picture.input" size="thumb" :sentence="round.picture.sentence" />
+    <div ref="picture" class="line">
+      <DescentPicture v-if="round?.picture && seen" :input="round.picture.input" size="thumb" :sentence="round.picture.sentence" />
     </div>
     <div class="gauge">
       <template v-if="round && round.saltRemoved !== null"

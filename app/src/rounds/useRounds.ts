@@ -86,11 +86,20 @@ export function useRounds(now: Ref<Date>): {
     void askAll();
   });
 
-  const lines = computed(() =>
-    [...(rows.value ?? [])]
-      .sort((a, b) => a.system.createdAt.localeCompare(b.system.createdAt))
-      .map(({ id, system: { name, site, demo } }): RoundLine => ({ id, name, site, demo, round: answers.value?.get(id)?.round ?? null })),
-  );
+  /** A line that says what it said keeps its place, so that an edit of one system redraws one row. */
+  let drawn = new Map<string, RoundLine>();
+  const lines = computed(() => {
+    const next = [...(rows.value ?? [])]
+      .sort((a, b) => (a.system.createdAt < b.system.createdAt ? -1 : a.system.createdAt > b.system.createdAt ? 1 : 0))
+      .map(({ id, system: { name, site, demo } }): RoundLine => {
+        const round = answers.value?.get(id)?.round ?? null;
+        const before = drawn.get(id);
+        const said = before && before.name === name && before.site === site && before.demo === demo && before.round === round;
+        return said ? before : { id, name, site, demo, round };
+      });
+    drawn = new Map(next.map((line) => [line.id, line]));
+    return next;
+  });
   return { lines, loaded: computed(() => rows.value !== null) };
 }
 

@@ -74,7 +74,10 @@ export function provideOpenSystem(id: string): OpenSystem {
   });
   const clock = useNow({ interval: 60_000 });
   const now = computed(() => clock.value.toISOString());
-  const water = computed(() => (system.value ? tapWater(system.value.source, system.value.instruments) : null));
+  // An edit of the train leaves source and meters as they are, and with them the water.
+  const source = computed(() => system.value?.source);
+  const instruments = computed(() => system.value?.instruments);
+  const water = computed(() => (source.value && instruments.value ? tapWater(source.value, instruments.value) : null));
   const tapState = computed(() => {
     const settled = water.value?.ok ? settleWater(water.value.value.water) : null;
     return settled?.ok ? settled.value : null;

@@ -7,10 +7,12 @@ import type { Answer, Asked, Question } from './questions';
  * answer stands until the next one comes; while one is being worked out, only the newest question waits.
  *
  * @param input what is asked; null asks nothing and empties the answer
+ * @param restMs how long the hand must rest before it is asked: what is dear is not asked at every key
  */
 export function useAnswer<Q extends Question>(
   question: Q,
   input: () => Asked<Q> | null,
+  restMs = 0,
 ): { readonly answer: ShallowRef<Answer<Q> | null>; readonly working: Ref<boolean>; readonly failed: Ref<string | null> } {
   const answer = shallowRef(null) as ShallowRef<Answer<Q> | null>;
   const working = ref(false);
@@ -34,13 +36,14 @@ export function useAnswer<Q extends Question>(
     }
     working.value = false;
   }
-  watch(
-    input,
-    (asked) => {
-      next = { asked };
-      void run();
-    },
-    { immediate: true },
-  );
+  let resting: ReturnType<typeof setTimeout> | undefined;
+  watch(input, (asked) => {
+    next = { asked };
+    clearTimeout(resting);
+    if (restMs > 0) resting = setTimeout(() => void run(), restMs);
+    else void run();
+  });
+  next = { asked: input() };
+  void run();
   return { answer, working, failed };
 }
