@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useNow } from '@vueuse/core';
-import { format, differenceInCalendarDays } from 'date-fns';
+import { addDays, differenceInCalendarDays, endOfDay, format } from 'date-fns';
 import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef } from 'vue';
 import HeaderBar from '../shell/HeaderBar.vue';
 import TroubleBar from '../shell/TroubleBar.vue';
@@ -43,13 +43,22 @@ const subtitle = computed(() => {
   if (lines.value.length === 0) return 'Nothing kept here yet';
   return `${lines.value.length} ${lines.value.length === 1 ? 'system' : 'systems'} · ${sites.value} ${sites.value === 1 ? 'site' : 'sites'}`;
 });
-const due = computed(() =>
-  lines.value
+/** Days ahead that are listed, and how many of what falls due then. */
+const AHEAD_DAYS = 30;
+const LISTED = 14;
+const due = computed(() => {
+  const last = endOfDay(addDays(clock.value, AHEAD_DAYS)).toISOString();
+  return lines.value
     .flatMap((line) => (line.round?.due ?? []).map((item) => ({ ...item, id: line.id })))
-    .filter((item) => differenceInCalendarDays(new Date(item.at), clock.value) <= 30)
-    .sort((a, b) => a.at.localeCompare(b.at)),
+    .filter((item) => item.at <= last)
+    .sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : 0));
+});
+const listed = computed(() =>
+  due.value.slice(0, LISTED).map((item) => {
+    const late = differenceInCalendarDays(new Date(item.at), clock.value) < 0;
+    return { ...item, late, day: late ? 'overdue' : format(new Date(item.at), 'd MMM') };
+  }),
 );
-const dueDay = (at: string): string => (differenceInCalendarDays(new Date(at), clock.value) < 0 ? 'overdue' : format(new Date(at), 'd MMM'));
 
 const creating = ref(false);
 const trouble = ref<FileError | null>(null);
@@ -179,15 +188,14 @@ document.title = 'Yes Clear';
       <aside class="side">
         <section>
           <h2>Next 30 days</h2>
-          <ol v-if="due.length > 0" class="due">
-            <li v-for="item in due" :key="item.id + item.says">
-              <span :class="{ late: dueDay(item.at) === 'overdue' }">{{ dueDay(item.at) }}</span><RouterLink
-                :to="{ name: 'log', params: { id: item.id } }"
-                >{{ item.says }}</RouterLink
-              >
+          <ol v-if="listed.length > 0" class="due">
+            <li v-for="item in listed" :key="item.id + item.says">
+              <span :class="{ late: item.late }">{{ item.day }}</span
+              ><RouterLink :to="{ name: 'log', params: { id: item.id } }">{{ item.says }}</RouterLink>
             </li>
           </ol>
           <p v-else class="muted small">Nothing falls due.</p>
+          <p v-if="due.length > listed.length" class="muted small more">and {{ due.length - listed.length }} more</p>
         </section>
         <KeepSection :has-demo="hasDemo" @open="picker?.click()" @load-demo="putDemo" @remove-demo="demoDoomed = true" />
       </aside>
@@ -210,6 +218,7 @@ document.title = 'Yes Clear';
 .group h3 { padding-left: 2px; }
 .side { display: flex; flex-direction: column; justify-content: space-between; gap: 28px; }
 .due { list-style: none; margin: 10px 0 0; padding: 0; }
+.more { padding-top: 8px; }
 .due li { display: grid; grid-template-columns: 66px 1fr; gap: 6px; padding: 8px 0; border-top: 1px solid var(--line); font-size: 13.8px; }
 .due span { color: var(--muted); font-weight: 600; }
 .due .late { color: var(--bad); }

@@ -1,6 +1,6 @@
 import { computed, onScopeDispose, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
-import { database, type RoundRow, type SystemRow } from '../store/database';
-import { useLive } from '../store/live';
+import { database, type RoundRow } from '../store/database';
+import { useSystemHeads, type SystemHead } from '../store/heads';
 import { useStoreState } from '../store/storeState';
 import { roundBeside } from '../worker/client';
 import type { Round, Urgency } from '../worker/round';
@@ -26,7 +26,7 @@ export const GROUPS: readonly { readonly key: Urgency | 'unknown'; readonly labe
 const BATCH_MS = 120;
 
 /** What an answer rests on: the system and its readings as they are, and the hour. */
-const keyOf = (row: Pick<SystemRow, 'revision'>, now: Date): string => `${row.revision}@${now.toISOString().slice(0, 13)}`;
+const keyOf = (row: Pick<SystemHead, 'revision'>, now: Date): string => `${row.revision}@${now.toISOString().slice(0, 13)}`;
 
 /** Every system with how it stands: the last answer at once, a new one from the worker where something has changed. */
 export function useRounds(now: Ref<Date>): {
@@ -34,7 +34,7 @@ export function useRounds(now: Ref<Date>): {
   /** Whether the systems have been read at all. */
   readonly loaded: ComputedRef<boolean>;
 } {
-  const rows = useLive<readonly SystemRow[] | null>(() => database.systems.toArray(), null);
+  const rows = useSystemHeads();
   const answers = shallowRef<ReadonlyMap<string, RoundRow> | null>(null);
   let gone = false;
   onScopeDispose(() => (gone = true));
@@ -89,14 +89,12 @@ export function useRounds(now: Ref<Date>): {
   /** A line that says what it said keeps its place, so that an edit of one system redraws one row. */
   let drawn = new Map<string, RoundLine>();
   const lines = computed(() => {
-    const next = [...(rows.value ?? [])]
-      .sort((a, b) => (a.system.createdAt < b.system.createdAt ? -1 : a.system.createdAt > b.system.createdAt ? 1 : 0))
-      .map(({ id, system: { name, site, demo } }): RoundLine => {
-        const round = answers.value?.get(id)?.round ?? null;
-        const before = drawn.get(id);
-        const said = before && before.name === name && before.site === site && before.demo === demo && before.round === round;
-        return said ? before : { id, name, site, demo, round };
-      });
+    const next = (rows.value ?? []).map(({ id, name, site, demo }): RoundLine => {
+      const round = answers.value?.get(id)?.round ?? null;
+      const before = drawn.get(id);
+      const said = before && before.name === name && before.site === site && before.demo === demo && before.round === round;
+      return said ? before : { id, name, site, demo, round };
+    });
     drawn = new Map(next.map((line) => [line.id, line]));
     return next;
   });
@@ -104,7 +102,7 @@ export function useRounds(now: Ref<Date>): {
 }
 
 /** A system that could not be worked out stands at the top with the reason; the others go on. */
-function failed({ system }: SystemRow, error: unknown): Round {
+function failed({ id }: SystemHead, error: unknown): Round {
   const why = `It could not be worked out (${error instanceof Error ? error.message : String(error)}). What is entered is kept.`;
   return {
     urgency: 'now',
@@ -114,6 +112,6 @@ function failed({ system }: SystemRow, error: unknown): Round {
     picture: null,
     due: [],
     hasReadings: false,
-    id: system.id,
+    id,
   };
 }

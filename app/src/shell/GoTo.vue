@@ -1,19 +1,20 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { database } from '../store/database';
-import { useLive } from '../store/live';
+import { useSystemHeads } from '../store/heads';
 import { PHASES } from './router';
 
 /** Go to anything: every system and every phase of it, by typing a part of its name. */
 const open = defineModel<boolean>({ required: true });
 const router = useRouter();
-const rows = useLive(() => database.systems.toArray(), []);
+const heads = useSystemHeads();
 const text = ref('');
 const at = ref(0);
 const places = computed(() => [
   { title: 'Rounds', where: 'all systems', to: { name: 'rounds' } as { name: string; params?: { id: string } } },
-  ...rows.value.flatMap(({ system }) => PHASES.map((phase) => ({ title: `${system.name}: ${phase.label}`, where: system.site, to: { name: phase.key, params: { id: system.id } } }))),
+  ...(heads.value ?? []).flatMap(({ id, name, site }) =>
+    PHASES.map((phase) => ({ title: `${name}: ${phase.label}`, where: site, to: { name: phase.key, params: { id } } })),
+  ),
 ]);
 const found = computed(() => {
   const parts = text.value.toLowerCase().split(/\s+/).filter(Boolean);

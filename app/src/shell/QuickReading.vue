@@ -1,22 +1,32 @@
 <script setup lang="ts">
 import { inSentence } from '@yes-clear/core/train';
 import { shownUnitOf } from '@yes-clear/core/log';
-import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import type { System } from '@yes-clear/core/file';
 import QuickLineField from '../kit/QuickLineField.vue';
 import { useQuickLine } from '../kit/useQuickLine';
 import { database } from '../store/database';
 import { logReading } from '../store/readings';
 import { useSaving } from '../store/saving';
-import { useLive } from '../store/live';
+import { useSystemHeads } from '../store/heads';
 import { useNotice } from '../kit/useNotice';
 import { useQuickReading } from './useQuickReading';
 
 /** A reading from anywhere: one typed line, or big keys for a wet thumb. */
 const quick = useQuickReading();
 const notice = useNotice();
-const rows = useLive(() => database.systems.toArray(), []);
+const heads = useSystemHeads();
+const rows = computed(() => heads.value ?? []);
 const chosen = ref<string | null>(quick.systemId);
-const system = computed(() => rows.value.find((row) => row.id === chosen.value)?.system ?? null);
+const system = shallowRef<System | null>(null);
+watch(
+  [chosen, heads],
+  async ([id, known]) => {
+    const row = id === null || known === null ? undefined : await database.systems.get(id);
+    if (chosen.value === id) system.value = row?.system ?? null;
+  },
+  { immediate: true },
+);
 const { text, parsed, make, clear } = useQuickLine(() => system.value);
 const field = useTemplateRef<InstanceType<typeof QuickLineField>>('field');
 watch([() => quick.open, rows], ([open]) => {
@@ -67,19 +77,19 @@ async function save(): Promise<void> {
         <h1>Quick reading</h1>
         <button class="button small" type="button" @click="quick.open = false">Close</button>
       </div>
-      <p v-if="rows.length === 0" class="muted">There is no system yet. Make one first, then its readings have a place.</p>
+      <p v-if="heads && rows.length === 0" class="muted">There is no system yet. Make one first, then its readings have a place.</p>
       <div v-else class="systems" role="radiogroup" aria-label="System">
         <button
-          v-for="row in rows"
-          :key="row.id"
+          v-for="head in rows"
+          :key="head.id"
           type="button"
           role="radio"
           class="button small"
-          :class="{ primary: chosen === row.id }"
-          :aria-checked="chosen === row.id"
-          @click="chosen = row.id"
+          :class="{ primary: chosen === head.id }"
+          :aria-checked="chosen === head.id"
+          @click="chosen = head.id"
         >
-          {{ row.system.name }}
+          {{ head.name }}
         </button>
       </div>
       <template v-if="system && parsed">

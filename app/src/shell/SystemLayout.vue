@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import { computed, defineAsyncComponent, watchEffect } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { database } from '../store/database';
 import { provideOpenSystem } from '../system/openSystem';
 import { useSaving } from '../store/saving';
-import { useLive } from '../store/live';
+import { useSystemHeads } from '../store/heads';
 import HeaderBar from './HeaderBar.vue';
 import PageBoundary from './PageBoundary.vue';
 import PhaseRail from './PhaseRail.vue';
@@ -23,11 +22,11 @@ const router = useRouter();
 const quick = useQuickReading();
 const current = provideOpenSystem(props.id);
 const states = usePhaseStates(current);
-const ids = useLive(() => database.systems.toArray(), []);
-const order = computed(() => [...ids.value].sort((a, b) => a.system.createdAt.localeCompare(b.system.createdAt)).findIndex((row) => row.id === props.id) + 1);
+const heads = useSystemHeads();
+const order = computed(() => (heads.value ?? []).findIndex((head) => head.id === props.id) + 1);
 const phase = computed(() => PHASES.find((candidate) => candidate.key === route.name)?.key ?? null);
 const saving = useSaving();
-const place = computed(() => `${order.value} of ${ids.value.length} ${ids.value.length === 1 ? 'system' : 'systems'}`);
+const place = computed(() => (heads.value ? `${order.value} of ${heads.value.length} ${heads.value.length === 1 ? 'system' : 'systems'}` : ''));
 const title = computed(() => current.system.value?.name ?? '');
 watchEffect(() => {
   document.title = title.value === '' ? 'Yes Clear' : `${title.value} – Yes Clear`;

@@ -88,7 +88,7 @@ database.version(3).upgrade((upgrade) =>
     }),
 );
 
-database.version(DATABASE_VERSION).stores({ edits: '++seq, [tab+undone]', rounds: 'id' });
+database.version(DATABASE_VERSION).stores({ systems: 'id, [id+revision]', edits: '++seq, [tab+undone]', rounds: 'id' });
 
 /** What was written by a newer Yes Clear is neither read nor written by this one. */
 export class NewerDatabase extends Error {
