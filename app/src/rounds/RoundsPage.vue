@@ -31,10 +31,13 @@ const history = useHistory();
 const startUp = useStartUp();
 const clock = useNow({ interval: 60_000 });
 const { lines, loaded } = useRounds(clock);
-const groups = computed(() =>
-  GROUPS.map((group) => ({ ...group, lines: lines.value.filter((line) => (line.round?.urgency ?? 'unknown') === group.key) })).filter(
-    (group) => group.lines.length > 0,
-  ),
+/** Headings and rows as they follow one another. */
+const entries = computed(() =>
+  GROUPS.flatMap((group) => {
+    const own = lines.value.filter((line) => (line.round?.urgency ?? 'unknown') === group.key);
+    const rows = own.map((line) => ({ key: line.id, label: null, line }));
+    return own.length > 0 ? [{ key: `group ${group.key}`, label: group.label, line: null }, ...rows] : [];
+  }),
 );
 const sites = computed(() => new Set(lines.value.map((line) => line.site)).size);
 const hasDemo = computed(() => lines.value.some((line) => line.demo));
@@ -174,16 +177,18 @@ document.title = 'Yes Clear';
 
     <div v-else-if="loaded" class="work">
       <main>
-        <section v-for="group in groups" :key="group.key" class="stack group" :aria-label="group.label">
-          <h3>{{ group.label }}</h3>
-          <RoundRow
-            v-for="line in group.lines"
-            :key="line.id"
-            :line="line"
-            @save="saveSystem(line.id)"
-            @remove="doomed = { id: line.id, name: line.name }"
-          />
-        </section>
+        <!-- One list for all groups: a row that goes to another group is the same row, with its menu if that stands open. -->
+        <div class="stack">
+          <template v-for="entry in entries" :key="entry.key">
+            <h3 v-if="entry.label !== null" class="group">{{ entry.label }}</h3>
+            <RoundRow
+              v-else-if="entry.line"
+              :line="entry.line"
+              @save="saveSystem(entry.line.id)"
+              @remove="doomed = { id: entry.line.id, name: entry.line.name }"
+            />
+          </template>
+        </div>
       </main>
       <aside class="side">
         <section>
@@ -214,8 +219,8 @@ document.title = 'Yes Clear';
 </template>
 
 <style scoped>
-.group + .group { margin-top: 18px; }
-.group h3 { padding-left: 2px; }
+.group { padding-left: 2px; }
+.group:not(:first-child) { margin-top: 6px; }
 .side { display: flex; flex-direction: column; justify-content: space-between; gap: 28px; }
 .due { list-style: none; margin: 10px 0 0; padding: 0; }
 .more { padding-top: 8px; }

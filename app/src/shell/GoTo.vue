@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useSystemHeads } from '../store/heads';
 import { PHASES } from './router';
@@ -22,10 +22,16 @@ const found = computed(() => {
 });
 function go(index: number): void {
   const place = found.value[index];
+  // Who types faster than the systems are read still gets there.
+  wanted = heads.value === null ? index : null;
   if (!place) return;
   open.value = false;
   void router.push(place.to);
 }
+let wanted: number | null = null;
+watch(found, () => {
+  if (wanted !== null) go(wanted);
+});
 function key(event: KeyboardEvent): void {
   if (event.key === 'ArrowDown') at.value = Math.min(found.value.length - 1, at.value + 1);
   else if (event.key === 'ArrowUp') at.value = Math.max(0, at.value - 1);
