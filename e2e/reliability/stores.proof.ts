@@ -115,4 +115,35 @@ test.describe('stores of other versions', () => {
     await expect(later.getByRole('alert')).toContainText(`${DEMO - 1} and`);
     await expect(later.getByRole('alert')).toContainText('could be read back');
   });
+  test('a database left without any stores by a full disk is found out, said, and works again', async ({ context }) => {
+    const page = await context.newPage();
+    await openRounds(page);
+    await page.close();
+    const outside = await context.newPage();
+    await outside.goto('/mark.svg');
+    await outside.evaluate(
+      () =>
+        new Promise<void>((done, failed) => {
+          const drop = indexedDB.deleteDatabase('yes-clear');
+          drop.onerror = () => failed(drop.error);
+          drop.onsuccess = () => {
+            const open = indexedDB.open('yes-clear', 40);
+            open.onsuccess = () => {
+              open.result.close();
+              done();
+            };
+          };
+        }),
+    );
+    const later = await context.newPage();
+    await later.goto('/');
+    await expect(later.getByText(`Of ${DEMO} systems`)).toBeVisible();
+    await expect(later.getByText('could be read back')).toBeVisible();
+    await later.getByRole('button', { name: 'New system' }).first().click();
+    await later.getByLabel('Name').fill('After the loss');
+    await later.getByRole('button', { name: 'Create and enter its water' }).click();
+    await expect(later.getByRole('heading', { name: 'What comes out of the tap' })).toBeVisible();
+    await later.goto('/');
+    await expect(later.getByText('After the loss')).toBeVisible();
+  });
 });

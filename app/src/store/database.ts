@@ -104,7 +104,22 @@ export async function openDatabase(): Promise<void> {
   const native = known.find(({ name }) => name === DATABASE_NAME)?.version ?? 0;
   const version = Math.floor(native / 10);
   if (version > DATABASE_VERSION) throw new NewerDatabase(`Its stores are of version ${version}; this one knows up to ${DATABASE_VERSION}.`);
+  // A full disk can leave a database without a single store; there is nothing in it to lose, and Dexie cannot open it.
+  if (native > 0 && (await storeNames()).length === 0) await Dexie.delete(DATABASE_NAME);
   await database.open();
+}
+
+/** Names of the stores the browser holds under our name. */
+function storeNames(): Promise<readonly string[]> {
+  return new Promise((done, failed) => {
+    const open = indexedDB.open(DATABASE_NAME);
+    open.onerror = () => failed(open.error ?? new Error('The database cannot be opened.'));
+    open.onsuccess = () => {
+      const names = [...open.result.objectStoreNames];
+      open.result.close();
+      done(names);
+    };
+  });
 }
 
 export async function readFact(key: FactRow['key']): Promise<string | null> {

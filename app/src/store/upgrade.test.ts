@@ -36,3 +36,23 @@ it('what a newer version wrote is neither opened nor added to', async () => {
   expect(again.backendDB().version).toBe(990);
   again.close();
 });
+
+it('a database that lost its stores, as a full disk leaves it, is given them again and can be written', async () => {
+  database.close();
+  await Dexie.delete('yes-clear');
+  await new Promise<void>((done, failed) => {
+    const open = indexedDB.open('yes-clear', 40);
+    open.onsuccess = () => {
+      open.result.close();
+      done();
+    };
+    open.onerror = () => failed(open.error);
+  });
+  await openDatabase();
+  expect(await database.systems.count()).toBe(0);
+  await database.facts.put({ key: 'demoOffered', value: 'x' });
+  expect(await database.facts.count()).toBe(1);
+  database.close();
+  await openDatabase();
+  expect(await database.facts.count()).toBe(1);
+});

@@ -1,15 +1,16 @@
 <script setup lang="ts">
-import { bypassFor, capacityLitres, decarbonised, neighbourSettings, ratedCapacityEq } from '@yes-clear/core/exchange';
+import { bypassFor, capacityLitres, neighbourSettings, ratedCapacityEq } from '@yes-clear/core/exchange';
 import type { Goal, StageOf } from '@yes-clear/core/file';
 import { goalLimits } from '@yes-clear/core/goal';
 import { formatQuantity, MG_L_PER_DH, THIN, toCanonical, unitBySymbol } from '@yes-clear/core/quantity';
 import { cartridgeLife, inSentence, words, type Station } from '@yes-clear/core/train';
-import { calciteState, hardnessOf, settleWater } from '@yes-clear/core/water';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { useOpenSystem } from '../system/openSystem';
+import { dialBlend, type DialBlend } from '../worker/dialBlend';
+import { useAnswer } from '../worker/useAnswer';
 
 /** The dial of a cartridge with a bypass: what it blends, what scales at boiler heat, how long it lasts. */
 const props = defineProps<{ stage: StageOf<'decarboniser'>; before: Station; litresPerDay: number; goal: Pick<Goal, 'id' | 'school'> }>();
@@ -19,21 +20,7 @@ const units = computed(() => current.units.value);
 const say = computed(() => words(units.value));
 const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardnessMgL', units.value).text;
 
-/** Heat at which an espresso boiler works. */
-const BOILER_C = 125;
-const blendAt = (bypass: number) => {
-  const blend = decarbonised(props.before.water, props.stage, bypass);
-  if (!blend.ok) return null;
-  const { water } = blend.value;
-  const state = settleWater(water, props.before.state.pH);
-  const hot = calciteState(water, BOILER_C);
-  return {
-    hardness: hardnessOf(water.mgL),
-    alkalinity: water.alkalinityMgL,
-    pH: state.ok ? state.value.pH : null,
-    scale: hot.ok ? Math.max(0, hot.value.precipitationMgL) : 0,
-  };
-};
+const blendAt = (bypass: number): DialBlend | null => dialBlend(props.stage, props.before, bypass);
 const here = computed(() => blendAt(props.stage.bypass));
 const life = computed(() => cartridgeLife({ stage: props.stage, before: props.before, after: props.before, litresPerDay: props.litresPerDay, goal: props.goal }));
 
@@ -50,15 +37,17 @@ const STEPS = Array.from({ length: 41 }, (_, k) => k / 40);
 const top = computed(() => Math.max(60, props.before.state.hardnessMgL, props.before.state.alkalinityMgL) * 1.08);
 const x = (bypass: number): number => 34 + bypass * (W.value - 46);
 const y = (mgL: number): number => 12 + (1 - Math.max(0, mgL) / top.value) * (H - 40);
+/** The whole travel of the dial, worked out beside the page; it does not depend on where the dial stands. */
+const { answer: blends } = useAnswer('blends', () => ({ stage: { ...props.stage, bypass: 0 }, before: props.before, bypasses: STEPS }));
 const curve = (of: 'hardness' | 'alkalinity' | 'scale'): string =>
-  STEPS.map((bypass, k) => `${k === 0 ? 'M' : 'L'}${x(bypass).toFixed(1)} ${y(blendAt(bypass)?.[of] ?? 0).toFixed(1)}`).join(' ');
+  (blends.value ?? []).map((blend, k) => `${k === 0 ? 'M' : 'L'}${x(STEPS[k]!).toFixed(1)} ${y(blend?.[of] ?? 0).toFixed(1)}`).join(' ');
 const LINES = [
   { of: 'hardness', label: 'hardness', look: 'hardness' },
   { of: 'alkalinity', label: 'alkalinity', look: 'alkalinity' },
   { of: 'scale', label: 'lime at 125 °C', look: 'scale' },
 ] as const;
 const curves = computed(() => {
-  const ends = LINES.map((line) => ({ ...line, d: curve(line.of), y: y(blendAt(1)?.[line.of] ?? 0) }));
+  const ends = LINES.map((line) => ({ ...line, d: curve(line.of), y: y(blends.value?.at(-1)?.[line.of] ?? 0) }));
   const placed = [...ends].sort((a, b) => a.y - b.y);
   placed.forEach((line, i) => {
     const above = placed[i - 1];

@@ -18,6 +18,7 @@ import {
   type WaterOption,
 } from '@yes-clear/core/train';
 import { settleWater } from '@yes-clear/core/water';
+import { dialBlend, type BlendsAsked, type DialBlend } from './dialBlend';
 import { descentInput } from '../descent/useDescentInput';
 import type { DescentInput } from '../descent/drawing';
 
@@ -41,6 +42,8 @@ export const QUESTIONS = {
   /** What to cut off a restrictor after a measurement. */
   trim: ({ at, bucket, target }: { readonly at: MembraneOperation; readonly bucket: BucketResult; readonly target: number }): Outcome<TrimAdvice> =>
     trimAdvice(at.unit, at.feed, at.conditions, bucket, target),
+  /** What a cartridge's dial blends over its whole travel, and the lime of each blend at a boiler's heat. */
+  blends: ({ stage, before, bypasses }: BlendsAsked): readonly (DialBlend | null)[] => bypasses.map((bypass) => dialBlend(stage, before, bypass)),
   /** Each template as it would stand on a middling tap. */
   templates: (which: readonly TemplateId[]): Readonly<Partial<Record<TemplateId, { readonly input: DescentInput; readonly sentence: string }>>> =>
     Object.fromEntries(
