@@ -14,9 +14,9 @@ const CORE_ROOMS = [
   ['goal', 'membrane', 'exchange', 'report'],
   ['pretreatment', 'storage'],
   ['train'],
-  ['build', 'log'],
+  ['commission', 'log'],
 ];
-const APP_PAGES = ['rounds', 'water', 'goal', 'train', 'build', 'log'];
+const APP_PAGES = ['rounds', 'water', 'goal', 'train', 'commission', 'log'];
 
 /** Forbids the given import patterns to the given files. */
 const forbid = (files, group, message) => ({

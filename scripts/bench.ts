@@ -10,7 +10,7 @@ import { fileURLToPath } from 'node:url';
 import { chromium, type Page } from '@playwright/test';
 import { CHROMIUM } from '../playwright.config';
 import { createServer } from '../server/app';
-import { trimAdvice } from '../core/build';
+import { trimAdvice } from '../core/commission';
 import { solveMembraneUnit, type MembraneUnit } from '../core/membrane';
 import { membraneOperation, moreWater, reportTrain, solveTrain, systemFromTemplate, tapWater } from '../core/train';
 import { readReport } from '../core/report';

@@ -4,7 +4,7 @@
  */
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { runbook, runbookSteps } from '../core/build';
+import { runbook, runbookSteps } from '../core/commission';
 import { NO_KIT, NO_REPORT, writeDocument, type Reading, type Sample, type System } from '../core/file';
 import { readReport } from '../core/report';
 import { readingFromEc25 } from '../core/water';

@@ -7,7 +7,7 @@ import { loadPagesAhead, router } from './shell/router';
 import './shell/style.css';
 import { vuetify } from './shell/vuetify';
 import { useNotice } from './kit/useNotice';
-import { useOffline } from './shell/useOffline';
+import { useOffline } from './kit/useOffline';
 import { useStartUp } from './store/startUp';
 import { config } from 'zod';
 

@@ -2,7 +2,7 @@
 import { differenceInCalendarDays } from 'date-fns';
 import { computed } from 'vue';
 import { useNotice } from '../kit/useNotice';
-import { useOffline } from '../shell/useOffline';
+import { useOffline } from '../kit/useOffline';
 import { readFact } from '../store/database';
 import { useLive } from '../store/live';
 import { useStartUp } from '../store/startUp';

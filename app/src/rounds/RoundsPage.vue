@@ -2,11 +2,11 @@
 import { useNow } from '@vueuse/core';
 import { addDays, differenceInCalendarDays, endOfDay, format } from 'date-fns';
 import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef } from 'vue';
-import HeaderBar from '../shell/HeaderBar.vue';
-import TroubleBar from '../shell/TroubleBar.vue';
+import HeaderBar from '../kit/HeaderBar.vue';
+import TroubleBar from '../kit/TroubleBar.vue';
 import { useNotice } from '../kit/useNotice';
-import { useQuickReading } from '../shell/useQuickReading';
-import { useKey } from '../shell/useShortcuts';
+import { useQuickReading } from '../kit/useQuickReading';
+import { useKey } from '../kit/useKeys';
 import { loadDemo, removeDemo } from '../store/demo';
 import { useHistory } from '../store/history';
 import { useSaving } from '../store/saving';
@@ -23,7 +23,6 @@ import type { FileError } from '@yes-clear/core/file';
 /** Rounds: every system, the urgent ones first; or, on a first visit, what this is. */
 const NewSystem = defineAsyncComponent(() => import('./NewSystem.vue'));
 const ImportQuestion = defineAsyncComponent(() => import('./ImportQuestion.vue'));
-const QuickReading = defineAsyncComponent(() => import('../shell/QuickReading.vue'));
 const quick = useQuickReading();
 const notice = useNotice();
 const saving = useSaving();
@@ -214,7 +213,6 @@ document.title = 'Yes Clear';
     </ConfirmDialog>
     <ImportQuestion v-if="asking" :plan="asking" @carry-out="(choices, odd) => asking && carryOut(asking, choices, odd)" @cancel="asking = null" />
     <NewSystem v-if="creating" v-model="creating" />
-    <QuickReading v-if="quick.open" />
   </div>
 </template>
 

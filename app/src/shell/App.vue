@@ -2,15 +2,18 @@
 import { ref } from 'vue';
 import { useHistory } from '../store/history';
 import { useNotice } from '../kit/useNotice';
+import { useQuickReading } from '../kit/useQuickReading';
 import PageBoundary from './PageBoundary.vue';
 import { useTheme } from './useTheme';
-import { useControlKey, useKey } from './useShortcuts';
+import { useControlKey, useKey } from '../kit/useKeys';
 import { defineAsyncComponent } from 'vue';
 
 const ShortcutList = defineAsyncComponent(() => import('./ShortcutList.vue'));
+const QuickReading = defineAsyncComponent(() => import('./QuickReading.vue'));
 const GoTo = defineAsyncComponent(() => import('./GoTo.vue'));
 const history = useHistory();
 const notice = useNotice();
+const quick = useQuickReading();
 const showKeys = ref(false);
 const showGoTo = ref(false);
 useTheme();
@@ -37,6 +40,7 @@ useKey('?', () => (showKeys.value = true));
         <p v-else class="opening muted" role="status">Opening…</p>
       </PageBoundary>
     </RouterView>
+    <QuickReading v-if="quick.open" />
     <ShortcutList v-if="showKeys" v-model="showKeys" />
     <GoTo v-if="showGoTo" v-model="showGoTo" />
     <v-snackbar v-model="notice.open" :timeout="notice.action ? 12000 : 5000">

@@ -10,7 +10,7 @@ import { logReading } from '../store/readings';
 import { useSaving } from '../store/saving';
 import { useSystemHeads } from '../store/heads';
 import { useNotice } from '../kit/useNotice';
-import { useQuickReading } from './useQuickReading';
+import { useQuickReading } from '../kit/useQuickReading';
 
 /** A reading from anywhere: one typed line, or big keys for a wet thumb. */
 const quick = useQuickReading();

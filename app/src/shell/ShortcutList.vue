@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { SHORTCUTS } from './useShortcuts';
+import { SHORTCUTS } from '../kit/useKeys';
 
 const open = defineModel<boolean>({ required: true });
 </script>

@@ -1,22 +1,21 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, watchEffect } from 'vue';
+import { computed, watchEffect } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { provideOpenSystem } from '../system/openSystem';
 import { useSaving } from '../store/saving';
 import { useSystemHeads } from '../store/heads';
-import HeaderBar from './HeaderBar.vue';
+import HeaderBar from '../kit/HeaderBar.vue';
 import PageBoundary from './PageBoundary.vue';
 import PhaseRail from './PhaseRail.vue';
 import { PHASES, type PhaseKey } from './router';
-import TroubleBar from './TroubleBar.vue';
+import TroubleBar from '../kit/TroubleBar.vue';
 import UnitToggle from './UnitToggle.vue';
 import { usePhaseStates } from './usePhaseStates';
-import { useQuickReading } from './useQuickReading';
-import { useKey } from './useShortcuts';
+import { useQuickReading } from '../kit/useQuickReading';
+import { useKey } from '../kit/useKeys';
 
 /** The frame of one system: header, phases, and the page of the phase. */
 const props = defineProps<{ id: string }>();
-const QuickReading = defineAsyncComponent(() => import('./QuickReading.vue'));
 const route = useRoute();
 const router = useRouter();
 const quick = useQuickReading();
@@ -83,7 +82,6 @@ function switchUnits(system: 'trade' | 'metric'): void {
       <HeaderBar title="Opening…" subtitle="Reading what is kept in this browser" />
       <TroubleBar />
     </template>
-    <QuickReading v-if="quick.open" />
   </div>
 </template>
 

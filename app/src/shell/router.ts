@@ -14,7 +14,7 @@ const PAGES: Record<PhaseKey, () => Promise<unknown>> = {
   water: () => import('../water/WaterPage.vue'),
   goal: () => import('../goal/GoalPage.vue'),
   train: () => import('../train/TrainPage.vue'),
-  build: () => import('../build/BuildPage.vue'),
+  build: () => import('../commission/CommissionPage.vue'),
   log: () => import('../log/LogPage.vue'),
 };
 

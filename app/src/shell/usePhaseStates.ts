@@ -1,4 +1,4 @@
-import { runbook, runbookSteps } from '@yes-clear/core/build';
+import { runbook, runbookSteps } from '@yes-clear/core/commission';
 import { demandLPerWeek } from '@yes-clear/core/goal';
 import type { Finding } from '@yes-clear/core/train';
 import { computed, type ComputedRef } from 'vue';

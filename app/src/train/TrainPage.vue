@@ -11,7 +11,7 @@ import { descentInput } from '../descent/useDescentInput';
 import FindingCard from '../kit/FindingCard.vue';
 import FindingsList from '../kit/FindingsList.vue';
 import { useNotice } from '../kit/useNotice';
-import { useKey } from '../shell/useShortcuts';
+import { useKey } from '../kit/useKeys';
 import { useOpenSystem } from '../system/openSystem';
 import Segments from '../kit/Segments.vue';
 import PricesPanel from './PricesPanel.vue';

@@ -1,4 +1,4 @@
-import { trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/build';
+import { trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
 import type { System, TemplateId, Train } from '@yes-clear/core/file';
 import type { Outcome } from '@yes-clear/core/quantity';
 import {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { TrimAdvice } from '@yes-clear/core/build';
+import type { TrimAdvice } from '@yes-clear/core/commission';
 import { formatIn } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 

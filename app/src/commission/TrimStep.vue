@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { bucketTest } from '@yes-clear/core/build';
+import { bucketTest } from '@yes-clear/core/commission';
 import { formatIn } from '@yes-clear/core/quantity';
 import { computed, ref, watchEffect } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';

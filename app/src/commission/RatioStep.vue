@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ratioSchema } from '@yes-clear/core/file';
 import { newId } from '../store/newId';
-import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/build';
+import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
 import { currentSample } from '@yes-clear/core/file';
 import { THIN, type Outcome } from '@yes-clear/core/quantity';
 import { words, type MembraneOperation } from '@yes-clear/core/train';
@@ -10,7 +10,7 @@ import { computed, ref } from 'vue';
 import { waterColour } from '../descent/waterColour';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
-import { useKey } from '../shell/useShortcuts';
+import { useKey } from '../kit/useKeys';
 import { useOpenSystem } from '../system/openSystem';
 import MeasuringJug from './MeasuringJug.vue';
 import RatioScale from './RatioScale.vue';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { runbook, runbookSteps, type Step } from '@yes-clear/core/build';
+import { runbook, runbookSteps, type Step } from '@yes-clear/core/commission';
 import { mdiCheck } from '@mdi/js';
 import { computed, ref, watch } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';

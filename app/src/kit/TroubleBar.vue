@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { useNotice } from '../kit/useNotice';
+import { useNotice } from './useNotice';
 import { useSaving } from '../store/saving';
 import { useStoreState } from '../store/storeState';
 import { exportEverything } from '../store/transfer';
