@@ -1,12 +1,13 @@
 import js from '@eslint/js';
+import boundaries from 'eslint-plugin-boundaries';
 import vue from 'eslint-plugin-vue';
 import ts from 'typescript-eslint';
 
 /**
- * Rooms of the core from the ground up. A room may import only from rooms further down this list, so the
- * drawing in the README stays true. `testing` serves tests alone.
+ * The house from the ground up: a room may import from rooms further down, and from none beside it. Rooms that share a
+ * line know nothing of each other. `docs/architecture.md` draws it; `scripts/fences.test.ts` proves that it holds.
  */
-const CORE_ROOMS = [
+const CORE = [
   ['numeric'],
   ['quantity'],
   ['water'],
@@ -15,36 +16,32 @@ const CORE_ROOMS = [
   ['pretreatment', 'storage'],
   ['train'],
   ['commission', 'log'],
+].map((floor) => floor.map((room) => `core/${room}`));
+const APP = [
+  ['descent'],
+  ['store'],
+  ['worker'],
+  ['system'],
+  ['kit'],
+  ['rounds', 'water', 'goal', 'train', 'commission', 'log'],
+  ['shell'],
+].map((floor) => floor.map((room) => `app/src/${room}`));
+const HOUSE = [...CORE, ...APP];
+
+const elements = [
+  ...HOUSE.flat().map((room) => ({ type: room, pattern: room })),
+  { type: 'core/testing', pattern: 'core/testing' },
+  { type: 'server', pattern: 'server' },
 ];
-const APP_PAGES = ['rounds', 'water', 'goal', 'train', 'commission', 'log'];
-
-/** Forbids the given import patterns to the given files. */
-const forbid = (files, group, message) => ({
-  files,
-  ignores: ['**/*.test.ts'],
-  rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] },
-});
-
-const coreRules = CORE_ROOMS.flatMap((level, height) =>
-  level.map((room) => {
-    const others = CORE_ROOMS.slice(height)
-      .flat()
-      .filter((name) => name !== room);
-    return forbid(
-      [`core/${room}/**/*.ts`],
-      [...others.flatMap((name) => [`../${name}`, `../${name}/*`]), '../../*', 'vue', 'dexie', 'node:*', '@yes-clear/*'],
-      `core/${room} may import only from rooms below it: ${CORE_ROOMS.slice(0, height).flat().join(', ') || 'none'}.`,
-    );
-  }),
+/** What each room may import from: itself, and every floor below. */
+const policies = HOUSE.flatMap((floor, height) =>
+  floor.map((room) => ({
+    from: { element: { type: room } },
+    allow: { to: { element: { types: { anyOf: [room, ...HOUSE.slice(0, height).flat()] } } } },
+  })),
 );
-
-const pageRules = APP_PAGES.map((page) =>
-  forbid(
-    [`app/src/${page}/**/*.{ts,vue}`],
-    APP_PAGES.filter((name) => name !== page).flatMap((name) => [`../${name}`, `../${name}/*`]),
-    'Pages never import each other; what two pages need belongs to kit, descent or store.',
-  ),
-);
+/** The core is for any machine: no interface, no Node, nothing of the other workspaces. */
+const CORE_PACKAGES = ['zod', 'papaparse'];
 
 export default ts.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'test-results/**', 'playwright-report/**'] },
@@ -89,7 +86,31 @@ export default ts.config(
     files: ['scripts/**/*.mjs', 'eslint.config.js', '**/*.config.ts'],
     languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', Buffer: 'readonly', setInterval: 'readonly' } },
   },
-  ...coreRules,
-  ...pageRules,
-  forbid(['app/**/*.{ts,vue}'], ['**/server/*', '@yes-clear/server*'], 'The app imports the core, never the server.'),
+  {
+    files: ['core/**/*.ts', 'app/src/**/*.{ts,vue}'],
+    ignores: ['**/*.test.ts', 'core/testing/**'],
+    plugins: { boundaries },
+    settings: {
+      'boundaries/elements': elements,
+      'import/resolver': { typescript: { project: ['core/tsconfig.json', 'app/tsconfig.json'], noWarnOnMultipleProjects: true } },
+    },
+    rules: { 'boundaries/dependencies': ['error', { default: 'disallow', checkAllOrigins: false, policies }] },
+  },
+  {
+    files: ['core/**/*.ts'],
+    ignores: ['**/*.test.ts', 'core/testing/**'],
+    rules: {
+      'no-restricted-imports': [
+        'error',
+        {
+          patterns: [
+            {
+              regex: `^(?!\\.|(${CORE_PACKAGES.join('|')})$)`,
+              message: `The core imports only itself and ${CORE_PACKAGES.join(', ')}.`,
+            },
+          ],
+        },
+      ],
+    },
+  },
 );

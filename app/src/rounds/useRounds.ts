@@ -3,7 +3,7 @@ import { database, type RoundRow } from '../store/database';
 import { useSystemHeads, type SystemHead } from '../store/heads';
 import { useStoreState } from '../store/storeState';
 import { roundBeside } from '../worker/client';
-import type { Round, Urgency } from '../worker/round';
+import type { Round, Urgency } from '../store/round';
 
 /** A system in Rounds: by name at once, with how it stands as soon as that is known. */
 export interface RoundLine {

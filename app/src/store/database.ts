@@ -1,7 +1,7 @@
 import { systemFrom1, systemFrom2, type Change, type Reading, type System } from '@yes-clear/core/file';
 import type { SupplyReport } from '@yes-clear/core/report';
 import Dexie, { type EntityTable, type Table } from 'dexie';
-import type { Round } from '../worker/round';
+import type { Round } from './round';
 
 /** A system as stored: the document, and a number that grows with every write to it or its readings. */
 export interface SystemRow {

@@ -10,7 +10,7 @@ import { writeDown } from '../store/journal';
 import { useLive } from '../store/live';
 import { useSaving, type Holder } from '../store/saving';
 import { bringBack } from '../store/systems';
-import type { Solved } from './solved';
+import type { Solved } from '../worker/solved';
 import { useSolved } from './useSolved';
 
 /** The system of the address: what is loaded, solved, edited and being saved. Made anew for each address. */

@@ -2,7 +2,7 @@ import type { Reading, System } from '@yes-clear/core/file';
 import type { InputError, Outcome } from '@yes-clear/core/quantity';
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import { solveBeside } from '../worker/client';
-import type { Solved } from './solved';
+import type { Solved } from '../worker/solved';
 
 /** Answers of this visit by system, so that coming back shows the last one at once. */
 const lastAnswers = new Map<string, Outcome<Solved>>();

@@ -1,11 +1,11 @@
 import type { Reading, System } from '@yes-clear/core/file';
 import type { Outcome } from '@yes-clear/core/quantity';
 import { proxy, wrap, type Remote } from 'comlink';
-import type { Solved } from '../system/solved';
+import type { Solved } from './solved';
 import type { ComputeWorker } from './compute';
 import type { JobName, Jobs } from './jobs';
 import type { Answer, Asked, Question } from './questions';
-import type { Round } from './round';
+import type { Round } from '../store/round';
 
 /** A worker of its own for what a page waits for, so that long work beside it never holds it up. */
 type Lane = 'page' | 'long' | 'rounds';

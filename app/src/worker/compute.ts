@@ -4,10 +4,11 @@ import { expose } from 'comlink';
 import { config } from 'zod';
 import { database, openDatabase } from '../store/database';
 import { oneRecord } from '../store/systems';
-import { solveSystem, type Solved } from '../system/solved';
+import { solveSystem, type Solved } from './solved';
 import { JOBS, type JobName, type Jobs } from './jobs';
 import { QUESTIONS, type Answer, type Asked, type Question } from './questions';
-import { roundOf, type Round } from './round';
+import { roundOf } from './round';
+import type { Round } from '../store/round';
 import { runInSlices } from './slices';
 
 // The security policy lets no code be made out of text, which the schema library would try first.

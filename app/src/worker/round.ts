@@ -2,22 +2,7 @@ import { allStages, type Stage, type StageKind, type SystemRecord } from '@yes-c
 import { DAY_MS, dateAfter, logFindings, probeRoles, saltRemoved, standing, type Standing } from '@yes-clear/core/log';
 import { cartridgeLife, treatingAt, URGENCY, tapWater, trainSentence, type Finding, inSentence } from '@yes-clear/core/train';
 import { descentInput } from '../descent/useDescentInput';
-import type { DescentInput } from '../descent/drawing';
-
-export type Urgency = 'now' | 'month' | 'fine';
-
-/** How one system stands, as Rounds shows it. */
-export interface Round {
-  readonly id: string;
-  readonly hasReadings: boolean;
-  readonly urgency: Urgency;
-  readonly finding: Finding | null;
-  readonly resinLeft: number | null;
-  readonly saltRemoved: number | null;
-  readonly picture: { readonly input: DescentInput; readonly sentence: string } | null;
-  /** Things with a date, for the month ahead. */
-  readonly due: readonly { readonly at: string; readonly says: string }[];
-}
+import type { Round } from '../store/round';
 
 /** Works out how one system stands. */
 export function roundOf(record: SystemRecord, now: string): Round {

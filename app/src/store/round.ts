@@ -1,0 +1,17 @@
+import type { Finding } from '@yes-clear/core/train';
+import type { DescentInput } from '../descent/drawing';
+
+export type Urgency = 'now' | 'month' | 'fine';
+
+/** How one system stands, as Rounds shows it. */
+export interface Round {
+  readonly id: string;
+  readonly hasReadings: boolean;
+  readonly urgency: Urgency;
+  readonly finding: Finding | null;
+  readonly resinLeft: number | null;
+  readonly saltRemoved: number | null;
+  readonly picture: { readonly input: DescentInput; readonly sentence: string } | null;
+  /** Things with a date, for the month ahead. */
+  readonly due: readonly { readonly at: string; readonly says: string }[];
+}
