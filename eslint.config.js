@@ -84,7 +84,9 @@ export default ts.config(
   },
   {
     files: ['scripts/**/*.mjs', 'eslint.config.js', '**/*.config.ts'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', Buffer: 'readonly', setInterval: 'readonly' } },
+    languageOptions: {
+      globals: { process: 'readonly', console: 'readonly', URL: 'readonly', Buffer: 'readonly', setInterval: 'readonly' },
+    },
   },
   {
     files: ['core/**/*.ts', 'app/src/**/*.{ts,vue}'],

@@ -2,7 +2,13 @@ import { defineConfig } from 'vitest/config';
 
 const setupFiles = ['core/testing/seed.ts'];
 /** What keeps state between calls (the browser's database, a server, a clock) is tested each file in a world of its own. */
-const STATEFUL = ['app/src/store/**/*.test.ts', 'app/src/kit/**/*.test.ts', 'app/src/commission/**/*.test.ts', 'server/**/*.test.ts', 'scripts/**/*.test.ts'];
+const STATEFUL = [
+  'app/src/store/**/*.test.ts',
+  'app/src/kit/**/*.test.ts',
+  'app/src/commission/**/*.test.ts',
+  'server/**/*.test.ts',
+  'scripts/**/*.test.ts',
+];
 
 export default defineConfig({
   test: {

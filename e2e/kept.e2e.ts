@@ -18,7 +18,9 @@ async function workIn(page: Page, id: string, name: string, mark: string): Promi
   await line.press('Enter');
   await expect(line).toHaveValue('');
   await expect.poll(() => storedNotes(page, id)).toContain(mark);
-  await expect.poll(async () => (await storedSystem(page, id))!.source.samples.some((one) => Math.abs(one.temperatureC - 13.7) < 0.01)).toBe(true);
+  await expect
+    .poll(async () => (await storedSystem(page, id))!.source.samples.some((one) => Math.abs(one.temperatureC - 13.7) < 0.01))
+    .toBe(true);
 }
 /** What the other system must not have got. */
 async function untouched(page: Page, id: string, mark: string, before: string): Promise<void> {
@@ -82,7 +84,9 @@ test.describe('saved means saved', () => {
     expect((await storedSystem(page, CORAL))!.source.samples.at(-1)!.kit.pH).toBe(7.7);
     // All of it goes into a file meanwhile, the unsaved edit too.
     const [download] = await Promise.all([page.waitForEvent('download'), trouble.getByRole('button', { name: 'Save everything' }).click()]);
-    const saved = JSON.parse(await readFile((await download.path())!, 'utf8')) as { records: { system: { id: string; source: { samples: { kit: { pH: number } }[] } } }[] };
+    const saved = JSON.parse(await readFile((await download.path())!, 'utf8')) as {
+      records: { system: { id: string; source: { samples: { kit: { pH: number } }[] } } }[];
+    };
     expect(saved.records).toHaveLength(DEMO);
     expect(saved.records.find(({ system }) => system.id === CORAL)!.system.source.samples.at(-1)!.kit.pH).toBe(7.3);
     await fillDisk(page, false);
@@ -200,7 +204,9 @@ test.describe('opening a file never destroys', () => {
     record!.system.id = 'elsewhere';
     record!.readings.forEach((reading, i) => Object.assign(reading, { id: `x${i}`, systemId: 'elsewhere' }));
     record!.readings[0]!.at = '0001-01-01T08:00:00Z';
-    await page.getByTestId('file').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(data)) });
+    await page
+      .getByTestId('file')
+      .setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(data)) });
     await expect(page.getByRole('dialog')).toContainText('1 date outside 1990 to 2100');
     await expect(page.getByRole('dialog')).toContainText('Reading 1 is dated 0001-01-01');
     await page.getByRole('radio', { name: 'Open them as they are' }).click();
@@ -229,7 +235,10 @@ test('undo takes back just what was done, names it, works by touch and outlives 
   await expect(field(page, 'pH')).toHaveValue('7.1');
   await phase(page, 'Log');
   const before = await storedNotes(page, CORAL);
-  await page.getByRole('button', { name: /^Remove the reading/ }).first().click();
+  await page
+    .getByRole('button', { name: /^Remove the reading/ })
+    .first()
+    .click();
   await expect.poll(async () => (await storedNotes(page, CORAL)).length).toBe(before.length - 1);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(async () => (await storedNotes(page, CORAL)).length).toBe(before.length);

@@ -46,7 +46,9 @@ test('opening a file', ({ page }) =>
     await page.getByRole('button', { name: /^Log it/ }).click();
     const data = JSON.parse(await readFile((await download.path())!, 'utf8')) as { records: { system: { name: string } }[] };
     data.records[0]!.system.name = 'Coral nursery';
-    await page.getByTestId('file').setInputFiles({ name: 'older.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(data)) });
+    await page
+      .getByTestId('file')
+      .setInputFiles({ name: 'older.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(data)) });
     await expect(page.getByRole('radio', { name: 'Merge' })).toBeVisible();
   }));
 test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK));

@@ -13,7 +13,8 @@ async function standing(page: Page, origin: string, count: number): Promise<numb
   await page.waitForFunction((many) => document.querySelectorAll('article').length === many, count);
   return performance.now() - start;
 }
-const settled = (page: Page): Promise<unknown> => page.getByText('Being worked out').first().waitFor({ state: 'detached', timeout: 120_000 });
+const settled = (page: Page): Promise<unknown> =>
+  page.getByText('Being worked out').first().waitFor({ state: 'detached', timeout: 120_000 });
 
 /** Spoils one system so that it cannot be solved: its water contradicts itself. */
 const spoil = (page: Page, id: string): Promise<void> =>

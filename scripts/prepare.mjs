@@ -84,5 +84,9 @@ export function ensureHosts() {
     ['nginx', 'nginx-light'],
     ['certutil', 'libnss3-tools'],
   ].filter(([command]) => !inPath(command) && !existsSync(`/usr/sbin/${command}`));
-  if (missing.length > 0) installDebian(missing.map(([, name]) => name), `${missing.map(([command]) => command).join(' and ')} not found.`);
+  if (missing.length > 0)
+    installDebian(
+      missing.map(([, name]) => name),
+      `${missing.map(([command]) => command).join(' and ')} not found.`,
+    );
 }

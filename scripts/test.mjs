@@ -23,6 +23,7 @@ const npx = (...args) => ['npx', '--no-install', ...args];
 // Two lanes side by side, for two cores: what only reads the source, and what runs it. The browser comes last, alone.
 const LANES = [
   [
+    ['format', () => beside(...npx('prettier', '--check', '--log-level', 'warn', '.'))],
     ['lint', () => beside(...npx('eslint', '.'))],
     ['types', () => beside('npm', 'run', '--silent', 'types')],
   ],

@@ -93,7 +93,8 @@ export const CONTENT_SECURITY = {
   formAction: ["'self'"],
   frameAncestors: ["'none'"],
 };
-export const PERMISSIONS = 'accelerometer=(), camera=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()';
+export const PERMISSIONS =
+  'accelerometer=(), camera=(), display-capture=(), geolocation=(), gyroscope=(), microphone=(), payment=(), usb=()';
 
 const securityHeaders = (): RequestHandler =>
   helmet({

@@ -47,7 +47,10 @@ export interface Certificates {
 }
 
 const makeKeys = () => webcrypto.subtle.generateKey(ALGORITHM, true, ['sign', 'verify']);
-const serial = (): string => Buffer.from(webcrypto.getRandomValues(new Uint8Array(15))).toString('hex').replace(/^[89a-f]/, '7');
+const serial = (): string =>
+  Buffer.from(webcrypto.getRandomValues(new Uint8Array(15)))
+    .toString('hex')
+    .replace(/^[89a-f]/, '7');
 
 const pkcs8 = async (keys: CryptoKeyPair): Promise<string> =>
   PemConverter.encode(await webcrypto.subtle.exportKey('pkcs8', keys.privateKey), 'PRIVATE KEY');

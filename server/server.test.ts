@@ -46,15 +46,18 @@ const asked = (path: string, host: string): Promise<number> =>
   });
 
 describe('every answer', () => {
-  it.each(['/', '/system/x/train', '/assets/app-1a2b.js', '/missing.js', '/api/supply', '/api/none'])('%s bears the page’s policy', async (path) => {
-    const { headers } = await fetch(origin + path);
-    expect(headers.get('content-security-policy')!.replaceAll(';', '; ')).toBe(contentSecurityHeader());
-    expect(headers.get('x-content-type-options')).toBe('nosniff');
-    expect(headers.get('x-frame-options')).toBe('DENY');
-    expect(headers.get('referrer-policy')).toBe('no-referrer');
-    expect(headers.get('permissions-policy')).toBe(PERMISSIONS);
-    expect(headers.get('x-powered-by')).toBeNull();
-  });
+  it.each(['/', '/system/x/train', '/assets/app-1a2b.js', '/missing.js', '/api/supply', '/api/none'])(
+    '%s bears the page’s policy',
+    async (path) => {
+      const { headers } = await fetch(origin + path);
+      expect(headers.get('content-security-policy')!.replaceAll(';', '; ')).toBe(contentSecurityHeader());
+      expect(headers.get('x-content-type-options')).toBe('nosniff');
+      expect(headers.get('x-frame-options')).toBe('DENY');
+      expect(headers.get('referrer-policy')).toBe('no-referrer');
+      expect(headers.get('permissions-policy')).toBe(PERMISSIONS);
+      expect(headers.get('x-powered-by')).toBeNull();
+    },
+  );
   it('makes no code out of text and stands in nobody’s frame', () => {
     expect(contentSecurityHeader()).toContain("default-src 'none'");
     expect(contentSecurityHeader()).toContain("script-src 'self';");

@@ -101,7 +101,9 @@ describe('what an edit changed', () => {
   it('typing one figure key by key is one place set once', () => {
     const s = system();
     const steps = [s, warmer(s, 1), warmer(s, 17), warmer(s, 17.5)];
-    const one = steps.slice(1).reduce((sum, next, i) => joined(sum, changesBetween(steps[i], next)), [] as ReturnType<typeof changesBetween>);
+    const one = steps
+      .slice(1)
+      .reduce((sum, next, i) => joined(sum, changesBetween(steps[i], next)), [] as ReturnType<typeof changesBetween>);
     expect(one).toHaveLength(1);
     expect(applyChanges(warmer(s, 17.5), takenBack(one), 'leave').state).toEqual(s);
   });

@@ -113,7 +113,9 @@ function applied(value: unknown, change: Change, path: readonly Step[], missed: 
   if (step === undefined) return atPlace(value, change, missed);
   if (typeof step === 'object') {
     if (!Array.isArray(value)) return { value, agreed: false };
-    return rest.length === 0 ? member(value as Member[], step.id, change, missed) : inMember(value as Member[], step.id, change, rest, missed);
+    return rest.length === 0
+      ? member(value as Member[], step.id, change, missed)
+      : inMember(value as Member[], step.id, change, rest, missed);
   }
   if (Array.isArray(value)) {
     const list = value as unknown[];

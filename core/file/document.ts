@@ -105,7 +105,10 @@ export function readDocument(text: string): FileOutcome {
       issues,
     );
   }
-  const broken = [...sharedIds(parsed.data.records), ...parsed.data.records.flatMap((record, i) => brokenReferences(record, `records[${i}]`))];
+  const broken = [
+    ...sharedIds(parsed.data.records),
+    ...parsed.data.records.flatMap((record, i) => brokenReferences(record, `records[${i}]`)),
+  ];
   if (broken.length > 0) {
     return refuse(
       `This file points to something it does not hold: ${broken[0]!.path} is ${broken[0]!.value}; accepted is ${broken[0]!.expected}.`,

@@ -187,10 +187,16 @@ describe('a file', () => {
     ));
   it.each<[string, (d: { records: { system: Record<string, unknown>; readings: unknown[] }[] }) => void, string]>([
     ['two systems', (d) => d.records.push(d.records[0]!), 'records[1].id is "sys-1"; accepted is an id that no other system has'],
-    ['two readings', (d) => d.records[0]!.readings.push(d.records[0]!.readings[0]), 'readings[1].id is "r1"; accepted is an id that no other reading'],
+    [
+      'two readings',
+      (d) => d.records[0]!.readings.push(d.records[0]!.readings[0]),
+      'readings[1].id is "r1"; accepted is an id that no other reading',
+    ],
     ['two meters', (d) => twice(d.records[0]!.system['instruments']), 'instruments[1].id'],
     ['two probes', (d) => twice((d.records[0]!.system['train'] as { probes: unknown }).probes), 'probes[1].id'],
-  ])('%s of one id are refused: one would be lost on storing', (_, spoil, part) => expect(message(altered(spoil as never))).toContain(part));
+  ])('%s of one id are refused: one would be lost on storing', (_, spoil, part) =>
+    expect(message(altered(spoil as never))).toContain(part),
+  );
   it('nested without end is refused in words', () => {
     const deep = `${'['.repeat(20_000)}${']'.repeat(20_000)}`;
     expect(message(readDocument(deep))).toContain('not a Yes Clear file');
@@ -204,7 +210,10 @@ describe('a file', () => {
     expect(saveDocument([record], '2026-11-23T11:00:00Z')).toEqual({ text: writeDocument([record], '2026-11-23T11:00:00Z'), issues: [] });
   });
   it('dates in which nothing can have happened are found, with where they stand', () => {
-    const odd = { system: { ...record.system, createdAt: '9999-01-01T00:00:00Z' }, readings: [{ ...record.readings[0]!, at: '0001-02-03T00:00:00Z' }] };
+    const odd = {
+      system: { ...record.system, createdAt: '9999-01-01T00:00:00Z' },
+      readings: [{ ...record.readings[0]!, at: '0001-02-03T00:00:00Z' }],
+    };
     expect(unlikelyDates(odd).map(({ path, value }) => `${path} ${value}`)).toEqual([
       'system.createdAt "9999-01-01T00:00:00Z"',
       'readings[0].at "0001-02-03T00:00:00Z"',

@@ -1,7 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../train';
-import { compareRecords, copyOf, mergeRecords, alike, readDocument, withPlainId, writeDocument, type Reading, type SystemRecord } from './index';
+import {
+  compareRecords,
+  copyOf,
+  mergeRecords,
+  alike,
+  readDocument,
+  withPlainId,
+  writeDocument,
+  type Reading,
+  type SystemRecord,
+} from './index';
 
 const reading = (id: string, over: Partial<Reading> = {}): Reading => ({
   id,
@@ -65,7 +75,9 @@ describe('a system here and in a file', () => {
 
 describe('merging of backups', () => {
   const someReadings = fc.uniqueArray(
-    fc.record({ id: fc.constantFrom('a', 'b', 'c', 'd', 'e'), note: fc.constantFrom('', 'x', 'y') }).map(({ id, note }) => reading(id, { note })),
+    fc
+      .record({ id: fc.constantFrom('a', 'b', 'c', 'd', 'e'), note: fc.constantFrom('', 'x', 'y') })
+      .map(({ id, note }) => reading(id, { note })),
     { selector: ({ id }) => id, maxLength: 5 },
   );
   const meters = fc.uniqueArray(fc.constantFrom('m1', 'm2', 'm3'), { maxLength: 3 });

@@ -56,12 +56,17 @@ test('a system whose store was spoiled breaks no page: the reason stands there, 
   await expect(page.getByText('Cannot be computed')).toBeVisible();
   for (const path of ['water', 'goal', 'train', 'build', 'log']) {
     await page.goto(`/system/${VAN}/${path}`);
-    await expect(page.getByText(/This page stopped working|could not be worked out|cannot be solved|Cannot be computed|What /).first()).toBeVisible();
+    await expect(
+      page.getByText(/This page stopped working|could not be worked out|cannot be solved|Cannot be computed|What /).first(),
+    ).toBeVisible();
     await expect(page.locator('body')).not.toHaveText(noNaN);
   }
   await page.goto(`/system/${VAN}/train`);
   await expect(page.getByRole('heading', { name: 'This page stopped working' })).toBeVisible();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save everything to a file' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save everything to a file' }).click(),
+  ]);
   expect(JSON.parse(readFileSync((await download.path())!, 'utf8')).records).toHaveLength(DEMO);
   await expect(page.getByText(/Saved, but records\[\d\]\.system\.train/)).toBeVisible();
 });

@@ -28,7 +28,14 @@ test.describe('a phone that trusts the root', () => {
     });
     await expect.poll(() => existsSync(join(certificates, 'root.crt')), { timeout: 20_000 }).toBe(true);
     // The root is fetched and trusted as a person would: from the plain page, into the device's own list.
-    await expect.poll(() => fetch(`http://127.0.0.2:${port + 1}/yes-clear-root.crt`).then((answer) => answer.status, () => 0)).toBe(200);
+    await expect
+      .poll(() =>
+        fetch(`http://127.0.0.2:${port + 1}/yes-clear-root.crt`).then(
+          (answer) => answer.status,
+          () => 0,
+        ),
+      )
+      .toBe(200);
     writeFileSync(join(home, 'root.crt'), await (await fetch(`http://127.0.0.2:${port + 1}/yes-clear-root.crt`)).text());
     const list = join(home, '.pki/nssdb');
     mkdirSync(list, { recursive: true });
@@ -39,7 +46,12 @@ test.describe('a phone that trusts the root', () => {
       args: ['--no-sandbox', '--disable-gpu'],
       env: { ...(process.env as Record<string, string>), HOME: home },
     });
-    const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true, isMobile: true, serviceWorkers: 'allow' });
+    const context = await browser.newContext({
+      viewport: { width: 390, height: 844 },
+      hasTouch: true,
+      isMobile: true,
+      serviceWorkers: 'allow',
+    });
     const page = await context.newPage();
     await page.goto(`https://127.0.0.2:${port}/`);
     await expect(page.getByText('Works without a signal.')).toBeVisible({ timeout: 30_000 });
@@ -100,7 +112,12 @@ events {} http { include /etc/nginx/mime.types; access_log off; client_body_temp
       );
     await expect.poll(async () => (await ask('/')).status).toBe(200);
     const asset = readdirSync(join(DIST, 'assets')).find((name) => name.endsWith('.js'))!;
-    for (const [path, kept] of [['/', 'no-cache'], ['/system/x/train', 'no-cache'], ['/sw.js', 'no-cache'], [`/assets/${asset}`, 'public, max-age=31536000, immutable']] as const) {
+    for (const [path, kept] of [
+      ['/', 'no-cache'],
+      ['/system/x/train', 'no-cache'],
+      ['/sw.js', 'no-cache'],
+      [`/assets/${asset}`, 'public, max-age=31536000, immutable'],
+    ] as const) {
       const { status, headers } = await ask(path);
       expect([path, status, headers['cache-control']]).toEqual([path, 200, kept]);
       expect(headers['content-security-policy']).toContain("script-src 'self'");

@@ -17,7 +17,10 @@ test.describe('a tab killed so long after typing', () => {
       ] as const) {
         const page = await context.newPage();
         await openDemo(page, CORAL, 'train');
-        await page.getByRole('button', { name: /^Carbon.* 2|^Carbon [AB], stage/ }).last().click();
+        await page
+          .getByRole('button', { name: /^Carbon.* 2|^Carbon [AB], stage/ })
+          .last()
+          .click();
         await field(page, 'Name of the stage').fill(name);
         if (ms > 0) await page.waitForTimeout(ms);
         await crash(page);
@@ -78,9 +81,11 @@ test('two tabs on one system, both typing: every figure of both is kept', async 
     [one, 'Nitrate, as NO₃', '7'],
     [two, 'Silica, as SiO₂', '5'],
   ];
-  await Promise.all([one, two].map(async (page) => {
-    for (const [at, label, text] of fields) if (at === page) await enter(page, label, text);
-  }));
+  await Promise.all(
+    [one, two].map(async (page) => {
+      for (const [at, label, text] of fields) if (at === page) await enter(page, label, text);
+    }),
+  );
   for (const page of [one, two]) for (const [, label, text] of fields) await expect(field(page, label)).toHaveValue(text);
   await one.reload();
   for (const [, label, text] of fields) await expect(field(one, label)).toHaveValue(text);

@@ -77,7 +77,9 @@ test.describe('stores of other versions', () => {
     await expect(page.getByTestId('trouble')).toContainText('another tab holds an older Yes Clear open');
     await outside.evaluate(() => (window as unknown as { held: IDBDatabase }).held.close());
     await expect(page.getByTestId('trouble')).toBeHidden();
-    await expect(page.getByRole('heading', { name: 'From the tap to a logged reading.' }).or(page.getByRole('article').first())).toBeVisible();
+    await expect(
+      page.getByRole('heading', { name: 'From the tap to a logged reading.' }).or(page.getByRole('article').first()),
+    ).toBeVisible();
   });
   test('without any storage it says so, on Rounds and on a deep page', async ({ context }) => {
     const page = await context.newPage();

@@ -60,7 +60,10 @@ test.describe('the server and its versions', () => {
     await page.waitForLoadState('networkidle');
     gone(server);
     await page.getByRole('link', { name: 'Coral nursery make-up Skerrow' }).click();
-    for (const [name, heading] of [['Goal', 'What the water is for'], ['Water', 'What comes out of the tap']] as const) {
+    for (const [name, heading] of [
+      ['Goal', 'What the water is for'],
+      ['Water', 'What comes out of the tap'],
+    ] as const) {
       await phase(page, name);
       await expect(page.getByRole('heading', { name: heading })).toBeVisible();
     }

@@ -16,15 +16,25 @@ const sections = computed(() => (system.value ? runbook(system.value) : []));
 const steps = computed(() => runbookSteps(sections.value));
 const done = computed(() => new Set(system.value?.build.done ?? []));
 const chosen = ref<string | null>(null);
-const step = computed<Step | null>(() => steps.value.find((s) => s.id === chosen.value) ?? steps.value.find((s) => !done.value.has(s.id)) ?? steps.value.at(-1) ?? null);
+const step = computed<Step | null>(
+  () => steps.value.find((s) => s.id === chosen.value) ?? steps.value.find((s) => !done.value.has(s.id)) ?? steps.value.at(-1) ?? null,
+);
 const numberOf = computed(() => new Map(steps.value.map((s, i) => [s.id, i + 1])));
 const doneCount = computed(() => steps.value.filter((s) => done.value.has(s.id)).length);
 const minutesLeft = computed(() => steps.value.filter((s) => !done.value.has(s.id)).reduce((sum, s) => sum + s.minutes, 0));
-const leftText = computed(() => (minutesLeft.value === 0 ? 'all done' : `${Math.floor(minutesLeft.value / 60)} h ${String(minutesLeft.value % 60).padStart(2, '0')} to go`));
-watch(() => step.value?.id, () => window.scrollTo({ top: 0 }));
+const leftText = computed(() =>
+  minutesLeft.value === 0 ? 'all done' : `${Math.floor(minutesLeft.value / 60)} h ${String(minutesLeft.value % 60).padStart(2, '0')} to go`,
+);
+watch(
+  () => step.value?.id,
+  () => window.scrollTo({ top: 0 }),
+);
 
 function mark(id: string, made: boolean): void {
-  current.edit(made ? 'step done' : 'step reopened', (s) => ({ ...s, build: { ...s.build, done: made ? [...new Set([...s.build.done, id])] : s.build.done.filter((other) => other !== id) } }));
+  current.edit(made ? 'step done' : 'step reopened', (s) => ({
+    ...s,
+    build: { ...s.build, done: made ? [...new Set([...s.build.done, id])] : s.build.done.filter((other) => other !== id) },
+  }));
 }
 function finish(id: string): void {
   mark(id, true);
@@ -56,7 +66,10 @@ const phone = ref(false);
                 class="step"
                 :class="{ on: step?.id === s.id, done: done.has(s.id) }"
                 :aria-current="step?.id === s.id ? 'step' : undefined"
-                @click="chosen = s.id; phone = false"
+                @click="
+                  chosen = s.id;
+                  phone = false;
+                "
               >
                 <span class="badge"
                   ><AppIcon v-if="done.has(s.id)" :path="mdiCheck" :size="14" /><template v-else>{{ numberOf.get(s.id) }}</template></span
@@ -110,6 +123,7 @@ const phone = ref(false);
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .fold { border: 0; background: transparent; padding: 0; font: inherit; color: inherit; text-align: left; width: 100%; cursor: default; }
 .fold h2 span { font-weight: 450; }

@@ -23,6 +23,7 @@ const y = computed(() => BOTTOM - level.value * (BOTTOM - TOP - 18));
   </figure>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .jug { margin: 0; width: 100px; }
 .glass { fill: none; stroke: var(--ink); stroke-width: 2.4; }

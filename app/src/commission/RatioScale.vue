@@ -27,6 +27,7 @@ const marks = computed(() => [1, 3, 6, 8].filter((mark) => Math.abs(mark - props
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .scale { max-width: 300px; margin: 18px 10px 0; }
 .track { position: relative; height: 15px; border-radius: 8px; background: var(--hair); }

@@ -25,20 +25,36 @@ const { system } = current;
 const operation = computed(() => current.solved.value?.operation ?? null);
 
 /** Pressure and temperature are those planned until the person on site reads others. */
-const EMPTY = { wasteL: null as number | null, productL: null as number | null, seconds: 60, pressureBar: null as number | null, temperatureC: null as number | null };
+const EMPTY = {
+  wasteL: null as number | null,
+  productL: null as number | null,
+  seconds: 60,
+  pressureBar: null as number | null,
+  temperatureC: null as number | null,
+};
 /** What is in the jugs is kept even if the tab dies before it is saved. */
 const draft = useLocalStorage(`ratio-draft-${system.value?.id ?? ''}`, EMPTY, { mergeDefaults: true });
 const typed = ref({ waste: '', product: '' });
 const countdown = useCountdown(() => draft.value.seconds);
 useKey('t', () => countdown.toggle());
 
-const result = computed(() => (draft.value.wasteL === null || draft.value.productL === null ? null : bucketTest({ wasteL: draft.value.wasteL, productL: draft.value.productL })));
+const result = computed(() =>
+  draft.value.wasteL === null || draft.value.productL === null
+    ? null
+    : bucketTest({ wasteL: draft.value.wasteL, productL: draft.value.productL }),
+);
 const bucket = computed(() => (result.value?.ok ? result.value.value : null));
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
 const pressureBar = computed(() => draft.value.pressureBar ?? system.value?.source.linePressureBar ?? 0);
 const temperatureC = computed(() => draft.value.temperatureC ?? (system.value ? currentSample(system.value.source).temperatureC : 15));
 function advise(at: MembraneOperation, measured: BucketResult): Outcome<TrimAdvice> {
-  return trimAdvice(at.unit, { ...at.feed, temperatureC: temperatureC.value }, { ...at.conditions, linePressureBar: pressureBar.value }, measured, target.value);
+  return trimAdvice(
+    at.unit,
+    { ...at.feed, temperatureC: temperatureC.value },
+    { ...at.conditions, linePressureBar: pressureBar.value },
+    measured,
+    target.value,
+  );
 }
 /** The advice solves the unit some dozens of times: it follows the typing at a small distance. */
 const settledBucket = refDebounced(bucket, 160);
@@ -59,7 +75,8 @@ const scaling = computed(() => {
   const scale = solved.value?.scale;
   if (!scale || !system.value) return '';
   const say = words(system.value.units);
-  if (scale.ratioAtAction === null) return scale.feedIndex > scale.actionIndex ? 'This water can scale at any ratio.' : 'This water does not scale at any usual ratio.';
+  if (scale.ratioAtAction === null)
+    return scale.feedIndex > scale.actionIndex ? 'This water can scale at any ratio.' : 'This water does not scale at any usual ratio.';
   return `This water scales below ${say.ratio(scale.ratioAtAction)}.`;
 });
 const expected = computed(() => {
@@ -84,11 +101,30 @@ function save(): void {
     build: {
       ...s.build,
       calibratedBoreMm: found.ok ? found.value.calibratedBoreMm : s.build.calibratedBoreMm,
-      ratios: [...s.build.ratios, { id: newId(), at: now, wasteL, productL, seconds, pressureBar: readBar, temperatureC: readC, restrictorLengthMm: at.stage.restrictor.lengthMm }],
+      ratios: [
+        ...s.build.ratios,
+        {
+          id: newId(),
+          at: now,
+          wasteL,
+          productL,
+          seconds,
+          pressureBar: readBar,
+          temperatureC: readC,
+          restrictorLengthMm: at.stage.restrictor.lengthMm,
+        },
+      ],
     },
     // From here on the model's tube is the real one.
     train: found.ok
-      ? { ...s.train, stages: s.train.stages.map((stage) => (stage.id === at.stage.id && stage.kind === 'membrane' ? { ...stage, restrictor: { ...stage.restrictor, boreMm: found.value.calibratedBoreMm } } : stage)) }
+      ? {
+          ...s.train,
+          stages: s.train.stages.map((stage) =>
+            stage.id === at.stage.id && stage.kind === 'membrane'
+              ? { ...stage, restrictor: { ...stage.restrictor, boreMm: found.value.calibratedBoreMm } }
+              : stage,
+          ),
+        }
       : s.train,
   }));
   draft.value = { ...draft.value, wasteL: null, productL: null };
@@ -103,10 +139,14 @@ const mark = (which: 'waste' | 'product', text: string): void => {
   <div v-if="system" class="ratio">
     <div class="top">
       <div class="jugs">
-        <MeasuringJug label="Waste"
-          :of="ratioSchema.shape.wasteL" :volume-l="draft.wasteL" :full-l="fullL" :colour="colours.waste" />
-        <MeasuringJug label="Product"
-          :of="ratioSchema.shape.productL" :volume-l="draft.productL" :full-l="fullL" :colour="colours.product" />
+        <MeasuringJug label="Waste" :of="ratioSchema.shape.wasteL" :volume-l="draft.wasteL" :full-l="fullL" :colour="colours.waste" />
+        <MeasuringJug
+          label="Product"
+          :of="ratioSchema.shape.productL"
+          :volume-l="draft.productL"
+          :full-l="fullL"
+          :colour="colours.product"
+        />
       </div>
       <div class="result" aria-live="polite">
         <h3>Waste to product</h3>
@@ -155,7 +195,13 @@ const mark = (which: 'waste' | 'product', text: string): void => {
         @update:model-value="$event !== null && (draft.seconds = $event)"
       />
       <button class="button timer" :class="{ running: countdown.running.value }" type="button" @click="countdown.toggle()">
-        {{ countdown.running.value ? `${countdown.left.value} s · stop` : countdown.finished.value ? 'Time: take both away' : `Start ${Math.round(draft.seconds)} s timer` }}
+        {{
+          countdown.running.value
+            ? `${countdown.left.value} s · stop`
+            : countdown.finished.value
+              ? 'Time: take both away'
+              : `Start ${Math.round(draft.seconds)} s timer`
+        }}
         <kbd>T</kbd>
       </button>
     </div>
@@ -197,6 +243,7 @@ const mark = (which: 'waste' | 'product', text: string): void => {
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .ratio { display: grid; gap: 12px; }
 .top { display: flex; gap: 34px; flex-wrap: wrap; align-items: flex-start; }

@@ -25,7 +25,10 @@ const says = computed(() => {
     const { expectedMm, expectedLowMm, expectedHighMm } = cut.value;
     return `${cm(props.lengthMm)} now · ${props.target} : 1 expected near ${cm(expectedMm)} (${cm(expectedLowMm)} to ${cm(expectedHighMm)})`;
   }
-  if (props.advice.kind === 'fitLonger') return props.advice.expectedMm === null ? 'A cut cannot be undone.' : `A cut cannot be undone. With this bore ${props.target} : 1 needs about ${cm(props.advice.expectedMm)}.`;
+  if (props.advice.kind === 'fitLonger')
+    return props.advice.expectedMm === null
+      ? 'A cut cannot be undone.'
+      : `A cut cannot be undone. With this bore ${props.target} : 1 needs about ${cm(props.advice.expectedMm)}.`;
   return `${cm(props.lengthMm)} long.`;
 });
 </script>
@@ -50,6 +53,7 @@ const says = computed(() => {
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .restrictor { display: grid; gap: 12px; }
 .words { display: flex; justify-content: space-between; gap: 6px 20px; flex-wrap: wrap; align-items: baseline; }

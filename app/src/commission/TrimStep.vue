@@ -16,7 +16,12 @@ const operation = computed(() => current.solved.value?.operation ?? null);
 const last = computed(() => system.value?.build.ratios.at(-1) ?? null);
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
 /** The measurement belongs to the length it was taken at; after a cut it has to be taken again. */
-const stale = computed(() => last.value !== null && operation.value !== null && Math.abs(last.value.restrictorLengthMm - operation.value.stage.restrictor.lengthMm) > 0.05);
+const stale = computed(
+  () =>
+    last.value !== null &&
+    operation.value !== null &&
+    Math.abs(last.value.restrictorLengthMm - operation.value.stage.restrictor.lengthMm) > 0.05,
+);
 const bucket = computed(() => (last.value && !stale.value ? bucketTest(last.value) : null));
 const { answer } = useAnswer('trim', () => {
   const at = operation.value;
@@ -29,7 +34,10 @@ const { answer } = useAnswer('trim', () => {
 const advice = computed(() => (bucket.value && !bucket.value.ok ? bucket.value : answer.value));
 const lengthMm = ref<number | null>(null);
 watchEffect(() => {
-  lengthMm.value = advice.value?.ok && advice.value.value.kind === 'cut' ? Math.round(advice.value.value.lengthAfterMm) : (operation.value?.stage.restrictor.lengthMm ?? null);
+  lengthMm.value =
+    advice.value?.ok && advice.value.value.kind === 'cut'
+      ? Math.round(advice.value.value.lengthAfterMm)
+      : (operation.value?.stage.restrictor.lengthMm ?? null);
 });
 function cutDone(): void {
   const at = operation.value;
@@ -37,7 +45,12 @@ function cutDone(): void {
   if (!at || left === null) return;
   current.edit('restrictor cut', (s) => ({
     ...s,
-    train: { ...s.train, stages: s.train.stages.map((stage) => (stage.id === at.stage.id && stage.kind === 'membrane' ? { ...stage, restrictor: { ...stage.restrictor, lengthMm: left } } : stage)) },
+    train: {
+      ...s.train,
+      stages: s.train.stages.map((stage) =>
+        stage.id === at.stage.id && stage.kind === 'membrane' ? { ...stage, restrictor: { ...stage.restrictor, lengthMm: left } } : stage,
+      ),
+    },
   }));
   emit('measure');
 }
@@ -51,7 +64,11 @@ function cutDone(): void {
     />
     <FindingCard
       v-else-if="stale"
-      :finding="{ severity: 'note', title: `Cut to ${formatIn(operation.stage.restrictor.lengthMm, 'lengthMm', 'cm').text}`, why: 'Run ten minutes, then measure waste and product again: the next cut follows from that.' }"
+      :finding="{
+        severity: 'note',
+        title: `Cut to ${formatIn(operation.stage.restrictor.lengthMm, 'lengthMm', 'cm').text}`,
+        why: 'Run ten minutes, then measure waste and product again: the next cut follows from that.',
+      }"
     />
     <FindingCard
       v-else-if="advice && !advice.ok"
@@ -83,6 +100,7 @@ function cutDone(): void {
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .after { align-items: flex-end; }
 .after .quantity { width: 220px; }

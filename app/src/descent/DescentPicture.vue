@@ -29,7 +29,15 @@ const left = computed(() => (props.size === 'large' ? (props.left ?? 96) : 0));
 const columnWidth = computed(() => props.columnWidth ?? Math.max(8, (Math.max(120, hostWidth.value) - left.value) / columns.value));
 const width = computed(() => left.value + columnWidth.value * columns.value);
 const height = computed(() => HEIGHT[props.size]);
-const drawing = computed(() => drawDescent(props.input, { size: props.size, width: width.value, height: height.value, left: left.value, columnWidth: columnWidth.value }));
+const drawing = computed(() =>
+  drawDescent(props.input, {
+    size: props.size,
+    width: width.value,
+    height: height.value,
+    left: left.value,
+    columnWidth: columnWidth.value,
+  }),
+);
 const small = computed(() => props.size !== 'large');
 
 const focused = ref(0);
@@ -52,7 +60,8 @@ function walk(event: KeyboardEvent, index: number): void {
     emit('remove', stage.stageId);
   }
 }
-const path = (points: readonly (readonly [number, number])[]): string => points.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join(' ');
+const path = (points: readonly (readonly [number, number])[]): string =>
+  points.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join(' ');
 </script>
 
 <template>
@@ -172,6 +181,7 @@ const path = (points: readonly (readonly [number, number])[]): string => points.
   </figure>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .descent { margin: 0; min-width: 0; display: grid; }
 svg { display: block; overflow: visible; grid-area: 1 / 1; }

@@ -10,7 +10,12 @@ const radius = computed(() => (props.small ? 4 : Math.min(11, b.value.width / 3)
 /** Its vessels, or the one it is. */
 const tubes = computed(() => props.vessel.tubes ?? [{ box: b.value, joints: [] }]);
 const inset = computed(() => (props.small ? 2 : 4.5));
-const inner = computed(() => ({ x: b.value.x + inset.value, y: b.value.y + inset.value * 1.6, width: b.value.width - 2 * inset.value, height: b.value.height - 3.2 * inset.value }));
+const inner = computed(() => ({
+  x: b.value.x + inset.value,
+  y: b.value.y + inset.value * 1.6,
+  width: b.value.width - 2 * inset.value,
+  height: b.value.height - 3.2 * inset.value,
+}));
 /** Three loops of a coil along the line. */
 const coil = computed(() => {
   const r = props.small ? 3 : 9;
@@ -23,7 +28,10 @@ const blades = computed(() => {
   const r = b.value.width / 2 - 4;
   const [cx, cy] = [b.value.x + b.value.width / 2, b.value.y + b.value.height / 2];
   const at = (angle: number, length: number): string => `${cx + length * Math.cos(angle)} ${cy + length * Math.sin(angle)}`;
-  return [0, 1, 2].map((k) => (k * 2 * Math.PI) / 3 - Math.PI / 2).map((a) => `M${cx} ${cy} Q${at(a + 0.2, r * 0.65)} ${at(a + 1.05, r)}`).join(' ');
+  return [0, 1, 2]
+    .map((k) => (k * 2 * Math.PI) / 3 - Math.PI / 2)
+    .map((a) => `M${cx} ${cy} Q${at(a + 0.2, r * 0.65)} ${at(a + 1.05, r)}`)
+    .join(' ');
 });
 </script>
 
@@ -119,6 +127,7 @@ const blades = computed(() => {
   </g>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .body, .walls { stroke: var(--vessel-line, #1b2b2d); stroke-width: 2; }
 .sediment .body { fill: #f7f2e5; }

@@ -88,6 +88,7 @@ function key(event: KeyboardEvent, index: number): void {
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .paper { display: flex; gap: 3px; height: 112px; border-bottom: 1.5px solid var(--ink); touch-action: none; cursor: ns-resize; background: repeating-linear-gradient(to top, transparent 0 27px, var(--hair) 27px 28px); }
 .bar { flex: 1 1 0; display: flex; align-items: flex-end; min-width: 0; }

@@ -1,7 +1,17 @@
 <script setup lang="ts">
 import { idFor } from '../store/newId';
 import { tankVolumeL, type Demand } from '@yes-clear/core/file';
-import { demandLPerDay, demandLPerWeek, fillTimeH, hourlyDrawL, largestDrawL, productionForTankLPerDay, scaledDemand, smallestTankL, tankWeek } from '@yes-clear/core/goal';
+import {
+  demandLPerDay,
+  demandLPerWeek,
+  fillTimeH,
+  hourlyDrawL,
+  largestDrawL,
+  productionForTankLPerDay,
+  scaledDemand,
+  smallestTankL,
+  tankWeek,
+} from '@yes-clear/core/goal';
 import { formatQuantity, THIN } from '@yes-clear/core/quantity';
 import { mdiPlus } from '@mdi/js';
 import { computed, defineAsyncComponent } from 'vue';
@@ -28,16 +38,21 @@ const setTotal = (value: number | null): void => {
 };
 const mostDay = computed(() => Math.max(...demand.value.dayL, 1) * 1.25);
 const stepDay = computed(() => 10 ** Math.floor(Math.log10(mostDay.value / 8)));
-const setDay = (i: number, value: number): void => setDemand('litres by day', { dayL: demand.value.dayL.map((old, k) => (k === i ? value : old)) });
+const setDay = (i: number, value: number): void =>
+  setDemand('litres by day', { dayL: demand.value.dayL.map((old, k) => (k === i ? value : old)) });
 /** Hours as litres of an average day, for the words at each bar; dragged in their own shares. */
 const hourSum = computed(() => demand.value.hourShare.reduce((sum, share) => sum + share, 0));
 const evenL = computed(() => demand.value.dayL.reduce((sum, day) => sum + day, 0) / 7);
 const mostHour = computed(() => Math.max(...demand.value.hourShare, 1) * 1.25);
-const setHour = (i: number, value: number): void => setDemand('litres by hour', { hourShare: demand.value.hourShare.map((old, k) => (k === i ? Math.min(1000, value) : old)) });
-const sayHour = (share: number): string => (hourSum.value > 0 ? `${litres((evenL.value * share) / hourSum.value)} of an average day` : 'even');
+const setHour = (i: number, value: number): void =>
+  setDemand('litres by hour', { hourShare: demand.value.hourShare.map((old, k) => (k === i ? Math.min(1000, value) : old)) });
+const sayHour = (share: number): string =>
+  hourSum.value > 0 ? `${litres((evenL.value * share) / hourSum.value)} of an average day` : 'even';
 
 const addBatch = (): void =>
-  setDemand('batch', { batches: [...demand.value.batches, { id: idFor('batch'), name: 'Fill a drum', weekday: 4, hour: 18, litres: 200 }] });
+  setDemand('batch', {
+    batches: [...demand.value.batches, { id: idFor('batch'), name: 'Fill a drum', weekday: 4, hour: 18, litres: 200 }],
+  });
 const setBatch = (id: string, changes: Partial<Demand['batches'][number]>): void =>
   setDemand('batch', { batches: demand.value.batches.map((batch) => (batch.id === id ? { ...batch, ...changes } : batch)) });
 const removeBatch = (id: string): void => setDemand('batch removed', { batches: demand.value.batches.filter((batch) => batch.id !== id) });
@@ -50,7 +65,9 @@ const drawnTank = computed(() => (tankL.value > 0 ? tankL.value : (smallest.valu
 const week = computed(() => tankWeek(demand.value, madeLPerDay.value, drawnTank.value));
 const enough = computed(() => (tankL.value > 0 ? productionForTankLPerDay(demand.value, tankL.value) : null));
 const busiest = computed(() => {
-  const byDay = DAYS.map((_, i) => demand.value.dayL[i]! + demand.value.batches.reduce((sum, batch) => (batch.weekday === i ? sum + batch.litres : sum), 0));
+  const byDay = DAYS.map(
+    (_, i) => demand.value.dayL[i]! + demand.value.batches.reduce((sum, batch) => (batch.weekday === i ? sum + batch.litres : sum), 0),
+  );
   const most = Math.max(...byDay);
   return most > 1.3 * demandLPerDay(demand.value) ? `${DAY_NAMES[byDay.indexOf(most)]} takes ${litres(most)}. ` : '';
 });
@@ -61,9 +78,13 @@ const outcome = computed(() => {
   if (need === 0) return ['Nothing is needed yet.'];
   const first = `${litres(need)} a day on average, ${litres(7 * need)} a week. ${busiest.value}Most at once: ${litres(largestDrawL(demand.value))}.`;
   if (made === 0) return [first, 'The train makes nothing as it stands.'];
-  if (smallest.value === null) return [first, `The train makes ${litres(made)} a day: ${litres(need - made)} too little, whatever the tank.`];
+  if (smallest.value === null)
+    return [first, `The train makes ${litres(made)} a day: ${litres(need - made)} too little, whatever the tank.`];
   const fill = fillTimeH(drawnTank.value, made);
-  const times = tankL.value > 0 ? `This train's ${litres(tankL.value)} ${tankL.value >= smallest.value ? 'is enough' : 'is too small'}` : 'This train has no tank';
+  const times =
+    tankL.value > 0
+      ? `This train's ${litres(tankL.value)} ${tankL.value >= smallest.value ? 'is enough' : 'is too small'}`
+      : 'This train has no tank';
   return [
     first,
     `The train makes ${litres(made)} a day. The smallest tank that never runs dry: ${litres(smallest.value)}. ${times}${fill === null ? '' : `; from empty it fills in ${fill < 1 ? `${Math.round(60 * fill)}${THIN}min` : fill < 48 ? `${fill.toFixed(fill < 10 ? 1 : 0)}${THIN}h` : `${(fill / 24).toFixed(1)}${THIN}days`}`}.`,
@@ -71,7 +92,13 @@ const outcome = computed(() => {
   ];
 });
 const series = computed(() => [
-  { label: 'Tank', colour: '#33535a', points: week.value.points.map((point) => ({ x: point.hour, y: point.levelL })), endText: `lowest ${litres(week.value.lowestL)}`, width: 2 },
+  {
+    label: 'Tank',
+    colour: '#33535a',
+    points: week.value.points.map((point) => ({ x: point.hour, y: point.levelL })),
+    endText: `lowest ${litres(week.value.lowestL)}`,
+    width: 2,
+  },
 ]);
 const marks = DAYS.map((text, i) => ({ value: 24 * i, text }));
 const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw > 0) || demand.value.batches.length > 0);
@@ -202,6 +229,7 @@ const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw 
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .demand { display: grid; gap: 14px; }
 .head { display: flex; gap: 10px 16px; align-items: flex-end; flex-wrap: wrap; }

@@ -14,12 +14,19 @@ const { solved, tapState, water } = current;
 const units = computed(() => current.units.value);
 const row = computed(() => (goal.value ? GOAL_ROWS[goal.value.id] : null));
 const limits = computed(() => (goal.value ? goalLimits(goal.value, units.value.ppmFactor) : []));
-const tapChecks = computed(() => (water.value?.ok && tapState.value ? checkGoal(limits.value, water.value.value.water, tapState.value) : []));
+const tapChecks = computed(() =>
+  water.value?.ok && tapState.value ? checkGoal(limits.value, water.value.value.water, tapState.value) : [],
+);
 const usedChecks = computed(() => solved.value?.report.checks ?? []);
 const usedEc = computed(() => (solved.value ? productStation(solved.value.report.solved).state.ec25UScm : 1));
 const school = computed(() => (goal.value ? schoolOf(goal.value) : null));
 const editing = ref(false);
-const free = computed(() => LIMIT_QUANTITIES.filter((quantity) => !limits.value.some((limit) => limit.quantity === quantity)).map((value) => ({ value, title: LIMIT_LABELS[value] })));
+const free = computed(() =>
+  LIMIT_QUANTITIES.filter((quantity) => !limits.value.some((limit) => limit.quantity === quantity)).map((value) => ({
+    value,
+    title: LIMIT_LABELS[value],
+  })),
+);
 const isOwn = (quantity: LimitQuantity): boolean => goal.value?.ownLimits.some((own) => own.quantity === quantity) ?? false;
 function addLimit(quantity: LimitQuantity): void {
   const tap = water.value?.ok && tapState.value ? limitedValue(quantity, water.value.value.water, tapState.value) : 1;
@@ -117,6 +124,7 @@ function addLimit(quantity: LimitQuantity): void {
   </template>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .crew { display: grid; gap: 10px; }
 .crew .row { align-items: flex-end; }

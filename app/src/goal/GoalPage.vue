@@ -52,6 +52,7 @@ const findings = computed(() => solved.value?.report.findings.filter((finding) =
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .goals { display: flex; flex-wrap: wrap; gap: 10px 28px; }
 .family { display: grid; gap: 4px; align-content: start; }

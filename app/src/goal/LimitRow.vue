@@ -35,7 +35,9 @@ const range = computed(() => {
 const margin = computed(() => {
   const { used } = props;
   if (!used || !Number.isFinite(used.margin)) return '';
-  return used.met ? `${show(Math.max(0, used.margin))} to spare` : `${show(-used.margin)} ${used.side === 'high' ? 'too much' : 'too little'}`;
+  return used.met
+    ? `${show(Math.max(0, used.margin))} to spare`
+    : `${show(-used.margin)} ${used.side === 'high' ? 'too much' : 'too little'}`;
 });
 const SIDES = [
   { side: 'low', says: 'at least' },
@@ -96,6 +98,7 @@ const set = (side: 'low' | 'high', value: number | null): void =>
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .limit { display: grid; grid-template-columns: 168px 176px minmax(120px, 1fr) 92px 112px; gap: 4px 14px; align-items: center; padding: 8px 14px; border-top: 1px solid var(--hair); }
 small { display: block; font-size: 13px; font-weight: 450; color: var(--muted); line-height: 1.25; }

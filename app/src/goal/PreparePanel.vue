@@ -119,6 +119,7 @@ const blendHardness = computed(() => {
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .prepare { display: grid; gap: 12px; }
 .head { display: flex; justify-content: space-between; align-items: center; gap: 10px; flex-wrap: wrap; }

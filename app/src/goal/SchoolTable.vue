@@ -43,6 +43,7 @@ const differs = (quantity: LimitQuantity): boolean => new Set(props.schools.map(
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .schools { overflow-x: auto; padding: 4px 0; }
 .pick { border: 1px solid var(--line); border-radius: 8px; background: var(--sheet); color: var(--ink); font: inherit; font-weight: 650; font-size: 13.3px; padding: 4px 9px; cursor: pointer; }

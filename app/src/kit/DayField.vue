@@ -36,6 +36,7 @@ function changed(text: string): void {
   >
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 em { color: var(--bad); font-style: normal; font-size: 13px; font-weight: 550; grid-column: 1 / -1; }
 </style>

@@ -16,6 +16,7 @@ defineEmits<{ mend: [action: FindingAction] }>();
   </article>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .finding { padding: 9px 13px 11px; border-left-width: 4px; border-left-color: var(--line); }
 .finding.note { border-left-width: 1px; }

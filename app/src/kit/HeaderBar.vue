@@ -21,6 +21,7 @@ defineProps<{ title: string; subtitle: string }>();
   </header>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .bar { position: sticky; top: 0; z-index: 20; height: var(--header); display: flex; align-items: center; gap: 18px; padding: 0 20px; background: var(--paper); border-bottom: 1px solid var(--line); }
 .mark { display: flex; align-items: center; gap: 7px; color: var(--ink); text-decoration: none; font-size: 19px; font-weight: 750; letter-spacing: -0.01em; white-space: nowrap; }

@@ -70,6 +70,7 @@ const { text, error, symbol, hint, typed, left } = useQuantityInput({
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .quantity { display: grid; gap: 3px; align-content: start; }
 label { font-size: 13.3px; font-weight: 600; color: var(--muted); }

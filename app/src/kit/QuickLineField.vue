@@ -65,6 +65,7 @@ const pieces = computed<Piece[]>(() => {
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .quick { position: relative; min-width: 0; }
 input, .under { font: 500 17px/26px var(--typed); padding: 7px 4px 9px; letter-spacing: 0; white-space: pre; }

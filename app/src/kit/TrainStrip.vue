@@ -15,6 +15,7 @@ const sentence = computed(() => (solved.value ? trainSentence(solved.value.repor
   <div v-if="input" class="sheet train-strip"><DescentPicture :input="input" size="strip" :sentence="sentence" /></div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .train-strip { padding: 4px 10px; margin-bottom: 14px; overflow: hidden; }
 </style>

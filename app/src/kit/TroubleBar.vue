@@ -49,6 +49,7 @@ async function save(): Promise<void> {
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .bar { position: sticky; top: var(--header); z-index: 19; display: flex; gap: 8px 16px; align-items: center; justify-content: space-between; flex-wrap: wrap; padding: 8px 20px; background: var(--select); border-bottom: 1px solid var(--line); font-size: 14px; line-height: 1.4; }
 .bar.bad { background: color-mix(in srgb, var(--bad) 12%, var(--sheet)); border-bottom-color: var(--bad); }

@@ -28,13 +28,19 @@ function change(how: 'renew' | 'moveUp'): void {
   const id = idFor('cartridge');
   const day = now.value.slice(0, 10);
   current.edit('cartridge changed', (s) => cartridgeChanged(s, seen, { how, ended: ended.value, day, id }));
-  notice.say(how === 'moveUp' ? `${lag.value?.name ?? ''} moved up, new resin behind it. Ctrl+Z takes it back.` : `New resin in ${inSentence(name.value)}. Ctrl+Z takes it back.`);
+  notice.say(
+    how === 'moveUp'
+      ? `${lag.value?.name ?? ''} moved up, new resin behind it. Ctrl+Z takes it back.`
+      : `New resin in ${inSentence(name.value)}. Ctrl+Z takes it back.`,
+  );
 }
 const learned = computed(() => {
   const t = tracking.value;
   if (!t) return '';
   const sure = `${t.capacityEq.toPrecision(3)}${THIN}eq ± ${Math.round(100 * t.capacitySd)}${THIN}%`;
-  return t.learnedFrom === 0 ? `Capacity ${sure}, from its class alone` : `Capacity ${sure}, learned from ${t.learnedFrom === 1 ? 'the one before' : `${t.learnedFrom} before it`}`;
+  return t.learnedFrom === 0
+    ? `Capacity ${sure}, from its class alone`
+    : `Capacity ${sure}, learned from ${t.learnedFrom === 1 ? 'the one before' : `${t.learnedFrom} before it`}`;
 });
 const day = (text: string | null): string => (text ? format(new Date(`${text}T00:00:00`), 'd MMM yyyy') : '–');
 const history = computed(() => [...(system.value?.cartridges ?? [])].reverse());
@@ -81,6 +87,7 @@ const history = computed(() => [...(system.value?.cartridges ?? [])].reverse());
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .change { display: grid; gap: 8px; }
 .row { display: flex; gap: 8px 12px; flex-wrap: wrap; align-items: center; }

@@ -140,6 +140,7 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .hidden { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
 .line { display: grid; grid-template-columns: auto minmax(200px, 1.1fr) minmax(160px, 1fr) auto; gap: 6px 14px; align-items: center; padding: 8px 12px 8px 14px; }

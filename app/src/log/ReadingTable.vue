@@ -48,7 +48,8 @@ const ratio = (reading: Reading): string => {
   const found = readingRatio(reading);
   return found === null ? '' : `${found.toFixed(1)} : 1`;
 };
-const quantity = (number: number | null, dimension: 'pressureBar' | 'temperatureC'): string => (number === null ? '' : formatQuantity(number, dimension, props.system.units).number);
+const quantity = (number: number | null, dimension: 'pressureBar' | 'temperatureC'): string =>
+  number === null ? '' : formatQuantity(number, dimension, props.system.units).number;
 const perMinute = (number: number | null): string => (number === null ? '' : formatIn(number, 'flowLPerH', 'mL/min').number);
 const when = (at: string): string => format(new Date(at), 'd MMM, HH:mm');
 </script>
@@ -95,6 +96,7 @@ const when = (at: string): string => format(new Date(at), 'd MMM, HH:mm');
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .table { overflow-x: auto; }
 td:first-child { white-space: normal; min-width: 112px; }

@@ -17,6 +17,7 @@ const emit = defineEmits<{ confirm: []; cancel: [] }>();
   </v-dialog>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .confirm { padding: 18px 20px; display: grid; gap: 12px; }
 .end { justify-content: flex-end; }

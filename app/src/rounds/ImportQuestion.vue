@@ -26,7 +26,11 @@ const many = (count: number, one: string): string => `${count} ${count === 1 ? o
 const partsText = (parts: readonly SystemPart[]): string => parts.map((part) => SYSTEM_PARTS[part]).join(', ');
 const day = (instant: string): string => format(new Date(instant), 'd MMM yyyy, HH:mm');
 const newerText = ({ newer }: RecordComparison): string =>
-  newer === 'same' ? 'edited last at the same time' : newer === 'here' ? 'the one here was edited last' : 'the one in the file was edited last';
+  newer === 'same'
+    ? 'edited last at the same time'
+    : newer === 'here'
+      ? 'the one here was edited last'
+      : 'the one in the file was edited last';
 
 /** What each choice would do, in numbers. */
 function outcome({ here, compared }: Clash, choice: ClashChoice): string {
@@ -39,11 +43,17 @@ function outcome({ here, compared }: Clash, choice: ClashChoice): string {
     case 'merge': {
       const kept = newer === 'there' ? 'the file’s' : 'this browser’s';
       const rest = parts.length > 0 ? ` For ${partsText(parts)}, ${kept} stands.` : '';
-      const twins = readingsDiffer.length > 0 ? ` ${many(readingsDiffer.length, 'reading')} of both, each saying something else, ${readingsDiffer.length === 1 ? 'is' : 'are'} kept twice.` : '';
+      const twins =
+        readingsDiffer.length > 0
+          ? ` ${many(readingsDiffer.length, 'reading')} of both, each saying something else, ${readingsDiffer.length === 1 ? 'is' : 'are'} kept twice.`
+          : '';
       return `All readings of both: ${many(here.readings.length + readingsThere.length + readingsDiffer.length, 'reading')}.${rest}${twins}`;
     }
     case 'replace': {
-      const gone = readingsHere.length > 0 ? `${many(readingsHere.length, 'reading')} that only this browser has will be gone.` : 'No reading is lost.';
+      const gone =
+        readingsHere.length > 0
+          ? `${many(readingsHere.length, 'reading')} that only this browser has will be gone.`
+          : 'No reading is lost.';
       const older = newer === 'here' && parts.length > 0 ? ` Newer entries here (${partsText(parts)}) will be gone.` : '';
       return `The file’s system takes its place. ${gone}${older}`;
     }
@@ -93,7 +103,9 @@ function go(): void {
               [
                 clash.compared.readingsHere.length > 0 ? `${many(clash.compared.readingsHere.length, 'reading')} only here` : '',
                 clash.compared.readingsThere.length > 0 ? `${many(clash.compared.readingsThere.length, 'reading')} only in the file` : '',
-                clash.compared.readingsDiffer.length > 0 ? `${many(clash.compared.readingsDiffer.length, 'reading')} not the same in both` : '',
+                clash.compared.readingsDiffer.length > 0
+                  ? `${many(clash.compared.readingsDiffer.length, 'reading')} not the same in both`
+                  : '',
                 clash.compared.parts.length > 0 ? `in ${partsText(clash.compared.parts)}; ${newerText(clash.compared)}` : '',
               ]
                 .filter(Boolean)
@@ -112,8 +124,8 @@ function go(): void {
       <article v-if="plan.odd.length > 0" class="clash">
         <h2>{{ many(plan.odd.length, 'date') }} outside 1990 to 2100</h2>
         <p class="small">
-          {{ oddText(plan.odd[0]!) }}{{ plan.odd.length > 1 ? `, and ${plan.odd.length - 1} more` : '' }}. A clock
-          that was wrong, or a slip?
+          {{ oddText(plan.odd[0]!) }}{{ plan.odd.length > 1 ? `, and ${plan.odd.length - 1} more` : '' }}. A clock that was wrong, or a
+          slip?
         </p>
         <Segments v-model="odd" label="What to do with them" :choices="ODD" />
       </article>
@@ -126,6 +138,7 @@ function go(): void {
   </v-dialog>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .ask { padding: 18px 20px; display: grid; gap: 14px; overflow: auto; }
 .clash { border: 1px solid var(--line); border-radius: 11px; padding: 11px 13px 12px; display: grid; gap: 9px; }

@@ -55,6 +55,7 @@ async function save(): Promise<void> {
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .keep { display: grid; gap: 10px; }
 .keep .row { gap: 6px; }

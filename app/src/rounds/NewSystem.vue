@@ -30,7 +30,13 @@ async function create(): Promise<void> {
   if (name.value.trim() === '' || busy.value) return;
   busy.value = true;
   const id = newId();
-  const system = systemFromTemplate({ id, name: name.value.trim(), site: site.value.trim() || 'Site', template: template.value, at: new Date().toISOString() });
+  const system = systemFromTemplate({
+    id,
+    name: name.value.trim(),
+    site: site.value.trim() || 'Site',
+    template: template.value,
+    at: new Date().toISOString(),
+  });
   const kept = await saving.keep('the new system', () => addSystem(system));
   busy.value = false;
   refused.value = kept.ok ? null : `Not saved: ${kept.reason}. ${kept.remedy}`;
@@ -82,6 +88,7 @@ async function create(): Promise<void> {
   </v-dialog>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .new { padding: 18px 20px; overflow: auto; }
 form { display: grid; gap: 14px; margin-top: 12px; }

@@ -51,6 +51,7 @@ defineEmits<{ save: []; remove: [] }>();
   </article>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .round { display: grid; grid-template-columns: minmax(150px, 1.15fr) 186px 128px 128px minmax(150px, 1.2fr) 30px; gap: 16px; align-items: center; padding: 10px 8px 10px 14px; position: relative; }
 .round:hover { border-color: var(--muted); }

@@ -81,9 +81,7 @@ async function open(event: Event): Promise<void> {
   else await carryOut(plan, new Map(), 'keep');
 }
 async function carryOut(plan: ImportPlan, choices: ReadonlyMap<string, ClashChoice>, odd: 'keep' | 'leave'): Promise<void> {
-  const kept = await saving.keep('opening the file', () =>
-    carryOutImport(plan, ({ here }) => choices.get(here.system.id) ?? 'leave', odd),
-  );
+  const kept = await saving.keep('opening the file', () => carryOutImport(plan, ({ here }) => choices.get(here.system.id) ?? 'leave', odd));
   asking.value = null;
   if (kept.ok) notice.say(importSays(plan, kept.value), kept.value.opened.length > 0 ? undoAction : null);
 }
@@ -115,10 +113,7 @@ document.title = 'Yes Clear';
 
 <template>
   <div>
-    <HeaderBar
-      title="Rounds"
-      :subtitle="subtitle"
-    >
+    <HeaderBar title="Rounds" :subtitle="subtitle">
       <template #tools>
         <button v-if="lines.length > 0" class="button read" type="button" @click="quick.start(null)">
           <span class="long">Quick reading</span><span class="short">Read</span> <kbd>R</kbd>
@@ -147,12 +142,12 @@ document.title = 'Yes Clear';
       <div>
         <strong
           >Of {{ startUp.lost.was.systems }} systems and {{ startUp.lost.was.readings }} readings kept here on
-          {{ format(new Date(startUp.lost.was.at), 'd MMMM, HH:mm') }}, {{ startUp.lost.systems }} and {{ startUp.lost.readings }} could be read
-          back.</strong
+          {{ format(new Date(startUp.lost.was.at), 'd MMMM, HH:mm') }}, {{ startUp.lost.systems }} and {{ startUp.lost.readings }} could be
+          read back.</strong
         >
         <p class="small">
-          The browser’s store was damaged or cleared. Open your last backup file: it is merged with what is here, and nothing that is here is
-          lost by it.
+          The browser’s store was damaged or cleared. Open your last backup file: it is merged with what is here, and nothing that is here
+          is lost by it.
         </p>
       </div>
       <div class="row">
@@ -194,8 +189,9 @@ document.title = 'Yes Clear';
           <h2>Next 30 days</h2>
           <ol v-if="listed.length > 0" class="due">
             <li v-for="item in listed" :key="item.id + item.says">
-              <span :class="{ late: item.late }">{{ item.day }}</span
-              ><RouterLink :to="{ name: 'log', params: { id: item.id } }">{{ item.says }}</RouterLink>
+              <span :class="{ late: item.late }">{{ item.day }}</span><RouterLink :to="{ name: 'log', params: { id: item.id } }">{{
+                item.says
+              }}</RouterLink>
             </li>
           </ol>
           <p v-else class="muted small">Nothing falls due.</p>
@@ -211,11 +207,17 @@ document.title = 'Yes Clear';
     <ConfirmDialog v-if="demoDoomed" title="Remove the demo?" verb="Remove" @cancel="demoDoomed = false" @confirm="removeDemoNow">
       Its systems leave this browser with everything you tried on them. Systems of your own stay.
     </ConfirmDialog>
-    <ImportQuestion v-if="asking" :plan="asking" @carry-out="(choices, odd) => asking && carryOut(asking, choices, odd)" @cancel="asking = null" />
+    <ImportQuestion
+      v-if="asking"
+      :plan="asking"
+      @carry-out="(choices, odd) => asking && carryOut(asking, choices, odd)"
+      @cancel="asking = null"
+    />
     <NewSystem v-if="creating" v-model="creating" />
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .group { padding-left: 2px; }
 .group:not(:first-child) { margin-top: 6px; }

@@ -52,6 +52,7 @@ useKey('?', () => (showKeys.value = true));
   </v-app>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .opening { padding: 40px 20px; }
 .act { border: 1px solid color-mix(in srgb, currentColor 40%, transparent); border-radius: 8px; background: transparent; color: inherit; font: 650 14px var(--digits); padding: 8px 14px; cursor: pointer; }

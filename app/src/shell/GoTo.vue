@@ -65,6 +65,7 @@ function key(event: KeyboardEvent): void {
   </v-dialog>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .go { padding: 12px; }
 input { width: 100%; font: 500 17px var(--digits); padding: 9px 12px; border: 1px solid var(--line); border-radius: 9px; background: var(--sheet); color: var(--ink); }

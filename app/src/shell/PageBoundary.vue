@@ -22,7 +22,9 @@ async function save(): Promise<void> {
 <template>
   <main v-if="broke" class="broke" role="alert">
     <h1>This page stopped working</h1>
-    <p>What you entered is kept in this browser. The reason given: <code>{{ broke.message }}</code></p>
+    <p>
+      What you entered is kept in this browser. The reason given: <code>{{ broke.message }}</code>
+    </p>
     <div class="row">
       <button class="button primary" type="button" @click="save">Save everything to a file</button>
       <button class="button" type="button" @click="broke = null">Try again</button>
@@ -32,6 +34,7 @@ async function save(): Promise<void> {
   <slot v-else />
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .broke { max-width: 640px; margin: 10vh auto 0; padding: 0 20px; display: grid; gap: 14px; }
 code { font-family: var(--typed); font-size: 13.5px; overflow-wrap: anywhere; }

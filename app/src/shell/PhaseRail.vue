@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { PhaseKey, } from './router';
+import type { PhaseKey } from './router';
 import { PHASES } from './router';
 import type { PhaseStates } from './usePhaseStates';
 
@@ -25,6 +25,7 @@ const SAYS = { done: 'done', attention: 'needs attention', nothing: 'nothing yet
   </nav>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .rail { display: flex; gap: 4px; height: var(--header); }
 a { display: flex; align-items: center; gap: 7px; padding: 2px 11px 0; color: var(--muted); text-decoration: none; font-weight: 600; border-bottom: 3px solid transparent; }

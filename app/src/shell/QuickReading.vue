@@ -29,11 +29,15 @@ watch(
 );
 const { text, parsed, make, clear } = useQuickLine(() => system.value);
 const field = useTemplateRef<InstanceType<typeof QuickLineField>>('field');
-watch([() => quick.open, rows], ([open]) => {
-  if (!open) return;
-  chosen.value ??= quick.systemId ?? (rows.value.length === 1 ? (rows.value[0]?.id ?? null) : null);
-  void nextTick(() => field.value?.focus());
-}, { immediate: true });
+watch(
+  [() => quick.open, rows],
+  ([open]) => {
+    if (!open) return;
+    chosen.value ??= quick.systemId ?? (rows.value.length === 1 ? (rows.value[0]?.id ?? null) : null);
+    void nextTick(() => field.value?.focus());
+  },
+  { immediate: true },
+);
 
 /** The pad writes the first numbers of the line, one a probe; what follows them is kept. */
 const at = ref(0);
@@ -121,13 +125,16 @@ async function save(): Promise<void> {
             </button>
           </div>
         </div>
-        <button class="button primary log" type="button" :disabled="parsed.problem !== null || busy" @click="save">Log it <kbd>↵</kbd></button>
+        <button class="button primary log" type="button" :disabled="parsed.problem !== null || busy" @click="save">
+          Log it <kbd>↵</kbd>
+        </button>
         <p v-if="refused" class="problem" role="alert">{{ refused }}</p>
       </template>
     </v-card>
   </v-dialog>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .quick-card { padding: 16px 18px 18px; display: grid; gap: 12px; }
 .head { display: flex; justify-content: space-between; align-items: center; }

@@ -21,6 +21,7 @@ const open = defineModel<boolean>({ required: true });
   </v-dialog>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .panel-card { padding: 18px 20px; }
 dl { display: grid; grid-template-columns: 120px 1fr; row-gap: 8px; margin: 14px 0 16px; align-items: center; }

@@ -25,7 +25,9 @@ const heads = useSystemHeads();
 const order = computed(() => (heads.value ?? []).findIndex((head) => head.id === props.id) + 1);
 const phase = computed(() => PHASES.find((candidate) => candidate.key === route.name)?.key ?? null);
 const saving = useSaving();
-const place = computed(() => (heads.value ? `${order.value} of ${heads.value.length} ${heads.value.length === 1 ? 'system' : 'systems'}` : ''));
+const place = computed(() =>
+  heads.value ? `${order.value} of ${heads.value.length} ${heads.value.length === 1 ? 'system' : 'systems'}` : '',
+);
 const title = computed(() => current.system.value?.name ?? '');
 watchEffect(() => {
   document.title = title.value === '' ? 'Yes Clear' : `${title.value} – Yes Clear`;
@@ -85,6 +87,7 @@ function switchUnits(system: 'trade' | 'metric'): void {
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .gone { display: grid; gap: 12px; justify-items: start; padding: 40px 20px; }
 .short { display: none; }

@@ -33,6 +33,7 @@ const CHOICES = [
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .units { display: flex; border: 1px solid var(--line); border-radius: 9px; overflow: hidden; background: var(--sheet); }
 button { border: 0; background: transparent; color: var(--muted); font: 650 13px var(--digits); padding: 7px 10px; cursor: pointer; white-space: nowrap; min-height: 32px; }

@@ -103,7 +103,8 @@ export async function openDatabase(): Promise<void> {
   const known = typeof indexedDB !== 'undefined' && 'databases' in indexedDB ? await indexedDB.databases() : [];
   const native = known.find(({ name }) => name === DATABASE_NAME)?.version ?? 0;
   const version = Math.floor(native / 10);
-  if (version > DATABASE_VERSION) throw new NewerDatabase(`Its stores are of version ${version}; this one knows up to ${DATABASE_VERSION}.`);
+  if (version > DATABASE_VERSION)
+    throw new NewerDatabase(`Its stores are of version ${version}; this one knows up to ${DATABASE_VERSION}.`);
   // A full disk can leave a database without a single store; there is nothing in it to lose, and Dexie cannot open it.
   if (native > 0 && (await storeNames()).length === 0) await Dexie.delete(DATABASE_NAME);
   await database.open();

@@ -88,8 +88,11 @@ async function putSystem(before: System | null, after: System | null, missed: 'o
     return 0;
   }
   const row = await database.systems.get(after.id);
-  await database.systems.put({ id: after.id, // A system that comes back is newer than any state of it that was seen before.
-    revision: (row?.revision ?? Date.now()) + 1, system: after });
+  await database.systems.put({
+    id: after.id, // A system that comes back is newer than any state of it that was seen before.
+    revision: (row?.revision ?? Date.now()) + 1,
+    system: after,
+  });
   return 0;
 }
 
@@ -140,7 +143,10 @@ export const redo = (): Promise<Done | null> => move('redo');
 /** Labels of what could be taken back and done again now. */
 export async function nextSteps(): Promise<{ readonly undo: string | null; readonly redo: string | null }> {
   const tab = tabId();
-  const [last, next] = await Promise.all([database.edits.where({ tab, undone: 0 }).last(), database.edits.where({ tab, undone: 1 }).first()]);
+  const [last, next] = await Promise.all([
+    database.edits.where({ tab, undone: 0 }).last(),
+    database.edits.where({ tab, undone: 1 }).first(),
+  ]);
   return { undo: last?.label ?? null, redo: next?.label ?? null };
 }
 

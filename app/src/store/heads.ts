@@ -38,7 +38,9 @@ export function useSystemHeads(): ShallowRef<readonly SystemHead[] | null> {
         known.set(row.id, { id: row.id, name, site, demo, createdAt, revision: row.revision });
       }
       if (mine !== asked) return;
-      heads.value = pairs.flatMap(([id]) => known.get(id) ?? []).sort((a, b) => (a.createdAt < b.createdAt ? -1 : a.createdAt > b.createdAt ? 1 : 0));
+      heads.value = pairs
+        .flatMap(([id]) => known.get(id) ?? [])
+        .sort((a, b) => (a.createdAt < b.createdAt ? -1 : a.createdAt > b.createdAt ? 1 : 0));
     } catch (error) {
       state.fails(error);
     }

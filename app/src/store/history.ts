@@ -20,4 +20,6 @@ export const useHistory = defineStore('history', () => {
 });
 
 const alsoLeft = ({ missed }: Done): string =>
-  missed === 0 ? '' : ` ${missed === 1 ? '1 place was' : `${missed} places were`} changed elsewhere meanwhile and stay${missed === 1 ? 's' : ''} as ${missed === 1 ? 'it is' : 'they are'}.`;
+  missed === 0
+    ? ''
+    : ` ${missed === 1 ? '1 place was' : `${missed} places were`} changed elsewhere meanwhile and stay${missed === 1 ? 's' : ''} as ${missed === 1 ? 'it is' : 'they are'}.`;

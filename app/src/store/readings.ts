@@ -10,4 +10,5 @@ export async function logReading(reading: Reading): Promise<void> {
 }
 
 /** Takes a reading away, undoable. */
-export const removeReading = (reading: Reading): Promise<void> => commit('reading removed', [{ kind: 'reading', before: reading, after: null }]);
+export const removeReading = (reading: Reading): Promise<void> =>
+  commit('reading removed', [{ kind: 'reading', before: reading, after: null }]);

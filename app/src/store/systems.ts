@@ -24,7 +24,8 @@ export async function oneRecord(id: string): Promise<SystemRecord | null> {
   return { system: row.system, readings };
 }
 
-export const addSystem = (system: System): Promise<void> => commit(`${system.name} made`, [{ kind: 'system', before: null, after: system }]);
+export const addSystem = (system: System): Promise<void> =>
+  commit(`${system.name} made`, [{ kind: 'system', before: null, after: system }]);
 
 const leaving = ({ system, readings }: SystemRecord): EditPart[] => [
   ...readings.map((reading): EditPart => ({ kind: 'reading', before: reading, after: null })),
@@ -58,5 +59,8 @@ export async function storeRecords(records: readonly SystemRecord[], label: stri
 /** A system that was removed elsewhere, put back as it was last seen here. */
 export async function bringBack(record: SystemRecord): Promise<void> {
   const here = await oneRecord(record.system.id);
-  await commit(`${record.system.name} brought back`, here ? coming(mergeRecords(here, record, () => '').record, here.system) : coming(record, null));
+  await commit(
+    `${record.system.name} brought back`,
+    here ? coming(mergeRecords(here, record, () => '').record, here.system) : coming(record, null),
+  );
 }

@@ -14,7 +14,10 @@ export interface Lost {
 }
 
 const KEY = 'yes-clear:tally';
-const counted = async (): Promise<Omit<Tally, 'at'>> => ({ systems: await database.systems.count(), readings: await database.readings.count() });
+const counted = async (): Promise<Omit<Tally, 'at'>> => ({
+  systems: await database.systems.count(),
+  readings: await database.readings.count(),
+});
 
 function lastTally(): Tally | null {
   try {

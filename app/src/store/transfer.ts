@@ -143,6 +143,7 @@ export async function carryOutImport(
       if (merged.left.length > 0) left.push({ name: clash.here.system.name, from: merged.from, parts: merged.left });
     }
   }
-  if (records.length > 0) await storeRecords(records, records.length === 1 ? `${records[0]!.system.name} opened` : `${records.length} systems opened`);
+  if (records.length > 0)
+    await storeRecords(records, records.length === 1 ? `${records[0]!.system.name} opened` : `${records.length} systems opened`);
   return { opened: records, left };
 }

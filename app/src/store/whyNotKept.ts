@@ -44,7 +44,8 @@ export function whyNotKept(error: unknown): NotKept {
   for (let at: unknown = error; at; at = innerOf(at)) {
     const known = REASONS[nameOf(at)];
     if (known) return known;
-    if (nameOf(at) === 'DoesNotFit') return { reason: (at as Error).message, remedy: 'Mend it where it stands; the last good value is kept.' };
+    if (nameOf(at) === 'DoesNotFit')
+      return { reason: (at as Error).message, remedy: 'Mend it where it stands; the last good value is kept.' };
     // Some browsers bury the full disk in the text alone.
     if (/quota|disk is full|no space/i.test(at instanceof Error ? at.message : '')) return REASONS['QuotaExceededError']!;
   }

@@ -3,7 +3,18 @@ import type { InputError, Outcome, UnitPreference } from '@yes-clear/core/quanti
 import { tapWater } from '@yes-clear/core/train';
 import { settleWater, type CompletedWater, type WaterState } from '@yes-clear/core/water';
 import { useEventListener, useNow } from '@vueuse/core';
-import { computed, inject, onScopeDispose, provide, shallowRef, watch, type ComputedRef, type InjectionKey, type Ref, type ShallowRef } from 'vue';
+import {
+  computed,
+  inject,
+  onScopeDispose,
+  provide,
+  shallowRef,
+  watch,
+  type ComputedRef,
+  type InjectionKey,
+  type Ref,
+  type ShallowRef,
+} from 'vue';
 import { database, type SystemRow } from '../store/database';
 import { changedPart, commit } from '../store/edits';
 import { writeDown } from '../store/journal';

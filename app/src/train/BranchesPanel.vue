@@ -26,8 +26,14 @@ const reports = computed(() =>
 );
 const units = computed(() => current.units.value);
 
-const GOALS = GOAL_IDS.filter((id) => GOAL_ROWS[id].family === 'beverage' || GOAL_ROWS[id].family === 'drinking').map((id) => ({ value: id, title: GOAL_ROWS[id].label }));
-const places = computed(() => [{ value: 'tap', title: 'Tap' }, ...(system.value?.train.stages ?? []).map((stage) => ({ value: stage.id, title: stage.name }))]);
+const GOALS = GOAL_IDS.filter((id) => GOAL_ROWS[id].family === 'beverage' || GOAL_ROWS[id].family === 'drinking').map((id) => ({
+  value: id,
+  title: GOAL_ROWS[id].label,
+}));
+const places = computed(() => [
+  { value: 'tap', title: 'Tap' },
+  ...(system.value?.train.stages ?? []).map((stage) => ({ value: stage.id, title: stage.name })),
+]);
 const KINDS: readonly { readonly kind: StageKind; readonly label: string }[] = [
   { kind: 'decarboniser', label: 'Decarbonising cartridge' },
   { kind: 'softener', label: 'Softener' },
@@ -37,13 +43,23 @@ const KINDS: readonly { readonly kind: StageKind; readonly label: string }[] = [
   { kind: 'calcite', label: 'Calcite bed' },
 ];
 const change = (id: string, changes: Partial<Branch>): void =>
-  edits.branches(`branch ${id} ${Object.keys(changes).join()}`, (list) => list.map((branch) => (branch.id === id ? { ...branch, ...changes } : branch)));
+  edits.branches(`branch ${id} ${Object.keys(changes).join()}`, (list) =>
+    list.map((branch) => (branch.id === id ? { ...branch, ...changes } : branch)),
+  );
 function add(): void {
   const last = system.value?.train.stages.at(-1)?.id ?? 'tap';
   const id = idFor('use');
   edits.branches('use added', (list) => [
     ...list,
-    { id, name: `Use ${list.length + 1}`, after: last, goal: { id: 'espresso', school: null }, litresPerDay: 50, drawLPerH: 60, stages: [] },
+    {
+      id,
+      name: `Use ${list.length + 1}`,
+      after: last,
+      goal: { id: 'espresso', school: null },
+      litresPerDay: 50,
+      drawLPerH: 60,
+      stages: [],
+    },
   ]);
 }
 function addStage(branch: Branch, kind: StageKind): void {
@@ -139,6 +155,7 @@ const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardness
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .uses { margin-top: 12px; display: grid; gap: 12px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }

@@ -22,7 +22,9 @@ const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardness
 
 const blendAt = (bypass: number): DialBlend | null => dialBlend(props.stage, props.before, bypass);
 const here = computed(() => blendAt(props.stage.bypass));
-const life = computed(() => cartridgeLife({ stage: props.stage, before: props.before, after: props.before, litresPerDay: props.litresPerDay, goal: props.goal }));
+const life = computed(() =>
+  cartridgeLife({ stage: props.stage, before: props.before, after: props.before, litresPerDay: props.litresPerDay, goal: props.goal }),
+);
 
 /** Ranges the goal asks for, drawn behind the curves. */
 const limits = computed(() => goalLimits({ ...props.goal, crewLimitPpm: null, ownLimits: [] }, units.value.ppmFactor));
@@ -58,7 +60,16 @@ const curves = computed(() => {
 const bands = computed(() =>
   (['alkalinityMgL'] as const).flatMap((quantity) => {
     const limit = range(quantity);
-    return limit?.high ? [{ quantity, y: y(limit.high), height: y(limit.low ?? 0) - y(limit.high), text: `alkalinity ${hard(limit.low ?? 0)} to ${hard(limit.high)}` }] : [];
+    return limit?.high
+      ? [
+          {
+            quantity,
+            y: y(limit.high),
+            height: y(limit.low ?? 0) - y(limit.high),
+            text: `alkalinity ${hard(limit.low ?? 0)} to ${hard(limit.high)}`,
+          },
+        ]
+      : [];
   }),
 );
 
@@ -160,7 +171,7 @@ const chart = computed(() => {
           <strong>{{ Math.round(100 * stage.bypass) }}{{ THIN }}%</strong>
         </label>
         <p class="small muted">
-          {{ units.hardness }} upwards; the band is what the goal asks: {{ bands[0]?.text ?? "nothing of alkalinity" }}. {{ between }}
+          {{ units.hardness }} upwards; the band is what the goal asks: {{ bands[0]?.text ?? 'nothing of alkalinity' }}. {{ between }}
         </p>
         <FindingCard v-if="stopped" :finding="{ severity: 'mind', title: 'The dial stays where it is', why: stopped }" />
       </div>
@@ -236,6 +247,7 @@ const chart = computed(() => {
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .dial { margin-top: 12px; display: grid; gap: 10px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }

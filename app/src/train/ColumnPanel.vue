@@ -30,7 +30,10 @@ const touched = ref(false);
 watch([soFar, horizon], () => {
   if (!touched.value || litres.value > horizon.value) litres.value = soFar.value;
 });
-watch(() => props.stage.id, () => (touched.value = false));
+watch(
+  () => props.stage.id,
+  () => (touched.value = false),
+);
 const moment = computed(() => {
   const moments = run.value?.moments ?? [];
   const at = moments.findIndex((one) => one.litres >= litres.value);
@@ -74,7 +77,13 @@ const trade = computed(() => units.value.system === 'trade');
 const asMeter = (ec: number): number => (trade.value ? ec * units.value.ppmFactor : ec);
 const meter = computed<ChartSeries[]>(() =>
   run.value
-    ? [{ label: trade.value ? 'meter, ppm' : 'meter, µS/cm', colour: houseColours().ink, points: run.value.ec25UScm.map((ec, k) => ({ x: run.value!.litres[k]!, y: asMeter(ec) })) }]
+    ? [
+        {
+          label: trade.value ? 'meter, ppm' : 'meter, µS/cm',
+          colour: houseColours().ink,
+          points: run.value.ec25UScm.map((ec, k) => ({ x: run.value!.litres[k]!, y: asMeter(ec) })),
+        },
+      ]
     : [],
 );
 /** A round figure at or above a value, for the top of an axis or the step of its marks. */
@@ -82,13 +91,18 @@ const roundUp = (value: number): number => {
   const decade = 10 ** Math.floor(Math.log10(Math.max(value, 1e-9)));
   return decade * ([1, 2, 5, 10].find((factor) => factor * decade >= value) ?? 10);
 };
-const meterTop = computed(() => roundUp(Math.max(trade.value ? 5 : 10, ...meter.value.flatMap((line) => line.points.map((point) => point.y)))));
+const meterTop = computed(() =>
+  roundUp(Math.max(trade.value ? 5 : 10, ...meter.value.flatMap((line) => line.points.map((point) => point.y)))),
+);
 const litresText = (value: number): string => formatQuantity(value, 'volumeL', units.value).text;
 const foot = computed(() => {
   // Round in the unit people see.
   const perUnit = trade.value ? L_PER_US_GALLON : 1;
   const by = roundUp(horizon.value / perUnit / 6);
-  return Array.from({ length: Math.floor(horizon.value / perUnit / by) + 1 }, (_, k) => ({ value: k * by * perUnit, text: litresText(k * by * perUnit) }));
+  return Array.from({ length: Math.floor(horizon.value / perUnit / by) + 1 }, (_, k) => ({
+    value: k * by * perUnit,
+    text: litresText(k * by * perUnit),
+  }));
 });
 const plain = (value: number): string => (value >= 1 ? String(value) : value.toPrecision(1));
 const here = computed(() => {
@@ -107,8 +121,16 @@ const lesson = computed(() => {
   const apart = litresText(Math.abs(shows.litres - unseen.litres));
   const what = unseen.label.replace(/ past.*/, '');
   return unseen.litres < shows.litres
-    ? { severity: 'mind' as const, title: `${capital(what)} passes the goal ${apart} before the meter shows 1 ppm`, why: 'No meter sees it. Change by litres, not by the reading, or keep a second cartridge behind this one.' }
-    : { severity: 'good' as const, title: `The meter shows 1 ppm ${apart} before ${what} passes the goal`, why: 'Changed at the first ppm, nothing unseen gets through.' };
+    ? {
+        severity: 'mind' as const,
+        title: `${capital(what)} passes the goal ${apart} before the meter shows 1 ppm`,
+        why: 'No meter sees it. Change by litres, not by the reading, or keep a second cartridge behind this one.',
+      }
+    : {
+        severity: 'good' as const,
+        title: `The meter shows 1 ppm ${apart} before ${what} passes the goal`,
+        why: 'Changed at the first ppm, nothing unseen gets through.',
+      };
 });
 const first = computed(() => run.value?.fronts[0] ?? null);
 </script>
@@ -198,6 +220,7 @@ const first = computed(() => run.value?.fronts[0] ?? null);
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .column { margin-top: 12px; display: grid; gap: 10px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }

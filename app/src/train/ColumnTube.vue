@@ -56,7 +56,10 @@ const spent = computed(() => {
   const shares = props.run.moments[props.moment]?.[props.side];
   return shares ? Math.round((100 * shares.reduce((sum, share) => sum + share, 0)) / rows.value) : 0;
 });
-const says = computed(() => `${title.value} ${spent.value} % loaded${names.value.length > 0 ? `: ${names.value.map((name) => name.text).join(', ')} from the inlet on` : ''}`);
+const says = computed(
+  () =>
+    `${title.value} ${spent.value} % loaded${names.value.length > 0 ? `: ${names.value.map((name) => name.text).join(', ')} from the inlet on` : ''}`,
+);
 </script>
 
 <template>
@@ -90,6 +93,7 @@ const says = computed(() => `${title.value} ${spent.value} % loaded${names.value
   </figure>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .tube { margin: 0; display: grid; gap: 4px; justify-items: start; }
 figcaption { font-size: 13.4px; font-weight: 650; }

@@ -23,6 +23,7 @@ const float = computed(() => y(props.value));
   </figure>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .flow { margin: 0; display: grid; justify-items: center; gap: 3px; }
 svg { width: 62px; }

@@ -20,7 +20,10 @@ const { answer: loop } = useAnswer('loop', () =>
 );
 const done = computed(() => (loop.value?.ok ? loop.value.value : null));
 const set = (changes: Partial<LoopSettings>): void =>
-  current.edit(`loop ${Object.keys(changes).join()}`, (s) => ({ ...s, train: { ...s.train, loop: s.train.loop && { ...s.train.loop, ...changes } } }));
+  current.edit(`loop ${Object.keys(changes).join()}`, (s) => ({
+    ...s,
+    train: { ...s.train, loop: s.train.loop && { ...s.train.loop, ...changes } },
+  }));
 const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
 const marks = DAYS.map((text, day) => ({ value: 24 * day, text }));
 const line = (label: string, colour: string, of: (hour: number) => number): ChartSeries => ({
@@ -29,9 +32,7 @@ const line = (label: string, colour: string, of: (hour: number) => number): Char
   points: (done.value?.week ?? []).map((moment, k) => ({ x: moment.hour, y: of(k) })),
 });
 const purity = computed(() => [line('outlets', houseColours().action, (k) => done.value!.week[k]!.outletMOhmCm)]);
-const level = computed(() => [
-  line('tank, %', houseColours().ink, (k) => (100 * done.value!.week[k]!.volumeL) / done.value!.tank.volumeL),
-]);
+const level = computed(() => [line('tank, %', houseColours().ink, (k) => (100 * done.value!.week[k]!.volumeL) / done.value!.tank.volumeL)]);
 const figures = computed(() => {
   const d = done.value;
   if (!d || !system.value) return [];
@@ -145,6 +146,7 @@ const plain = (value: number): string => String(Math.round(value * 10) / 10);
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .loop { margin-top: 12px; display: grid; gap: 10px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; }

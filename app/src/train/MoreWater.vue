@@ -94,6 +94,7 @@ function apply(option: WaterOption): void {
   </v-dialog>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .more { padding: 16px 18px 18px; display: grid; gap: 12px; }
 header { display: flex; justify-content: space-between; gap: 12px; align-items: flex-start; }

@@ -27,7 +27,8 @@ const set = (changes: Partial<Prices>): void =>
     <summary>Prices of this job <span class="muted small">placeholders until you type your own</span></summary>
     <div class="field-grid">
       <label class="labelled"
-        ><span>Currency</span><NameField
+        ><span>Currency</span
+        ><NameField
           class="plain-input"
           label="Currency"
           :maxlength="8"
@@ -49,6 +50,7 @@ const set = (changes: Partial<Prices>): void =>
   </details>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .prices { margin-top: 12px; }
 summary { cursor: pointer; font-weight: 700; font-size: 15px; }

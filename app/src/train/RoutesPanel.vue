@@ -60,8 +60,18 @@ const volumes = computed(() => TENS.filter((amount) => amount <= most.value).map
 const { width } = useElementSize(useTemplateRef<HTMLElement>('picture'));
 const W = computed(() => Math.max(280, width.value || 470));
 const H = 250;
-const px = computed(() => scaleLog().domain(PPM).range([78, W.value - 10]).clamp(true));
-const py = computed(() => scaleLog().domain(span.value).range([H - 44, 12]).clamp(true));
+const px = computed(() =>
+  scaleLog()
+    .domain(PPM)
+    .range([78, W.value - 10])
+    .clamp(true),
+);
+const py = computed(() =>
+  scaleLog()
+    .domain(span.value)
+    .range([H - 44, 12])
+    .clamp(true),
+);
 const ppmNow = computed(() => (tapState.value ? tapState.value.ec25UScm * units.value.ppmFactor : null));
 const curve = computed(() => {
   const [t, now, p] = [tap.value, ppmNow.value, prices.value];
@@ -72,7 +82,11 @@ const curve = computed(() => {
   });
 });
 const line = computed(() => curve.value.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`).join(' '));
-const area = computed(() => (curve.value.length > 1 ? `${line.value} L${px.value(PPM[1])} ${py.value(span.value[1])} L${curve.value[0]![0]} ${py.value(span.value[1])} Z` : ''));
+const area = computed(() =>
+  curve.value.length > 1
+    ? `${line.value} L${px.value(PPM[1])} ${py.value(span.value[1])} L${curve.value[0]![0]} ${py.value(span.value[1])} Z`
+    : '',
+);
 const point = computed(() => (ppmNow.value && litres.value > 0 ? { x: px.value(ppmNow.value), y: py.value(litres.value) } : null));
 /** In the corner where the membrane pays, or under the job where that stands there. */
 const sideY = computed(() => {
@@ -80,7 +94,8 @@ const sideY = computed(() => {
   const inTheWay = point.value && point.value.x > W.value - 260 && point.value.y < corner + 24;
   return inTheWay ? point.value!.y + 34 : corner;
 });
-const strengthText = (ppm: number): string => (units.value.system === 'trade' ? String(ppm) : String(Math.round(ppm / units.value.ppmFactor)));
+const strengthText = (ppm: number): string =>
+  units.value.system === 'trade' ? String(ppm) : String(Math.round(ppm / units.value.ppmFactor));
 const litresText = (value: number): string => formatQuantity(value, 'volumeL', units.value).text;
 
 const costs = computed(() => {
@@ -128,7 +143,12 @@ const bars = computed(() => {
     (['resin', 'water', 'unit'] as const).map((key) => ({ key, width: (100 * cost[key]) / most, text: money(cost[key]) }));
   return [
     { name: 'Resin alone', cost: costs.value.alone, pieces: pieces(costs.value.alone), resin: costs.value.resinWeek.alone },
-    { name: ownMembrane.value ? 'This membrane first' : 'A usual membrane first', cost: costs.value.first, pieces: pieces(costs.value.first), resin: costs.value.resinWeek.first },
+    {
+      name: ownMembrane.value ? 'This membrane first' : 'A usual membrane first',
+      cost: costs.value.first,
+      pieces: pieces(costs.value.first),
+      resin: costs.value.resinWeek.first,
+    },
   ];
 });
 const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit itself' } as const;
@@ -221,6 +241,7 @@ const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit it
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .routes { margin-top: 12px; display: grid; gap: 10px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }

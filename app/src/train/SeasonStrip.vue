@@ -19,7 +19,8 @@ const need = computed(() => (current.system.value ? demandLPerDay(current.system
 const NAMES = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
 const litres = (value: number): string => formatQuantity(value, 'volumeL', units.value).number;
 const litreUnit = computed(() => formatQuantity(1, 'volumeL', units.value).unit);
-const water = (ec: number | null): string => (ec === null ? '–' : units.value.system === 'trade' ? formatQuantity(ec, 'conductivityUScm', units.value).number : roundForReading(ec));
+const water = (ec: number | null): string =>
+  ec === null ? '–' : units.value.system === 'trade' ? formatQuantity(ec, 'conductivityUScm', units.value).number : roundForReading(ec);
 const waterUnit = computed(() => formatQuantity(1, 'conductivityUScm', units.value).unit);
 const degrees = (t: number): string => formatQuantity(t, 'temperatureC', units.value).text;
 const ratio = (value: number | null): string => (value === null ? '–' : words(units.value).ratio(value).split('\u202f')[0]!);
@@ -53,6 +54,7 @@ const ratio = (value: number | null): string => (value === null ? '–' : words(
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .year { margin-top: 12px; padding: 10px 14px 12px; overflow-x: auto; }
 .head { align-items: baseline; margin-bottom: 6px; }

@@ -21,7 +21,13 @@ const emit = defineEmits<{
 
 const ahead = computed(() => {
   const { stages } = props.system.train;
-  return stages.slice(0, Math.max(0, stages.findIndex(({ id }) => id === props.stage.id)));
+  return stages.slice(
+    0,
+    Math.max(
+      0,
+      stages.findIndex(({ id }) => id === props.stage.id),
+    ),
+  );
 });
 const fields = computed(() => stageFields(props.stage, props.system.source, props.report?.solved.unit ?? null, ahead.value));
 const plain = computed(() => fields.value.quantities.filter((spec) => !spec.advanced));
@@ -35,7 +41,15 @@ function write(spec: QuantitySpec, value: number | null): void {
   else emit('change', change.stage);
 }
 /** What the field needs of a spec. */
-const look = ({ label, dimension, unit, low, high, optional }: QuantitySpec) => ({ label, dimension, unit, low, high, optional: Boolean(optional), empty: optional?.empty });
+const look = ({ label, dimension, unit, low, high, optional }: QuantitySpec) => ({
+  label,
+  dimension,
+  unit,
+  low,
+  high,
+  optional: Boolean(optional),
+  empty: optional?.empty,
+});
 /** What the folded fields are about. */
 const FOLDED: Partial<Record<Stage['kind'], string>> = { membrane: 'Recycle, bypass, ageing', tank: 'Float' };
 </script>
@@ -43,7 +57,13 @@ const FOLDED: Partial<Record<Stage['kind'], string>> = { membrane: 'Recycle, byp
 <template>
   <section class="sheet inspector" :aria-label="stage.name">
     <div class="head">
-      <NameField class="title" label="Name of the stage" :maxlength="40" :model-value="stage.name" @update:model-value="set({ name: $event })" />
+      <NameField
+        class="title"
+        label="Name of the stage"
+        :maxlength="40"
+        :model-value="stage.name"
+        @update:model-value="set({ name: $event })"
+      />
       <button class="button small plain" type="button" @click="emit('close')">Close</button>
     </div>
     <div class="fields">
@@ -103,6 +123,7 @@ const FOLDED: Partial<Record<Stage['kind'], string>> = { membrane: 'Recycle, byp
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .inspector { padding: 10px 12px 12px; }
 .head { display: flex; justify-content: space-between; align-items: center; gap: 8px; margin-bottom: 8px; }

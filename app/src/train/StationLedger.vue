@@ -22,7 +22,10 @@ const rows = computed<Row[]>(() => [
   props.system.units.system === 'trade'
     ? { label: 'TDS ppm', cell: (s) => show(s.state.ec25UScm, 'conductivityUScm') }
     : { label: 'EC µS/cm', cell: (s) => roundForReading(s.state.ec25UScm) },
-  { label: `Hardness ${unit('hardnessMgL').replace(' CaCO₃', '')}`, cell: (s) => (s.state.hardnessMgL < 0.2 ? '0' : show(s.state.hardnessMgL, 'hardnessMgL')) },
+  {
+    label: `Hardness ${unit('hardnessMgL').replace(' CaCO₃', '')}`,
+    cell: (s) => (s.state.hardnessMgL < 0.2 ? '0' : show(s.state.hardnessMgL, 'hardnessMgL')),
+  },
   { label: 'pH', cell: (s) => s.state.pH.toFixed(1) },
   { label: 'Silica mg/L', cell: (s) => small(s.water.mgL.SiO2) },
   { label: 'Chlorine mg/L', cell: (s) => small(s.water.mgL.chlorine + s.water.mgL.chloramine) },
@@ -31,12 +34,20 @@ const rows = computed<Row[]>(() => [
 const small = (mgL: number): string => (mgL < 0.005 ? '0' : mgL.toFixed(mgL < 10 ? 2 : 1));
 
 const stationOf = computed(
-  () => new Map([...props.solved.stations, ...props.solved.branches.flatMap((branch) => branch.stations.slice(1))].map((station) => [station.after, station])),
+  () =>
+    new Map(
+      [...props.solved.stations, ...props.solved.branches.flatMap((branch) => branch.stations.slice(1))].map((station) => [
+        station.after,
+        station,
+      ]),
+    ),
 );
 /** Columns of the branches: their stages, or the use itself where it has none. */
 const taken = computed(() =>
   props.system.train.branches.flatMap((branch) =>
-    branch.stages.length > 0 ? branch.stages.map((stage) => ({ id: stage.id, name: stage.name, at: stage.id })) : [{ id: branch.id, name: branch.name, at: branch.after }],
+    branch.stages.length > 0
+      ? branch.stages.map((stage) => ({ id: stage.id, name: stage.name, at: stage.id }))
+      : [{ id: branch.id, name: branch.name, at: branch.after }],
   ),
 );
 /** Every column behind the tap, and the station whose figures stand in it. */
@@ -44,7 +55,11 @@ const places = computed(() => [...props.system.train.stages.map((stage) => ({ id
 const columns = computed(() => `${props.left}px repeat(${places.value.length + 1}, ${props.columnWidth}px)`);
 const order = computed({
   get: () => props.system.train.stages.map((stage) => ({ id: stage.id, name: stage.name })),
-  set: (next) => emit('order', next.map((stage) => stage.id)),
+  set: (next) =>
+    emit(
+      'order',
+      next.map((stage) => stage.id),
+    ),
 });
 const dragging = ref(false);
 </script>
@@ -106,6 +121,7 @@ const dragging = ref(false);
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .ledger { width: max-content; min-width: 100%; }
 .line { display: grid; align-items: stretch; }

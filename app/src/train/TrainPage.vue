@@ -1,6 +1,17 @@
 <script setup lang="ts">
 import { formatQuantity } from '@yes-clear/core/quantity';
-import { costUnit, moneyText, mounting, polishedStation, trainSentence, treatingAt, tunable, wasteToProduct, words, type FindingAction } from '@yes-clear/core/train';
+import {
+  costUnit,
+  moneyText,
+  mounting,
+  polishedStation,
+  trainSentence,
+  treatingAt,
+  tunable,
+  wasteToProduct,
+  words,
+  type FindingAction,
+} from '@yes-clear/core/train';
 import { allStages, membraneStage, type StageKind } from '@yes-clear/core/file';
 import { GOAL_ROWS } from '@yes-clear/core/goal';
 import { useElementSize, useWindowSize } from '@vueuse/core';
@@ -39,8 +50,12 @@ const tracking = computed(() => current.solved.value?.tracking ?? null);
 const solved = computed(() => current.solved.value?.report ?? null);
 /** What was solved and what is drawn are one: an edit is drawn once its answer is there, in the units chosen now. */
 const drawn = computed(() => current.solved.value && { ...current.solved.value.system, units: current.units.value });
-const input = computed(() => (drawn.value && solved.value ? descentInput(drawn.value, solved.value, readings.value, tracking.value) : null));
-const stage = computed(() => (system.value ? (allStages(system.value.train).find((candidate) => candidate.id === selected.value) ?? null) : null));
+const input = computed(() =>
+  drawn.value && solved.value ? descentInput(drawn.value, solved.value, readings.value, tracking.value) : null,
+);
+const stage = computed(() =>
+  system.value ? (allStages(system.value.train).find((candidate) => candidate.id === selected.value) ?? null) : null,
+);
 const index = computed(() => system.value?.train.stages.findIndex((candidate) => candidate.id === selected.value) ?? -1);
 
 const host = useTemplateRef<HTMLElement>('host');
@@ -98,8 +113,13 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
     ...(hours ? [[hours, 'run a day'] as const] : []),
     ...(energyKWhPerM3 === null ? [] : [[`${energyKWhPerM3.toFixed(energyKWhPerM3 < 10 ? 1 : 0)}\u202fkWh/m³`, 'for the pump'] as const]),
     ...(cost === null ? [] : [[moneyText((cost.total * per.litres) / 1000, drawn.value.prices.currency), `for ${per.label}`] as const]),
-    [`${weight.wetKg >= 10 ? Math.round(weight.wetKg) : weight.wetKg.toFixed(1)}\u202fkg`, `wet on ${weight.wallM.toFixed(1)}\u202fm of wall`],
-    ...(resin?.throughput.until.kind === 'litres' ? [[formatQuantity(resin.throughput.until.litres, 'volumeL', units).text, 'from new resin'] as const] : []),
+    [
+      `${weight.wetKg >= 10 ? Math.round(weight.wetKg) : weight.wetKg.toFixed(1)}\u202fkg`,
+      `wet on ${weight.wallM.toFixed(1)}\u202fm of wall`,
+    ],
+    ...(resin?.throughput.until.kind === 'litres'
+      ? [[formatQuantity(resin.throughput.until.litres, 'volumeL', units).text, 'from new resin'] as const]
+      : []),
   ];
 });
 
@@ -107,13 +127,19 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
 const dial = computed(() => {
   if (stage.value?.kind !== 'decarboniser' || !solved.value || !drawn.value) return null;
   const at = treatingAt(drawn.value, solved.value, stage.value.id);
-  return at && { stage: stage.value, before: at.before, litresPerDay: at.litresPerDay, goal: { id: at.goal.id, school: at.goal.school ?? null } };
+  return (
+    at && { stage: stage.value, before: at.before, litresPerDay: at.litresPerDay, goal: { id: at.goal.id, school: at.goal.school ?? null } }
+  );
 });
-const beverage = computed(() => system.value !== null && (GOAL_ROWS[system.value.goal.id].family === 'beverage' || system.value.train.branches.length > 0));
+const beverage = computed(
+  () => system.value !== null && (GOAL_ROWS[system.value.goal.id].family === 'beverage' || system.value.train.branches.length > 0),
+);
 const polishing = computed(() => system.value?.train.stages.some((one) => one.kind === 'resin') ?? false);
 const watering = ref(false);
 /** Pump and valve before and behind a membrane: what can be tuned by hand. */
-const skid = computed(() => (system.value ? tunable(system.value) !== null && system.value.train.stages.some((s) => s.kind === 'membrane' && s.valve) : false));
+const skid = computed(() =>
+  system.value ? tunable(system.value) !== null && system.value.train.stages.some((s) => s.kind === 'membrane' && s.valve) : false,
+);
 /** What the height of the picture stands for. */
 const HEIGHTS = [
   { value: 'strength', title: 'Conductivity' },
@@ -265,6 +291,7 @@ useKey('m', () => (watering.value = true));
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 /* What is said of the train stands beside it, or under it where it is long; the panels come after. */
 .work { grid-template-rows: auto 1fr; }

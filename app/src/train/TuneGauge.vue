@@ -34,6 +34,7 @@ const ticks = computed(() => [0, 0.25, 0.5, 0.75, 1].map((share) => [at(-120 + 2
   </figure>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .gauge { margin: 0; display: grid; justify-items: center; }
 svg { width: 100%; max-width: 132px; }

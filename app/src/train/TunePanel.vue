@@ -29,10 +29,11 @@ const scaleTop = (value: number): number => {
 const pumped = computed(() => solved.value?.stations.find((station) => station.after === parts.value?.pump.id));
 const units = computed(() => current.units.value);
 
-const change = (label: string, next: (stage: Stage) => Stage): void =>
-  edits.stages(label, (stages) => stages.map(next));
+const change = (label: string, next: (stage: Stage) => Stage): void => edits.stages(label, (stages) => stages.map(next));
 const setPump = (changes: object): void =>
-  change('pump tuned', (stage) => (stage.id === parts.value?.pump.id ? ({ ...stage, pump: { ...(stage as StageOf<'pump'>).pump, ...changes } } as Stage) : stage));
+  change('pump tuned', (stage) =>
+    stage.id === parts.value?.pump.id ? ({ ...stage, pump: { ...(stage as StageOf<'pump'>).pump, ...changes } } as Stage) : stage,
+  );
 const setMembrane = (changes: Partial<StageOf<'membrane'>>): void =>
   change('valves tuned', (stage) => (stage.id === parts.value?.membrane.id ? ({ ...stage, ...changes } as Stage) : stage));
 
@@ -41,21 +42,77 @@ const opening = (kvM3PerH: number) => ({ value: Math.log(kvM3PerH), low: Math.lo
 /** The pump's slider: speed of a centrifugal one, flow of a piston one; a booster has none. */
 const pumpSlider = computed(() => {
   const pump = parts.value?.pump.pump;
-  if (pump?.kind === 'centrifugal') return { label: 'Pump throttle', value: pump.speed, low: 0.3, high: 1.3, step: 0.005, text: `${Math.round(100 * pump.speed)}${THIN}%`, set: (speed: number) => setPump({ speed }) };
-  if (pump?.kind === 'displacement') return { label: 'Pump flow', value: pump.flowLPerH, low: 50, high: Math.max(1500, 2 * pump.flowLPerH), step: 5, text: flow(pump.flowLPerH), set: (flowLPerH: number) => setPump({ flowLPerH }) };
+  if (pump?.kind === 'centrifugal')
+    return {
+      label: 'Pump throttle',
+      value: pump.speed,
+      low: 0.3,
+      high: 1.3,
+      step: 0.005,
+      text: `${Math.round(100 * pump.speed)}${THIN}%`,
+      set: (speed: number) => setPump({ speed }),
+    };
+  if (pump?.kind === 'displacement')
+    return {
+      label: 'Pump flow',
+      value: pump.flowLPerH,
+      low: 50,
+      high: Math.max(1500, 2 * pump.flowLPerH),
+      step: 5,
+      text: flow(pump.flowLPerH),
+      set: (flowLPerH: number) => setPump({ flowLPerH }),
+    };
   return null;
 });
 const wasteSlider = computed(() => {
   const valve = parts.value?.membrane.valve;
-  if (valve?.kind === 'recovery') return { label: 'Concentrate valve', value: valve.recovery, low: 0.05, high: 0.85, step: 0.005, text: `${Math.round(100 * valve.recovery)}${THIN}% recovered`, set: (recovery: number) => setMembrane({ valve: { kind: 'recovery', recovery } }) };
-  if (valve?.kind === 'pressure') return { label: 'Pressure valve', value: valve.bar, low: 1, high: 69, step: 0.5, text: pressure(valve.bar), set: (bar: number) => setMembrane({ valve: { kind: 'pressure', bar } }) };
-  if (valve?.kind === 'needle') return { label: 'Concentrate valve', ...opening(valve.kvM3PerH), text: flow(unit.value?.concentrateLPerH ?? 0), set: (ln: number) => setMembrane({ valve: { kind: 'needle', kvM3PerH: Math.exp(ln) } }) };
+  if (valve?.kind === 'recovery')
+    return {
+      label: 'Concentrate valve',
+      value: valve.recovery,
+      low: 0.05,
+      high: 0.85,
+      step: 0.005,
+      text: `${Math.round(100 * valve.recovery)}${THIN}% recovered`,
+      set: (recovery: number) => setMembrane({ valve: { kind: 'recovery', recovery } }),
+    };
+  if (valve?.kind === 'pressure')
+    return {
+      label: 'Pressure valve',
+      value: valve.bar,
+      low: 1,
+      high: 69,
+      step: 0.5,
+      text: pressure(valve.bar),
+      set: (bar: number) => setMembrane({ valve: { kind: 'pressure', bar } }),
+    };
+  if (valve?.kind === 'needle')
+    return {
+      label: 'Concentrate valve',
+      ...opening(valve.kvM3PerH),
+      text: flow(unit.value?.concentrateLPerH ?? 0),
+      set: (ln: number) => setMembrane({ valve: { kind: 'needle', kvM3PerH: Math.exp(ln) } }),
+    };
   return null;
 });
 const recycleSlider = computed(() => {
   const { recycleLPerH = 0, recycleKv = null } = parts.value?.membrane ?? {};
-  if (recycleKv !== null) return { label: 'Recycle valve', ...opening(recycleKv), text: flow(unit.value?.recycleLPerH ?? 0), set: (ln: number) => setMembrane({ recycleKv: Math.exp(ln) }) };
-  return { label: 'Recycle valve', value: recycleLPerH, low: 0, high: Math.max(2500, 2 * recycleLPerH), step: 10, text: flow(recycleLPerH), set: (next: number) => setMembrane({ recycleLPerH: next }) };
+  if (recycleKv !== null)
+    return {
+      label: 'Recycle valve',
+      ...opening(recycleKv),
+      text: flow(unit.value?.recycleLPerH ?? 0),
+      set: (ln: number) => setMembrane({ recycleKv: Math.exp(ln) }),
+    };
+  return {
+    label: 'Recycle valve',
+    value: recycleLPerH,
+    low: 0,
+    high: Math.max(2500, 2 * recycleLPerH),
+    step: 10,
+    text: flow(recycleLPerH),
+    set: (next: number) => setMembrane({ recycleLPerH: next }),
+  };
 });
 const sliders = computed(() => [pumpSlider.value, wasteSlider.value, recycleSlider.value].filter((one) => one !== null));
 
@@ -66,7 +123,11 @@ function pressure(value: number): string {
   return formatQuantity(value, 'pressureBar', units.value).text;
 }
 /** Targets: what stands now until they are typed. */
-const wanted = ref<{ permeateLPerH: number | null; recovery: number | null; recycleLPerH: number | null }>({ permeateLPerH: null, recovery: null, recycleLPerH: null });
+const wanted = ref<{ permeateLPerH: number | null; recovery: number | null; recycleLPerH: number | null }>({
+  permeateLPerH: null,
+  recovery: null,
+  recycleLPerH: null,
+});
 const targets = computed(() => ({
   permeateLPerH: wanted.value.permeateLPerH ?? unit.value?.permeateLPerH ?? 0,
   recovery: wanted.value.recovery ?? unit.value?.recovery ?? 0,
@@ -96,15 +157,26 @@ const meters = computed(() => {
   const u = unit.value;
   if (!u) return [];
   const drainTarget = targets.value.permeateLPerH * (1 / Math.max(0.01, targets.value.recovery) - 1);
-  const most = scaleTop(Math.max(u.permeateLPerH, u.concentrateLPerH, u.recycleLPerH, targets.value.permeateLPerH, drainTarget, targets.value.recycleLPerH));
+  const most = scaleTop(
+    Math.max(u.permeateLPerH, u.concentrateLPerH, u.recycleLPerH, targets.value.permeateLPerH, drainTarget, targets.value.recycleLPerH),
+  );
   return [
     { label: 'Product', value: u.permeateLPerH, text: flow(u.permeateLPerH), target: targets.value.permeateLPerH, most },
     { label: 'To the drain', value: u.concentrateLPerH, text: flow(u.concentrateLPerH), target: drainTarget, most },
     { label: 'Led back', value: u.recycleLPerH, text: flow(u.recycleLPerH), target: targets.value.recycleLPerH, most },
   ];
 });
-const recovered = computed(() => unit.value && { text: `${(100 * unit.value.recovery).toFixed(unit.value.recovery < 0.2 ? 1 : 0)}${THIN}%`, share: unit.value.recovery, target: targets.value.recovery });
-const mixture = computed(() => (pumped.value && unit.value && unit.value.recycleLPerH > 0 ? words(units.value).water(pumped.value.state.ec25UScm) : null));
+const recovered = computed(
+  () =>
+    unit.value && {
+      text: `${(100 * unit.value.recovery).toFixed(unit.value.recovery < 0.2 ? 1 : 0)}${THIN}%`,
+      share: unit.value.recovery,
+      target: targets.value.recovery,
+    },
+);
+const mixture = computed(() =>
+  pumped.value && unit.value && unit.value.recycleLPerH > 0 ? words(units.value).water(pumped.value.state.ec25UScm) : null,
+);
 </script>
 
 <template>
@@ -175,6 +247,7 @@ const mixture = computed(() => (pumped.value && unit.value && unit.value.recycle
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .tune { margin-top: 12px; padding: 12px 14px; display: grid; gap: 12px; }
 .head { display: flex; gap: 14px; align-items: baseline; flex-wrap: wrap; }

@@ -14,24 +14,55 @@ interface Bar {
   readonly origin: Origin;
 }
 const NAMES: readonly (readonly [Solute, string])[] = [
-  ['Ca', 'Calcium'], ['Mg', 'Magnesium'], ['Na', 'Sodium'], ['K', 'Potassium'], ['NH4N', 'Ammonium'], ['Sr', 'Strontium'],
-  ['Cl', 'Chloride'], ['SO4', 'Sulfate'], ['NO3', 'Nitrate'], ['F', 'Fluoride'],
+  ['Ca', 'Calcium'],
+  ['Mg', 'Magnesium'],
+  ['Na', 'Sodium'],
+  ['K', 'Potassium'],
+  ['NH4N', 'Ammonium'],
+  ['Sr', 'Strontium'],
+  ['Cl', 'Chloride'],
+  ['SO4', 'Sulfate'],
+  ['NO3', 'Nitrate'],
+  ['F', 'Fluoride'],
 ];
 const bars = computed(() => {
   const { water, origins, plusMinusMgL } = props.completed;
   const of = (sign: 1 | -1): Bar[] =>
     NAMES.filter(([solute]) => sign * BALANCE_CHARGE[solute] > 0)
-      .map(([solute, label]) => ({ label, meq: (sign * BALANCE_CHARGE[solute] * water.mgL[solute]) / MOLAR_MASS[solute], mgL: water.mgL[solute], plusMinus: plusMinusMgL[solute], origin: origins[solute] }))
+      .map(([solute, label]) => ({
+        label,
+        meq: (sign * BALANCE_CHARGE[solute] * water.mgL[solute]) / MOLAR_MASS[solute],
+        mgL: water.mgL[solute],
+        plusMinus: plusMinusMgL[solute],
+        origin: origins[solute],
+      }))
       .filter((bar) => bar.meq > 0.0005);
-  const bicarbonate: Bar = { label: 'Bicarbonate', meq: Math.max(0, water.alkalinityMgL / CACO3_G_PER_EQ), mgL: Math.max(0, water.alkalinityMgL) * HCO3_PER_ALKALINITY, plusMinus: plusMinusMgL.alkalinity * HCO3_PER_ALKALINITY, origin: origins.alkalinity };
+  const bicarbonate: Bar = {
+    label: 'Bicarbonate',
+    meq: Math.max(0, water.alkalinityMgL / CACO3_G_PER_EQ),
+    mgL: Math.max(0, water.alkalinityMgL) * HCO3_PER_ALKALINITY,
+    plusMinus: plusMinusMgL.alkalinity * HCO3_PER_ALKALINITY,
+    origin: origins.alkalinity,
+  };
   return { cation: of(1), anion: [bicarbonate, ...of(-1)] };
 });
 const most = computed(() => Math.max(...bars.value.cation.map((b) => b.meq), ...bars.value.anion.map((b) => b.meq), 1e-6));
-const rows = computed(() => Array.from({ length: Math.max(bars.value.cation.length, bars.value.anion.length) }, (_, i) => [bars.value.cation[i], bars.value.anion[i]] as const));
-const sums = computed(() => [bars.value.cation, bars.value.anion].map((side) => side.reduce((sum, bar) => sum + bar.meq, 0)) as [number, number]);
+const rows = computed(() =>
+  Array.from(
+    { length: Math.max(bars.value.cation.length, bars.value.anion.length) },
+    (_, i) => [bars.value.cation[i], bars.value.anion[i]] as const,
+  ),
+);
+const sums = computed(
+  () => [bars.value.cation, bars.value.anion].map((side) => side.reduce((sum, bar) => sum + bar.meq, 0)) as [number, number],
+);
 const width = (bar: Bar): string => `${Math.max(0.6, (100 * bar.meq) / most.value)}%`;
 const figure = (value: number): string => (value >= 100 ? value.toFixed(0) : value >= 1 ? value.toFixed(1) : value.toFixed(2));
-const SAYS: Record<Origin, string> = { measured: 'measured', derived: 'follows from what was measured', assumed: 'assumed from the kind of supply' };
+const SAYS: Record<Origin, string> = {
+  measured: 'measured',
+  derived: 'follows from what was measured',
+  assumed: 'assumed from the kind of supply',
+};
 </script>
 
 <template>
@@ -65,6 +96,7 @@ const SAYS: Record<Origin, string> = { measured: 'measured', derived: 'follows f
   </figure>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .bars { margin: 0; display: grid; gap: 5px; }
 .heads { display: grid; grid-template-columns: 1fr 1fr; font-size: 14px; padding-bottom: 4px; }

@@ -114,6 +114,7 @@ useEventListener(
   </v-dialog>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .counter { padding: 16px 18px 18px; display: grid; gap: 14px; }
 header { display: flex; justify-content: space-between; align-items: center; }

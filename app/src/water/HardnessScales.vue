@@ -18,7 +18,9 @@ const kinds = computed(() => {
   ];
 });
 const current = useOpenSystem();
-const school = computed<HardnessSchool>(() => (current.system.value && GOAL_ROWS[current.system.value.goal.id].family === 'beverage' ? 'beverage' : 'usgs'));
+const school = computed<HardnessSchool>(() =>
+  current.system.value && GOAL_ROWS[current.system.value.goal.id].family === 'beverage' ? 'beverage' : 'usgs',
+);
 const word = computed(() => hardnessWord(props.hardnessMgL, school.value));
 const shown = computed(() => current.units.value.hardness);
 const show = (hardness: HardnessUnit): void => current.edit('hardness unit', (s) => ({ ...s, units: { ...s.units, hardness } }));
@@ -57,6 +59,7 @@ const SHOWN_IN: readonly string[] = ['mg/L CaCO₃', '°dH', 'gpg', '°fH'];
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .scroll { overflow-x: auto; }
 th:first-child { font-size: 14px; }

@@ -92,6 +92,7 @@ function take(result: { mgL: number; count: NonNullable<Kit['hardnessCount']> })
   </template>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .counted { display: grid; gap: 6px; align-content: start; grid-column: span 2; grid-template-columns: minmax(0, 1fr) auto; align-items: start; }
 .counted .button { margin-top: 25px; }

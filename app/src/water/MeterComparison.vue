@@ -19,7 +19,8 @@ const comparison = computed(() => current.system.value?.comparison ?? { referenc
 const glasses = computed(() => (comparison.value.glasses.length > 0 ? comparison.value.glasses : [{ id: 'glass-1', shown: [] }]));
 const referenceId = computed(() => comparison.value.referenceId ?? instruments.value[0]?.id ?? '');
 
-const shownIn = (glass: Comparison['glasses'][number], id: string): number | null => glass.shown.find((value) => value.instrumentId === id)?.shown ?? null;
+const shownIn = (glass: Comparison['glasses'][number], id: string): number | null =>
+  glass.shown.find((value) => value.instrumentId === id)?.shown ?? null;
 const verdicts = computed(() =>
   compareMeters(
     instruments.value.map(({ id, name, scale }) => ({ id, name, scale, shown: glasses.value.map((glass) => shownIn(glass, id)) })),
@@ -31,20 +32,30 @@ const verdictOf = (id: string): MeterVerdict | undefined => verdicts.value.find(
 const save = (label: string, change: (comparison: Comparison) => Comparison): void =>
   current.edit(label, (s) => ({
     ...s,
-    comparison: change({ referenceId: referenceId.value, glasses: s.comparison.glasses.length > 0 ? s.comparison.glasses : [{ id: 'glass-1', shown: [] }] }),
+    comparison: change({
+      referenceId: referenceId.value,
+      glasses: s.comparison.glasses.length > 0 ? s.comparison.glasses : [{ id: 'glass-1', shown: [] }],
+    }),
   }));
 function read(glassId: string, id: string, value: number | null): void {
   save('comparison', (was) => ({
     ...was,
     glasses: was.glasses.map((glass) =>
       glass.id === glassId
-        ? { ...glass, shown: [...glass.shown.filter((one) => one.instrumentId !== id), ...(value === null ? [] : [{ instrumentId: id, shown: value }])] }
+        ? {
+            ...glass,
+            shown: [
+              ...glass.shown.filter((one) => one.instrumentId !== id),
+              ...(value === null ? [] : [{ instrumentId: id, shown: value }]),
+            ],
+          }
         : glass,
     ),
   }));
 }
 const addGlass = (): void => save('glass added', (was) => ({ ...was, glasses: [...was.glasses, { id: idFor('glass'), shown: [] }] }));
-const removeGlass = (id: string): void => save('glass removed', (was) => ({ ...was, glasses: was.glasses.filter((glass) => glass.id !== id) }));
+const removeGlass = (id: string): void =>
+  save('glass removed', (was) => ({ ...was, glasses: was.glasses.filter((glass) => glass.id !== id) }));
 
 /** What a drop of the strongest glass left on a tip would do to the weakest. */
 const leftover = computed(() => {
@@ -54,7 +65,8 @@ const leftover = computed(() => {
   const shown = withResidualDrop(weak, 10, strong, 0.05);
   return `A drop (0.05 mL) of the stronger glass left in a 10 mL cap turns ${formatIn(weak, 'conductivityUScm', 'µS/cm').text} into ${formatIn(shown, 'conductivityUScm', 'µS/cm').text}: rinse twice. `;
 });
-const signed = (share: number): string => `${share >= 0 ? '+' : '−'}${Math.abs(100 * share).toFixed(Math.abs(share) < 0.095 ? 1 : 0)}${THIN}%`;
+const signed = (share: number): string =>
+  `${share >= 0 ? '+' : '−'}${Math.abs(100 * share).toFixed(Math.abs(share) < 0.095 ? 1 : 0)}${THIN}%`;
 /** What a comparison says of one meter, number first. */
 function says(verdict: MeterVerdict): string {
   switch (verdict.says) {
@@ -74,7 +86,9 @@ function says(verdict: MeterVerdict): string {
 const canCorrect = (verdict: MeterVerdict): boolean => {
   const one = instruments.value.find((instrument) => instrument.id === verdict.id);
   const fit = verdict.correction;
-  return !!one && !!fit && verdict.says !== 'reference' && (Math.abs(fit.gain - one.gain) > 0.002 || Math.abs(fit.offset - one.offset) > 0.05);
+  return (
+    !!one && !!fit && verdict.says !== 'reference' && (Math.abs(fit.gain - one.gain) > 0.002 || Math.abs(fit.offset - one.offset) > 0.05)
+  );
 };
 const fitText = ({ correction }: MeterVerdict): string =>
   `gain ${correction!.gain.toFixed(3)}${Math.abs(correction!.offset) < 0.05 ? '' : `, offset ${correction!.offset.toFixed(1)}`}`;
@@ -175,13 +189,12 @@ const fitText = ({ correction }: MeterVerdict): string =>
     </div>
     <p class="foot muted small">
       {{ leftover }}Readings count as agreeing within 15{{ THIN }}% in conductivity, or 2{{ THIN }}µS/cm below 10: three meters on three
-      scales may differ by 20{{
-        THIN
-      }}% in ppm without any fault.
+      scales may differ by 20{{ THIN }}% in ppm without any fault.
     </p>
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .head { display: flex; justify-content: space-between; gap: 12px; align-items: flex-start; padding: 12px 14px 8px; }
 .scroll { overflow-x: auto; }

@@ -11,7 +11,9 @@ import { useSample } from './useSample';
 defineProps<{ blamed: boolean; optional?: boolean }>();
 const { current, sample, set } = useSample();
 const instruments = computed(() => current.system.value?.instruments ?? []);
-const instrument = computed(() => instruments.value.find((candidate) => candidate.id === sample.value?.instrumentId) ?? instruments.value[0]);
+const instrument = computed(
+  () => instruments.value.find((candidate) => candidate.id === sample.value?.instrumentId) ?? instruments.value[0],
+);
 const meters = computed(() => instruments.value.map(({ id, name }) => ({ title: name || 'Unnamed meter', value: id })));
 
 /** The conductivity behind what was read, and what to mind about it. */

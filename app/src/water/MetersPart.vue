@@ -141,6 +141,7 @@ const corrected = (one: Instrument): string =>
   <MeterComparison @set="(id, label, changes) => set(id, label, changes)" />
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .meters { display: grid; gap: 14px; }
 .meter { border-bottom: 1px solid var(--hair); padding-bottom: 12px; }

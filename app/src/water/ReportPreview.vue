@@ -68,9 +68,7 @@ const counts = computed(() => {
                   :checked="!left.has(row.line)"
                   :aria-label="`Take ${row.name}`"
                   @change="emit('toggle', row.line)"
-                />{{
-                  row.says
-                }}</label
+                />{{ row.says }}</label
               >
               <template v-else
                 ><b>{{ FATE[row.fate] }}</b> · {{ row.says }}</template
@@ -83,6 +81,7 @@ const counts = computed(() => {
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .preview { border: 1px solid var(--hair); border-radius: 10px; overflow: hidden; }
 .head { display: flex; justify-content: space-between; align-items: center; gap: 8px 16px; flex-wrap: wrap; padding: 9px 14px; background: var(--side); }

@@ -21,11 +21,23 @@ const text = computed(() => sample.value?.report.text ?? '');
 const title = ref('');
 const read = computed(() => (text.value.trim() === '' ? null : readReport(text.value, column.value)));
 const report = computed(() => (read.value?.ok ? read.value.value : null));
-const problem = computed(() => refused.value ?? (read.value && !read.value.ok ? read.value.error.message : null) ?? report.value?.foreign ?? null);
-const chosen = computed(() => report.value?.rows.filter((row): row is ReportRow & { value: object } => row.value !== null && !left.value.has(row.line)) ?? []);
+const problem = computed(
+  () => refused.value ?? (read.value && !read.value.ok ? read.value.error.message : null) ?? report.value?.foreign ?? null,
+);
+const chosen = computed(
+  () => report.value?.rows.filter((row): row is ReportRow & { value: object } => row.value !== null && !left.value.has(row.line)) ?? [],
+);
 /** Whether what counts is what stands here. */
 const inUse = computed(() => JSON.stringify(chosen.value.map((row) => row.value)) === JSON.stringify(sample.value?.report.values ?? []));
-watch(() => sample.value?.id, () => { refused.value = null; told.value = null; left.value = new Set(); column.value = null; });
+watch(
+  () => sample.value?.id,
+  () => {
+    refused.value = null;
+    told.value = null;
+    left.value = new Set();
+    column.value = null;
+  },
+);
 
 /** Takes a text as the report's; one too long for any report is refused and what stood there stays. */
 function setText(next: string, name = ''): boolean {
@@ -66,8 +78,10 @@ async function askZones(): Promise<void> {
   zones.value = list.zones;
   askingZones.value = false;
   if (list.offline === null) refused.value = null;
-  else if (list.zones.length === 0) refused.value = `The supplier cannot be reached: ${list.offline}. Nothing was kept from earlier; paste the report instead.`;
-  else told.value = `The supplier cannot be reached: ${list.offline}. ${list.zones.length} ${list.zones.length === 1 ? 'zone is' : 'zones are'} kept from earlier.`;
+  else if (list.zones.length === 0)
+    refused.value = `The supplier cannot be reached: ${list.offline}. Nothing was kept from earlier; paste the report instead.`;
+  else
+    told.value = `The supplier cannot be reached: ${list.offline}. ${list.zones.length} ${list.zones.length === 1 ? 'zone is' : 'zones are'} kept from earlier.`;
 }
 async function fetchZone(zone: string): Promise<void> {
   const outcome = await supplyReport(zone);
@@ -77,7 +91,10 @@ async function fetchZone(zone: string): Promise<void> {
   }
   const { report: fetched, keptFrom } = outcome;
   setText(supplyText(fetched), `${fetched.name}, ${fetched.period.from} to ${fetched.period.to}`);
-  told.value = keptFrom === null ? `${fetched.name}: fetched and kept for where there is no signal.` : `${fetched.name}: as kept on ${keptFrom.slice(0, 10)}.`;
+  told.value =
+    keptFrom === null
+      ? `${fetched.name}: fetched and kept for where there is no signal.`
+      : `${fetched.name}: as kept on ${keptFrom.slice(0, 10)}.`;
 }
 function toggle(line: number): void {
   const next = new Set(left.value);
@@ -85,7 +102,10 @@ function toggle(line: number): void {
   left.value = next;
 }
 function take(): void {
-  takeReport(title.value || sample.value?.report.title || 'Report', chosen.value.map((row) => row.value!));
+  takeReport(
+    title.value || sample.value?.report.title || 'Report',
+    chosen.value.map((row) => row.value!),
+  );
   told.value = null;
 }
 const sourceTitle = computed(() => sample.value?.report.title ?? '');
@@ -138,6 +158,7 @@ const sourceTitle = computed(() => sample.value?.report.title ?? '');
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .report { display: grid; gap: 12px; grid-column: 1 / -1; }
 .text { font: 500 13.6px/1.5 var(--typed); resize: vertical; min-height: 120px; white-space: pre; overflow: auto; tab-size: 18; }

@@ -42,7 +42,10 @@ const blamed = computed(() => {
 const samples = computed(() =>
   [...(source.value?.samples ?? [])]
     .sort((a, b) => b.takenOn.localeCompare(a.takenOn))
-    .map((one) => ({ value: one.id, title: new Date(`${one.takenOn}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' }) })),
+    .map((one) => ({
+      value: one.id,
+      title: new Date(`${one.takenOn}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' }),
+    })),
 );
 </script>
 
@@ -106,6 +109,7 @@ const samples = computed(() =>
   </template>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .entry { display: grid; gap: 14px; }
 .top { display: flex; justify-content: space-between; gap: 10px 16px; flex-wrap: wrap; align-items: center; }

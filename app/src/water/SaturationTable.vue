@@ -26,14 +26,23 @@ const columns = computed(() =>
 );
 const rows = computed(() => [
   { label: 'Calcite index', cells: columns.value.map(({ state }) => (state ? signed(state.saturationIndex) : '–')) },
-  { label: 'Lime that would fall, mg/L', cells: columns.value.map(({ state }) => (state ? roundForReading(Math.max(0, state.precipitationMgL)) : '–')) },
+  {
+    label: 'Lime that would fall, mg/L',
+    cells: columns.value.map(({ state }) => (state ? roundForReading(Math.max(0, state.precipitationMgL)) : '–')),
+  },
   { label: 'pH in a closed vessel', cells: columns.value.map(({ state }) => (state ? state.pH.toFixed(2) : '–')) },
 ]);
 /** Other scales as it comes, in per cent of saturation; what is not in the water is not listed. */
 const others = computed(() => {
   const indices = saturation(props.water, props.water.temperatureC);
   if (!indices.ok) return [];
-  const names: readonly (readonly [Mineral, string])[] = [['gypsum', 'Gypsum'], ['barite', 'Barite'], ['celestite', 'Celestite'], ['fluorite', 'Fluorite'], ['silica', 'Silica']];
+  const names: readonly (readonly [Mineral, string])[] = [
+    ['gypsum', 'Gypsum'],
+    ['barite', 'Barite'],
+    ['celestite', 'Celestite'],
+    ['fluorite', 'Fluorite'],
+    ['silica', 'Silica'],
+  ];
   return names.flatMap(([mineral, label]) => {
     const index = indices.value[mineral];
     return index === null ? [] : [{ label, text: `${roundForReading(percentOfSaturation(index))}\u202f%` }];
@@ -88,6 +97,7 @@ const indices = computed(() => {
   </div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .scroll { overflow-x: auto; }
 th:first-child { font-size: 14px; }

@@ -8,14 +8,24 @@ import { waterColour } from '../descent/waterColour';
 /** The year's span as two bars, with each dated sample where it falls. */
 const props = defineProps<{
   span: SeasonSpan;
-  samples: readonly { readonly id: string; readonly day: string; readonly ec25UScm: number; readonly temperatureC: number; readonly current: boolean }[];
+  samples: readonly {
+    readonly id: string;
+    readonly day: string;
+    readonly ec25UScm: number;
+    readonly temperatureC: number;
+    readonly current: boolean;
+  }[];
   units: UnitPreference;
 }>();
 const WIDTH = 720;
 const LEFT = 118;
 const RIGHT = 90;
 
-const strengths = computed(() => [props.span.weakestUScm, props.span.strongestUScm, ...props.samples.map((s) => s.ec25UScm)].filter((ec): ec is number => ec !== null && ec > 0));
+const strengths = computed(() =>
+  [props.span.weakestUScm, props.span.strongestUScm, ...props.samples.map((s) => s.ec25UScm)].filter(
+    (ec): ec is number => ec !== null && ec > 0,
+  ),
+);
 const rows = computed(() => {
   const { span, units, samples } = props;
   const warm = scaleLinear([Math.min(0, span.lowestTemperatureC), Math.max(30, span.highestTemperatureC)], [LEFT, WIDTH - RIGHT]);
@@ -85,6 +95,7 @@ const rows = computed(() => {
   </svg>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .span { width: 100%; max-width: 760px; }
 .label { font-size: 13.6px; font-weight: 620; fill: var(--ink); }

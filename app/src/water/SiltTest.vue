@@ -62,6 +62,7 @@ const set = (changes: Partial<NonNullable<Source['silt']>>): void => emit('chang
   </section>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }
 .headed p { flex: 1 1 200px; }

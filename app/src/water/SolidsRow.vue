@@ -26,6 +26,7 @@ const kinds = computed(() => [
   </dl>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .solids { display: grid; grid-template-columns: repeat(auto-fit, minmax(104px, 1fr)); gap: 8px 12px; margin: 0; padding: 10px 14px; }
 dt { font-size: 13.3px; color: var(--muted); }

@@ -21,7 +21,17 @@ const dots = computed(() =>
   (source.value?.samples ?? []).flatMap((one) => {
     const water = sampleWater(one, instruments.value);
     const state = water.ok ? settleWater(water.value.water) : water;
-    return state.ok ? [{ id: one.id, day: one.takenOn, ec25UScm: state.value.ec25UScm, temperatureC: one.temperatureC, current: one.id === source.value?.sampleId }] : [];
+    return state.ok
+      ? [
+          {
+            id: one.id,
+            day: one.takenOn,
+            ec25UScm: state.value.ec25UScm,
+            temperatureC: one.temperatureC,
+            current: one.id === source.value?.sampleId,
+          },
+        ]
+      : [];
   }),
 );
 const setSeason = (label: string, changes: object): void => setSource(label, { season: { ...source.value!.season, ...changes } });
@@ -36,14 +46,25 @@ const mixed = current.tapState;
 function addSecond(): void {
   const like = sample.value;
   if (!like) return;
-  const other: Sample = { ...emptySample('second', current.now.value.slice(0, 10), like), character: 'rain', way: 'kit', reading: null, chlorineMgL: 0, chloramineMgL: 0 };
+  const other: Sample = {
+    ...emptySample('second', current.now.value.slice(0, 10), like),
+    character: 'rain',
+    way: 'kit',
+    reading: null,
+    chlorineMgL: 0,
+    chloramineMgL: 0,
+  };
   const meter = instruments.value.find((one) => one.id === other.instrumentId);
   // Rain of its usual strength, in the meter's own unit, until something is measured.
-  setSource('second water', { second: { name: 'Rain barrel', share: 0.3, sample: { ...other, reading: meter?.scale.kind === 'conductivity' ? 20 : 10 } } });
+  setSource('second water', {
+    second: { name: 'Rain barrel', share: 0.3, sample: { ...other, reading: meter?.scale.kind === 'conductivity' ? 20 : 10 } },
+  });
 }
 const setSecond = (label: string, changes: object): void => setSource(label, { second: { ...source.value!.second!, ...changes } });
-const setOther = (label: string, changes: Partial<Sample>): void => setSecond(label, { sample: { ...source.value!.second!.sample, ...changes } });
-const setOtherKit = (label: string, changes: Partial<Kit>): void => setOther(label, { kit: { ...source.value!.second!.sample.kit, ...changes } });
+const setOther = (label: string, changes: Partial<Sample>): void =>
+  setSecond(label, { sample: { ...source.value!.second!.sample, ...changes } });
+const setOtherKit = (label: string, changes: Partial<Kit>): void =>
+  setOther(label, { kit: { ...source.value!.second!.sample.kit, ...changes } });
 const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm').text;
 </script>
 
@@ -224,8 +245,7 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           />
         </div>
         <p v-if="secondState && mixed" class="mixed">
-          {{ Math.round(100 * (1 - second.share)) }}{{ THIN }}% {{ inSentence(source.name) }} and
-          {{ Math.round(100 * second.share)
+          {{ Math.round(100 * (1 - second.share)) }}{{ THIN }}% {{ inSentence(source.name) }} and {{ Math.round(100 * second.share)
           }}{{ THIN }}% {{ inSentence(second.name) }} at {{ ecText(secondState.ec25UScm) }} make
           <strong>{{ ecText(mixed.ec25UScm) }}</strong>, pH <strong>{{ mixed.pH.toFixed(2) }}</strong>: computed from what is in them, not
           averaged.
@@ -239,6 +259,7 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
   </template>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }
 .headed p { flex: 1 1 200px; }

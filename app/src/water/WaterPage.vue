@@ -22,7 +22,12 @@ const part = ref<(typeof PARTS)[number]['value']>('sample');
 
 const findings = computed(() =>
   system.value && water.value?.ok
-    ? waterMeaning(system.value, water.value.value, solved.value?.report.solved ?? null, seasonSpan(system.value.source, system.value.instruments))
+    ? waterMeaning(
+        system.value,
+        water.value.value,
+        solved.value?.report.solved ?? null,
+        seasonSpan(system.value.source, system.value.instruments),
+      )
     : [],
 );
 function mend(action: FindingAction): void {

@@ -37,22 +37,44 @@ export const QUESTIONS = {
     return water.ok ? moreWater(system, water.value.water, use) : [];
   },
   /** A loop through a week of draws; null without one. */
-  loop: ({ system, train, solved }: { readonly system: System; readonly train: Train; readonly solved: SolvedTrain }): Outcome<LoopReport> | null =>
-    loopReport({ ...system, train }, solved),
+  loop: ({
+    system,
+    train,
+    solved,
+  }: {
+    readonly system: System;
+    readonly train: Train;
+    readonly solved: SolvedTrain;
+  }): Outcome<LoopReport> | null => loopReport({ ...system, train }, solved),
   /** What to cut off a restrictor after a measurement. */
-  trim: ({ at, bucket, target }: { readonly at: MembraneOperation; readonly bucket: BucketResult; readonly target: number }): Outcome<TrimAdvice> =>
-    trimAdvice(at.unit, at.feed, at.conditions, bucket, target),
+  trim: ({
+    at,
+    bucket,
+    target,
+  }: {
+    readonly at: MembraneOperation;
+    readonly bucket: BucketResult;
+    readonly target: number;
+  }): Outcome<TrimAdvice> => trimAdvice(at.unit, at.feed, at.conditions, bucket, target),
   /** What a cartridge's dial blends over its whole travel, and the lime of each blend at a boiler's heat. */
-  blends: ({ stage, before, bypasses }: BlendsAsked): readonly (DialBlend | null)[] => bypasses.map((bypass) => dialBlend(stage, before, bypass)),
+  blends: ({ stage, before, bypasses }: BlendsAsked): readonly (DialBlend | null)[] =>
+    bypasses.map((bypass) => dialBlend(stage, before, bypass)),
   /** Each template as it would stand on a middling tap. */
-  templates: (which: readonly TemplateId[]): Readonly<Partial<Record<TemplateId, { readonly input: DescentInput; readonly sentence: string }>>> =>
+  templates: (
+    which: readonly TemplateId[],
+  ): Readonly<Partial<Record<TemplateId, { readonly input: DescentInput; readonly sentence: string }>>> =>
     Object.fromEntries(
       which.flatMap((id) => {
         const system = systemFromTemplate({ id, name: '', site: '', template: id, at: '2026-01-01T00:00:00Z' });
         const water = tapWater(system.source, system.instruments);
         const report = water.ok ? reportTrain(system, water.value.water) : null;
         return report?.ok
-          ? [[id, { input: descentInput(system, report.value, [], null), sentence: trainSentence(report.value.solved, system.units) }] as const]
+          ? [
+              [
+                id,
+                { input: descentInput(system, report.value, [], null), sentence: trainSentence(report.value.solved, system.units) },
+              ] as const,
+            ]
           : [];
       }),
     ),

@@ -1,6 +1,18 @@
 <script setup lang="ts">
 import { useMediaQuery } from '@vueuse/core';
-import { Chart, Decimation, Filler, LinearScale, LineController, LineElement, LogarithmicScale, PointElement, Tooltip, type ChartData, type ChartOptions } from 'chart.js';
+import {
+  Chart,
+  Decimation,
+  Filler,
+  LinearScale,
+  LineController,
+  LineElement,
+  LogarithmicScale,
+  PointElement,
+  Tooltip,
+  type ChartData,
+  type ChartOptions,
+} from 'chart.js';
 import annotation from 'chartjs-plugin-annotation';
 import { computed } from 'vue';
 import { Line } from 'vue-chartjs';
@@ -24,7 +36,18 @@ const props = defineProps<{
   /** Marks along the foot in place of the months, as text and place. */
   marks?: readonly { readonly value: number; readonly text: string }[];
 }>();
-Chart.register(LineController, LineElement, PointElement, LinearScale, LogarithmicScale, Filler, Tooltip, Decimation, annotation, endLabels);
+Chart.register(
+  LineController,
+  LineElement,
+  PointElement,
+  LinearScale,
+  LogarithmicScale,
+  Filler,
+  Tooltip,
+  Decimation,
+  annotation,
+  endLabels,
+);
 const narrow = useMediaQuery('(max-width: 600px)');
 const colours = computed(() => houseColours());
 
@@ -35,7 +58,10 @@ const footText = (value: number): string =>
 function monthWords(value: number): string {
   const step = monthStep(props.from, props.until);
   if (step >= 12) return String(new Date(value).getUTCFullYear());
-  return new Date(value).toLocaleDateString('en-GB', step >= 3 ? { month: 'short', year: '2-digit', timeZone: 'UTC' } : { month: 'short', timeZone: 'UTC' });
+  return new Date(value).toLocaleDateString(
+    'en-GB',
+    step >= 3 ? { month: 'short', year: '2-digit', timeZone: 'UTC' } : { month: 'short', timeZone: 'UTC' },
+  );
 }
 /** A moment in words: a date, or the nearest mark to the left and the hours since. */
 function momentText(value: number): string {
@@ -107,11 +133,18 @@ const options = computed(() => {
         bodyFont: font,
         callbacks: {
           title: (items: { parsed: { x: number } }[]) => (items[0] ? momentText(items[0].parsed.x) : ''),
-          label: (item: { dataset: { label?: string }; parsed: { y: number } }) => `${item.dataset.label}: ${props.format(Number(item.parsed.y.toPrecision(3)))}`,
+          label: (item: { dataset: { label?: string }; parsed: { y: number } }) =>
+            `${item.dataset.label}: ${props.format(Number(item.parsed.y.toPrecision(3)))}`,
         },
       },
-      endLabels: { labels: props.series.map((line) => (line.quiet ? '' : (line.endText ?? line.label))), colours: props.series.map((line) => line.colour), inside: narrow.value },
-      annotation: { annotations: annotationsOf(colours.value, props.low, props.high, props.band ?? null, props.today ?? null, props.todayText) },
+      endLabels: {
+        labels: props.series.map((line) => (line.quiet ? '' : (line.endText ?? line.label))),
+        colours: props.series.map((line) => line.colour),
+        inside: narrow.value,
+      },
+      annotation: {
+        annotations: annotationsOf(colours.value, props.low, props.high, props.band ?? null, props.today ?? null, props.todayText),
+      },
     },
   } as unknown as ChartOptions<'line'>;
 });
@@ -121,6 +154,7 @@ const options = computed(() => {
   <div class="chart"><Line :data="data" :options="options" :aria-label="label" /></div>
 </template>
 
+<!-- prettier-ignore -->
 <style scoped>
 .chart { height: 158px; position: relative; }
 </style>
