@@ -61,9 +61,10 @@ test.describe('the open system follows the address', () => {
     const van = JSON.stringify(await storedSystem(page, VAN));
     await page.goBack();
     await expect(page.getByRole('banner').getByText('Coral nursery make-up')).toBeVisible();
-    await expect(page.getByTestId('resin-left')).toContainText('43');
+    await expect(page.getByRole('heading', { name: /^Resin 1 left/ })).toBeVisible();
     await page.goForward();
-    await expect(page.getByTestId('resin-left')).toContainText('50');
+    await expect(page.getByRole('heading', { name: /^Resin left/ })).toBeVisible();
+    await expect(page.getByRole('heading', { name: /^Resin 1 left/ })).toHaveCount(0);
     await page.goBack();
     await workIn(page, CORAL, 'Coral nursery make-up', 'back');
     await untouched(page, VAN, 'back', van);
