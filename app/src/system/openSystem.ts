@@ -118,8 +118,10 @@ export function provideOpenSystem(id: string): OpenSystem {
   const holder: Holder = { unsaved: () => open.unsaved.value, again: keepAll };
   saving.hold(holder);
   onScopeDispose(() => {
-    // What the store refused is held, and can be tried again, after its page has gone.
-    if (waiting.value.length === 0) saving.letGo(holder);
+    // What is on its way, or was refused, is held and can be tried again after its page has gone.
+    const leave = (): void => (waiting.value.length === 0 ? saving.letGo(holder) : undefined);
+    leave();
+    watch(waiting, leave, { flush: 'sync' });
   });
   provide(KEY, open);
   return open;
