@@ -1,13 +1,10 @@
 import { defineStore } from 'pinia';
-import { computed } from 'vue';
-import { nextSteps, redo, undo, type Done } from './edits';
+import { redo, undo, type Done } from './edits';
 import { useSaving } from './saving';
-import { useLive } from './live';
 
 /** Undo and redo for everything done in this tab; outlives a reload. */
 export const useHistory = defineStore('history', () => {
   const saving = useSaving();
-  const steps = useLive(nextSteps, { undo: null, redo: null });
 
   /** What was taken back or done again, in a sentence. */
   async function move(way: 'undo' | 'redo'): Promise<string> {
@@ -16,7 +13,7 @@ export const useHistory = defineStore('history', () => {
     if (kept.value === null) return `Nothing to ${way}.`;
     return `${way === 'undo' ? 'Undone' : 'Done again'}: ${kept.value.label}.${alsoLeft(kept.value)}`;
   }
-  return { undo: () => move('undo'), redo: () => move('redo'), canUndo: computed(() => steps.value.undo !== null), steps };
+  return { undo: () => move('undo'), redo: () => move('redo') };
 });
 
 const alsoLeft = ({ missed }: Done): string =>

@@ -58,5 +58,5 @@ export const useSaving = defineStore('saving', () => {
     if (pending.value > 0) return 'saving';
     return savedAt.value === null ? null : `saved ${time(savedAt.value)}`;
   });
-  return { keep, refuse, says, failed, hold, letGo, unsaved, again, pending, savedAt };
+  return { keep, refuse, says, failed, hold, letGo, unsaved, again, savedAt };
 });

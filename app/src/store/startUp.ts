@@ -1,9 +1,11 @@
+import { applyChanges, same } from '@yes-clear/core/file';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import { database } from './database';
 import { offerDemoOnce } from './demo';
-import { adoptEdits, commit } from './edits';
+import { adoptEdits, changedPart, commit } from './edits';
 import { leftBehind } from './journal';
+import { useSaving } from './saving';
 import { useStoreState } from './storeState';
 import { settleTab } from './tab';
 import { lostSince, type Lost } from './tally';
@@ -12,8 +14,6 @@ import { lostSince, type Lost } from './tally';
 export const useStartUp = defineStore('startUp', () => {
   /** What was kept here when last seen and is not here now; null when all is there. */
   const lost = shallowRef<Lost | null>(null);
-  /** Edits that a tab had typed and not kept when it died, kept now. */
-  const recovered = ref(0);
   /** Whether the browser has promised not to clear what is kept here; null where it does not say. */
   const persistent = ref<boolean | null>(null);
 
@@ -31,18 +31,14 @@ export const useStartUp = defineStore('startUp', () => {
     await askToPersist();
   }
 
-  /** Keeps what a tab that died had written down. */
+  /** Keeps what a tab that died had written down; a place that has changed since stays, and what the store refuses waits for the next start. */
   async function recover(): Promise<void> {
     for (const { entry, done } of await leftBehind(Date.now())) {
       const row = await database.systems.get(entry.systemId);
-      // Newer edits of the same system stand; what was typed before them has been seen by them.
-      if (row && Date.parse(row.system.updatedAt) <= entry.at) {
-        try {
-          await commit(entry.label, [{ kind: 'changed', systemId: entry.systemId, changes: entry.changes }], entry.at);
-          recovered.value += 1;
-        } catch {
-          // What the store does not take then it does not take now: it is said where it was typed.
-        }
+      const caughtUp = row && applyChanges(row.system, entry.changes, 'leave').state;
+      if (caughtUp && !same(caughtUp, row.system)) {
+        const kept = await useSaving().keep(entry.label, () => commit(entry.label, [changedPart(row.system, caughtUp)]));
+        if (!kept.ok) continue;
       }
       done();
     }
@@ -57,5 +53,5 @@ export const useStartUp = defineStore('startUp', () => {
       persistent.value = null;
     }
   }
-  return { begin, lost, recovered, persistent, askToPersist };
+  return { begin, lost, persistent };
 });

@@ -1,6 +1,7 @@
 import { mergeRecords, type Reading, type System, type SystemRecord } from '@yes-clear/core/file';
 import { database, type EditPart } from './database';
 import { commit } from './edits';
+import { newId } from './newId';
 
 /** All systems with their readings, oldest system first. */
 export async function allRecords(): Promise<SystemRecord[]> {
@@ -31,11 +32,6 @@ const leaving = ({ system, readings }: SystemRecord): EditPart[] => [
   ...readings.map((reading): EditPart => ({ kind: 'reading', before: reading, after: null })),
   { kind: 'system', before: system, after: null },
 ];
-const coming = ({ system, readings }: SystemRecord, before: System | null): EditPart[] => [
-  { kind: 'system', before, after: system },
-  ...readings.map((reading): EditPart => ({ kind: 'reading', before: null, after: reading })),
-];
-
 /** Takes systems away with all their readings, undoable as one. */
 export async function removeSystems(ids: readonly string[], label?: string): Promise<void> {
   const records = (await Promise.all(ids.map(oneRecord))).filter((record) => record !== null);
@@ -59,8 +55,5 @@ export async function storeRecords(records: readonly SystemRecord[], label: stri
 /** A system that was removed elsewhere, put back as it was last seen here. */
 export async function bringBack(record: SystemRecord): Promise<void> {
   const here = await oneRecord(record.system.id);
-  await commit(
-    `${record.system.name} brought back`,
-    here ? coming(mergeRecords(here, record, () => '').record, here.system) : coming(record, null),
-  );
+  await storeRecords([here ? mergeRecords(here, record, newId).record : record], `${record.system.name} brought back`);
 }
