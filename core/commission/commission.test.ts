@@ -3,7 +3,9 @@ import { systemFromTemplate } from '../train';
 import { CLEAN, ELEMENT_ROWS, solveMembraneUnit, type MembraneUnit } from '../membrane';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { characterWater, langelierByHand } from '../water';
-import { bucketTest, runbook, runbookSteps, trimAdvice, type BucketResult } from './index';
+import { bucketTest, type BucketResult } from './ratio';
+import { runbook, runbookSteps } from './runbook';
+import { trimAdvice } from './trim';
 
 describe('ratio from two jugs', () => {
   it('M28: 1000 and 250 mL, each ± 10 mL', () => {

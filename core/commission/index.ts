@@ -1,3 +1,3 @@
-export * from './ratio';
-export * from './trim';
-export * from './runbook';
+export { bucketTest, type BucketResult } from './ratio';
+export { runbook, runbookSteps, type Step } from './runbook';
+export { trimAdvice, type TrimAdvice } from './trim';

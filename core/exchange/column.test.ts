@@ -1,17 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
-import {
-  cellRow,
-  coherentWaves,
-  frontChain,
-  runCells,
-  separationFactors,
-  CATION_ROWS,
-  type CellBed,
-  type CellRun,
-  type CounterIon,
-  type CationId,
-} from './index';
+import { cellRow, runCells, type CellBed, type CellRun } from './cells';
+import { coherentWaves, frontChain } from './coherence';
+import { separationFactors, type CounterIon } from './selectivity';
+import { CATION_ROWS, type CationId } from './ions';
 
 // Check values of the handbook's exchange chapter, sections 3, 4 and 12, computed independently; selectivities by
 // Bonner & Smith 1957, theory by Helfferich & Klein 1970 (both recalled).

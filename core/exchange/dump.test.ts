@@ -2,7 +2,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { balanced, settleWater, solutesMgL, type Water } from '../water';
-import { amountOf, effluent, firstPast, simulateBeds, type Bed, type ColumnRun, type IonId } from './index';
+import { amountOf, type IonId } from './ions';
+import { effluent, firstPast, simulateBeds, type ColumnRun } from './column';
+import type { Bed } from './resins';
 
 /** A bed of one litre that holds just what its class says: packing 1, so Q = 0.72 and 0.60 eq/L. */
 const litre: Bed = { resin: 'mixedBed', volumeL: 1, depthMm: 400, packing: 1 };

@@ -2,21 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { balanced, settleWater, solutesMgL, type Water } from '../water';
-import {
-  bedCapacityEq,
-  bedPressureBar,
-  bedThroughput,
-  bedUtilisation,
-  forecastCartridge,
-  frontLeak,
-  ionicLoad,
-  loadSd,
-  polishedWater,
-  priorCapacity,
-  updateCapacity,
-  utilisationAt,
-  type Bed,
-} from './index';
+import { bedCapacityEq, bedThroughput, polishedWater } from './throughput';
+import { bedPressureBar, bedUtilisation, frontLeak, utilisationAt } from './film';
+import { forecastCartridge, loadSd, priorCapacity, updateCapacity } from './tracking';
+import { ionicLoad } from './load';
+import type { Bed } from './resins';
 
 const cartridge: Bed = { resin: 'mixedBed', volumeL: 0.6, depthMm: 220, packing: 0.9 };
 /** The chapter's generic tap at a strength in meq/L: cations Ca 60, Mg 15, Na 20, K 5 %; anions HCO3 60, Cl 20, SO4 15, NO3 5 %. */

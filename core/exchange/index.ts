@@ -1,15 +1,44 @@
-export * from './resins';
-export * from './load';
-export * from './film';
-export * from './throughput';
-export * from './tracking';
-export * from './ions';
-export * from './selectivity';
-export * from './coherence';
-export * from './cells';
-export * from './column';
-export * from './softener';
-export * from './decarbonise';
-export * from './blend';
-export * from './routes';
-export * from './service';
+export { blendPermeate, calcitePickup } from './blend';
+export { cellRow, runCells } from './cells';
+export { frontChain } from './coherence';
+export { columnSteps, firstPast, simulateBeds, type ColumnOptions, type ColumnRun, type Side } from './column';
+export {
+  bypassFor,
+  capacityLitres,
+  decarbonised,
+  flushL,
+  meterPresetL,
+  neighbourSettings,
+  ratedCapacityEq,
+  ratingAgrees,
+} from './decarbonise';
+export { bedPressureBar, bedUtilisation, frontLeak, slowestFlowLPerH, utilisationAt, type BedUtilisation } from './film';
+export { CATION_IDS, amountOf, ionMeqL, type IonId } from './ions';
+export { ionicLoad } from './load';
+export { RESIN_ROWS, type Bed } from './resins';
+export {
+  PLACEHOLDER_ROUTE,
+  atStrength,
+  breakevenFactor,
+  breakevenLPerWeek,
+  fixedPerWeek,
+  membraneFirst,
+  resinAlone,
+  resinPerLitre,
+  throughMembrane,
+  type MembraneRoute,
+  type RouteCost,
+  type RouteWater,
+} from './routes';
+export { judgeRise, type RisePoint } from './service';
+export { SODIUM_PER_HARDNESS, sizeSoftener, softened, softenerCapacityEqPerL, softenerLeakageMgL, type SoftenerPlan } from './softener';
+export { bedCapacityEq, bedThroughput, polishedWater, type BedThroughput } from './throughput';
+export {
+  forecastCartridge,
+  loadSd,
+  priorCapacity,
+  updateCapacity,
+  type Band,
+  type CapacityBelief,
+  type CartridgeForecast,
+} from './tracking';

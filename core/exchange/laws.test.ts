@@ -2,20 +2,11 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { value } from '../testing/close';
 import { balanced, characterWater, solutesMgL, type Water } from '../water';
-import {
-  bedThroughput,
-  bedUtilisation,
-  forecastCartridge,
-  frontLeak,
-  ionicLoad,
-  loadSd,
-  priorCapacity,
-  slowestFlowLPerH,
-  updateCapacity,
-  type Bed,
-  type BedThroughput,
-  type IonicLoad,
-} from './index';
+import { bedThroughput, type BedThroughput } from './throughput';
+import { bedUtilisation, frontLeak, slowestFlowLPerH } from './film';
+import { forecastCartridge, loadSd, priorCapacity, updateCapacity } from './tracking';
+import { ionicLoad, type IonicLoad } from './load';
+import type { Bed } from './resins';
 
 const bed: Bed = { resin: 'mixedBed', volumeL: 1.2, depthMm: 450, packing: 0.9 };
 /** Life of one bed that stands alone, at a flow and 15 °C. */

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { expectWithin, value } from '../testing/close';
 import { columnByOde } from '../testing/columnByOde';
-import { cellRow, firstPast, frontChain, runCells } from './index';
+import { cellRow, runCells } from './cells';
+import { firstPast } from './column';
+import { frontChain } from './coherence';
 
 /** Litres at which each ion first passes the middle between the plateaus before and behind its front. */
 function midpoints(

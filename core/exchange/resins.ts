@@ -1,4 +1,4 @@
-import type { ResinClassId } from '../file/ids';
+import type { ResinClassId } from '../file';
 
 /** A class of resin bed. Capacities are per litre of bed as packed, voids included; 0 for a side it does not take. */
 export interface ResinClass {

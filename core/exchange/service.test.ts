@@ -4,34 +4,35 @@ import { expectNear, expectWithin, failure, value } from '../testing/close';
 import { balanced, hardnessOf, settleWater, solutesMgL, waterFromPH, type Water } from '../water';
 import {
   atStrength,
-  blendPermeate,
   breakevenFactor,
   breakevenLPerWeek,
-  bypassFor,
-  calcitePickup,
-  cyclicShare,
-  decarbonised,
-  EQ_PER_L_IN_KGR_PER_FT3,
   fixedPerWeek,
-  G_PER_L_IN_LB_PER_FT3,
-  judgeRise,
-  laneLife,
   membraneFirst,
-  meterPresetL,
-  neighbourSettings,
   PLACEHOLDER_ROUTE,
-  ratedCapacityEq,
-  ratingAgrees,
   resinAlone,
   resinPerLitre,
+  throughMembrane,
+  type RouteWater,
+} from './routes';
+import { blendPermeate, calcitePickup } from './blend';
+import {
+  bypassFor,
+  decarbonised,
+  meterPresetL,
+  neighbourSettings,
+  ratedCapacityEq,
+  ratingAgrees,
+  type DecarbonisingCartridge,
+} from './decarbonise';
+import { cyclicShare, judgeRise, laneLife } from './service';
+import {
+  EQ_PER_L_IN_KGR_PER_FT3,
+  G_PER_L_IN_LB_PER_FT3,
   sizeSoftener,
   SODIUM_PER_HARDNESS,
   softenerCapacityEqPerL,
   softenerLeakageMgL,
-  throughMembrane,
-  type DecarbonisingCartridge,
-  type RouteWater,
-} from './index';
+} from './softener';
 
 // Check values of the handbook's exchange chapter, sections 5 to 12, computed independently unless marked.
 

@@ -3,24 +3,20 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../train';
 import { demandLPerWeek } from '../goal';
+import { currentSample } from './select';
 import {
-  currentSample,
   readDocument,
-  systemSchema,
   writeDocument,
-  TEMPLATE_IDS,
-  boundsOf,
-  kitSchema,
-  longest,
   readingIssue,
-  readingSchema,
   saveDocument,
   systemIssue,
   unlikelyDates,
   type FileOutcome,
-  type Reading,
   type SystemRecord,
-} from './index';
+} from './document';
+import { systemSchema, kitSchema, readingSchema, type Reading } from './schema';
+import { TEMPLATE_IDS } from './ids';
+import { boundsOf, longest } from './bounds';
 
 const record: SystemRecord = {
   system: systemFromTemplate({ id: 'sys-1', name: 'Bench unit', site: 'Workshop', template: 'marinePair', at: '2026-11-23T10:00:00Z' }),

@@ -1,17 +1,9 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../train';
-import {
-  compareRecords,
-  copyOf,
-  mergeRecords,
-  alike,
-  readDocument,
-  withPlainId,
-  writeDocument,
-  type Reading,
-  type SystemRecord,
-} from './index';
+import { compareRecords, copyOf, mergeRecords, alike, withPlainId } from './merge';
+import { readDocument, writeDocument, type SystemRecord } from './document';
+import type { Reading } from './schema';
 
 const reading = (id: string, over: Partial<Reading> = {}): Reading => ({
   id,

@@ -1,7 +1,5 @@
 import { z } from 'zod';
-import { CHARACTERS } from '../water/characters';
-import { METER_SALTS } from '../water/meter';
-import { SOLUTES } from '../water/solutes';
+import { CHARACTERS, METER_SALTS, SOLUTES } from '../water';
 import { CARBON_MEDIA, ELEMENT_CLASSES, GOAL_IDS, LIMIT_QUANTITIES, RESIN_CLASSES, TEMPLATE_IDS } from './ids';
 
 /**

@@ -3,26 +3,21 @@ import { describe, expect, it } from 'vitest';
 import { GOAL_IDS, type Demand, type Goal, type Preparation } from '../file';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { balanced, characterWater, hardnessOf, salinityOf, settleWater, solutesMgL, waterFromPH, type Water } from '../water';
+import { checkGoal, type LimitCheck } from './check';
 import {
-  checkGoal,
   demandLPerDay,
   demandLPerWeek,
-  ecOfShownPpm,
   evenDemand,
   fillTimeH,
-  goalLimits,
-  GOAL_ROWS,
   hourlyDrawL,
   largestDrawL,
-  prepareWater,
   productionForTankLPerDay,
   scaledDemand,
-  schoolOf,
   smallestTankL,
   tankWeek,
-  type Limit,
-  type LimitCheck,
-} from './index';
+} from './demand';
+import { ecOfShownPpm, goalLimits, GOAL_ROWS, schoolOf, type Limit } from './goals';
+import { prepareWater } from './prepare';
 
 const goal = (change: Partial<Goal>): Goal => ({
   id: 'marineMakeUp',

@@ -1,4 +1,16 @@
-export * from './goals';
-export * from './check';
-export * from './demand';
-export * from './prepare';
+export { STEAM_BOILER_C, checkGoal, limitedValue, type LimitCheck } from './check';
+export {
+  demandLPerDay,
+  demandLPerWeek,
+  evenDemand,
+  fillTimeH,
+  hourlyDrawL,
+  hourlyNeedL,
+  largestDrawL,
+  productionForTankLPerDay,
+  scaledDemand,
+  smallestTankL,
+  tankWeek,
+} from './demand';
+export { GOAL_ROWS, LIMIT_LABELS, goalLimits, schoolOf, type GoalFamily, type Limit, type School } from './goals';
+export { prepareWater, type Prepared } from './prepare';

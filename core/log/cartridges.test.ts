@@ -3,7 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { readDocument, type System } from '../file';
 import { expectWithin, value } from '../testing/close';
 import { tapWater } from '../train';
-import { cartridgeChanged, lagStage, logFindings, standing, trackResin, type CartridgeChange, type ResinTracking } from './index';
+import { cartridgeChanged, lagStage, type CartridgeChange } from './cartridges';
+import { logFindings } from './findings';
+import { standing } from './standing';
+import { trackResin, type ResinTracking } from './resin';
 
 const NOW = '2026-11-23T10:00:00Z';
 const outcome = readDocument(readFileSync(new URL('../../demo/skerrow-shore-coral-nursery.yesclear.json', import.meta.url), 'utf8'));

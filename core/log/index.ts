@@ -1,8 +1,7 @@
-export * from './quickline';
-export * from './series';
-export * from './resin';
-export * from './findings';
-export * from './use';
-export * from './volume';
-export * from './standing';
-export * from './cartridges';
+export { cartridgeChanged, lagStage } from './cartridges';
+export { logFindings } from './findings';
+export { parseQuickLine, shownUnitOf, type QuickLine } from './quickline';
+export { dateAfter, trackResin, type ResinTracking } from './resin';
+export { probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
+export { standing, type Standing } from './standing';
+export { DAY_MS } from './volume';

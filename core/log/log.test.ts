@@ -4,18 +4,10 @@ import type { Reading, System } from '../file';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { settleWater } from '../water';
 import { solveTrain, systemFromTemplate, tapWater, type SolvedTrain } from '../train';
-import {
-  inOrder,
-  futureFinding,
-  logFindings,
-  parseQuickLine,
-  probeEc25,
-  probeRoles,
-  readingRatio,
-  saltRemoved,
-  trackResin,
-  type QuickLine,
-} from './index';
+import { inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
+import { futureFinding, logFindings } from './findings';
+import { parseQuickLine, type QuickLine } from './quickline';
+import { trackResin } from './resin';
 
 const base = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
 const parse = (line: string): QuickLine => parseQuickLine(line, base.train.probes, base.instruments);

@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest';
 import type { Reading, System } from '../file';
 import { expectWithin, value } from '../testing/close';
 import { solveTrain, systemFromTemplate, tapWater } from '../train';
-import { productSinceL, trackResin, trainUse } from './index';
+import { productSinceL } from './volume';
+import { trackResin } from './resin';
+import { trainUse } from './use';
 
 const base = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marinePair', at: '2026-01-01T00:00:00Z' });
 const system: System = {

@@ -1,5 +1,5 @@
 import { BAR_PER_PSI } from '../quantity';
-import type { ElementClass } from '../file/ids';
+import type { ElementClass } from '../file';
 
 /** Small tap-water elements, as households have them. */
 export const isSmallElement = (id: ElementClass): boolean => id.startsWith('1812') || id.startsWith('2012');

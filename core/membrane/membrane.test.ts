@@ -4,34 +4,18 @@ import { ELEMENT_CLASSES, type ElementClass } from '../file';
 import { BAR_PER_PSI, L_PER_US_GALLON } from '../quantity';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { characterWater, eachSolute, freeAmmoniaShare, settleWater, type Water } from '../water';
-import {
-  boreFromRating,
-  channelOf,
-  CLEAN,
-  derivePermeability,
-  ELEMENT_ROWS,
-  feedSpecies,
-  feedViscosity,
-  lengthForRatio,
-  permeabilityOf,
-  restrictorFlowLPerH,
-  restrictorPressureBar,
-  saltFactor,
-  sodiumChloride,
-  solveMembraneUnit,
-  solveUnitFlows,
-  SPECIES_ROWS,
-  waterFactor,
-  waterFactorAstm,
-  type FeedSpecies,
-  type MembraneUnit,
-  type OsmoticLaw,
-  type Permeability,
-  type UnitConditions,
-  type VesselRank,
-} from './index';
-import { marchElement, marchSetup } from './march';
-import { osmoticFunction } from './osmosis';
+import { boreFromRating, restrictorFlowLPerH, restrictorPressureBar } from './restrictor';
+import { channelOf, feedViscosity } from './channel';
+import { CLEAN, type Permeability, marchElement, marchSetup } from './march';
+import { derivePermeability, permeabilityOf, sodiumChloride } from './derive';
+import { ELEMENT_ROWS } from './classes';
+import { feedSpecies, SPECIES_ROWS, type FeedSpecies } from './species';
+import { lengthForRatio, solveMembraneUnit } from './unit';
+import { saltFactor, waterFactor, waterFactorAstm } from './temperature';
+import { solveUnitFlows } from './operation';
+import type { MembraneUnit, UnitConditions } from './model';
+import { type OsmoticLaw, osmoticFunction } from './osmosis';
+import type { VesselRank } from './ranks';
 
 const NACL = 58.443;
 const GPD = L_PER_US_GALLON / 24;

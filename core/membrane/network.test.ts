@@ -3,27 +3,17 @@ import { bladderFillH, creep, SHUT_OFF_SHARE } from '../storage';
 import { siltDensityIndex } from '../pretreatment';
 import { BAR_PER_PSI, L_PER_US_GALLON } from '../quantity';
 import { expectNear, expectWithin, value } from '../testing/close';
-import {
-  aged,
-  boreFromRating,
-  CLEAN,
-  ELEMENT_ROWS,
-  fitFactors,
-  kvForFlow,
-  normalise,
-  pumpOutletBar,
-  restrictorFlowLPerH,
-  runUnitAt,
-  solveUnitFlows,
-  sodiumChloride,
-  specificEnergyKWhPerM3,
-  valveHolding,
-  type MembraneUnit,
-  type OsmoticLaw,
-  type UnitConditions,
-  type UnitFlows,
-  type UnitReading,
-} from './index';
+import { aged, specificEnergyKWhPerM3 } from './ageing';
+import { boreFromRating, restrictorFlowLPerH } from './restrictor';
+import { CLEAN } from './march';
+import { ELEMENT_ROWS } from './classes';
+import { fitFactors, normalise, type UnitReading } from './normalise';
+import { kvForFlow, valveHolding } from './valve';
+import { pumpOutletBar } from './pump';
+import { runUnitAt, solveUnitFlows } from './operation';
+import { sodiumChloride } from './derive';
+import type { MembraneUnit, UnitConditions, UnitFlows } from './model';
+import type { OsmoticLaw } from './osmosis';
 
 const GPM = L_PER_US_GALLON * 60;
 const GPD = L_PER_US_GALLON / 24;

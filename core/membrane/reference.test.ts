@@ -3,8 +3,11 @@ import { describe, expect, it } from 'vitest';
 import { findRoot } from '../numeric';
 import { BAR_PER_PSI } from '../quantity';
 import { expectWithin, value } from '../testing/close';
-import { CLEAN, channelOf, channelState, ELEMENT_ROWS, feedFluid, permeabilityOf, saltFactor, sodiumChloride, waterFactor } from './index';
-import { marchElement, marchSetup } from './march';
+import { CLEAN, marchElement, marchSetup } from './march';
+import { channelOf, channelState, feedFluid } from './channel';
+import { ELEMENT_ROWS } from './classes';
+import { permeabilityOf, sodiumChloride } from './derive';
+import { saltFactor, waterFactor } from './temperature';
 import type { ElementClass } from '../file';
 
 /**

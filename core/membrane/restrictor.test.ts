@@ -1,8 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
-import { boreFromRating, restrictorFlowLPerH, restrictorLengthMm, restrictorPressureBar } from './index';
-import { frictionFactor } from './restrictor';
+import { boreFromRating, restrictorFlowLPerH, restrictorLengthMm, restrictorPressureBar, frictionFactor } from './restrictor';
 
 const tube = fc.record({ lengthMm: fc.double({ min: 10, max: 2000, noNaN: true }), boreMm: fc.double({ min: 0.2, max: 3, noNaN: true }) });
 const celsius = fc.double({ min: 2, max: 40, noNaN: true });

@@ -1,4 +1,4 @@
-export * from './root';
-export * from './normal';
-export * from './linear';
-export * from './steps';
+export { linearSlope, solveLinear } from './linear';
+export { normalCumulative, normalDensity, normalQuantile } from './normal';
+export { findRoot, findRootNear } from './root';
+export { runToEnd } from './steps';

@@ -1,7 +1,9 @@
 import { bisect, cumulativeStdNormalProbability, probit } from 'simple-statistics';
 import { describe, expect, it } from 'vitest';
 import { expectNear } from '../testing/close';
-import { findRoot, findRootNear, normalCumulative, normalQuantile, solveLinear } from './index';
+import { findRoot, findRootNear } from './root';
+import { normalCumulative, normalQuantile } from './normal';
+import { solveLinear } from './linear';
 
 describe('roots', () => {
   it('finds the root of a stiff function on a wide bracket', () => {

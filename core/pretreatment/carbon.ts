@@ -1,4 +1,4 @@
-import type { CarbonMedium } from '../file/ids';
+import type { CarbonMedium } from '../file';
 import { CACO3_G_PER_EQ, MOLAR_MASS, type Water } from '../water';
 
 /** Rate constants, 1/s (product assumptions, factor 2): chloramine needs several times longer than free chlorine. */

@@ -1,3 +1,3 @@
-export * from './sediment';
-export * from './carbon';
-export * from './siltDensity';
+export { carbonState, dechlorinated, type CarbonState } from './carbon';
+export { prefilterBarPerLPerH } from './sediment';
+export { siltDensityIndex } from './siltDensity';

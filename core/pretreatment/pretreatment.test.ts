@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { alkalinityByBalance, characterWater, type Water } from '../water';
-import { carbonLeak, carbonState, contactTimeS, dechlorinated, prefilterBarPerLPerH, type Carbon } from './index';
+import { carbonLeak, carbonState, contactTimeS, dechlorinated, type Carbon } from './carbon';
+import { prefilterBarPerLPerH } from './sediment';
 
 const GPM = 227.124707;
 const block: Carbon = { medium: 'block', volumeL: 0.5, ratedL: 11_356, passedL: 0 };

@@ -1,20 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectWithin, value } from '../testing/close';
-import {
-  DIMENSIONS,
-  dimensionSpec,
-  formatForEditing,
-  formatQuantity,
-  fromCanonical,
-  parseQuantity,
-  readNumber,
-  roundForReading,
-  toCanonical,
-  unitBySymbol,
-  type Dimension,
-  type UnitPreference,
-} from './index';
+import { DIMENSIONS, dimensionSpec, fromCanonical, toCanonical, unitBySymbol, type Dimension } from './units';
+import { formatForEditing, formatQuantity, roundForReading, type UnitPreference } from './format';
+import { parseQuantity } from './parse';
+import { readNumber } from './number';
 
 const trade: UnitPreference = { system: 'trade', hardness: '°dH', ppmFactor: 0.5 };
 const metric: UnitPreference = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 };

@@ -1,3 +1,2 @@
-export * from './cells';
-export * from './recognise';
-export * from './supply';
+export { readReport, type ReadReport, type ReportRow, type RowFate } from './recognise';
+export { readSupplyReport, supplyText, supplyZonesSchema, type SupplyReport, type SupplyZone } from './supply';

@@ -1,7 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
-import { readReport, readSupplyReport, supplyText, type ReadReport, type ReportRow } from './index';
+import { readReport, type ReadReport, type ReportRow } from './recognise';
+import { readSupplyReport, supplyText } from './supply';
 
 /** What was taken, as quantity → value (below the limit as "<value"). */
 function taken(report: ReadReport): Record<string, number | string> {

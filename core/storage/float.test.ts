@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { expectWithin, failure, value } from '../testing/close';
-import { floatCycle } from './index';
+import { floatCycle } from './float';
 
 const even = (litresPerDay: number): number[] => new Array<number>(24).fill(litresPerDay / 24);
 

@@ -14,7 +14,7 @@ import {
   uvDoseMJPerCm2,
   velocityMPerS,
   type Loop,
-} from './index';
+} from './loop';
 
 const sample: Loop = {
   volumeL: 100,

@@ -2,18 +2,13 @@ import { describe, expect, it } from 'vitest';
 import type { Source, Stage, StageOf, System, TemplateId } from '../file';
 import { ELEMENT_ROWS } from '../membrane';
 import { expectWithin, value } from '../testing/close';
-import {
-  costUnit,
-  meanExposure,
-  newStage,
-  reportTrain,
-  solveTrain,
-  systemFromTemplate,
-  tapWater,
-  words,
-  type Finding,
-  type FindingAction,
-} from './index';
+import { costUnit, words } from './words';
+import { meanExposure } from './exposure';
+import { newStage, systemFromTemplate } from './templates';
+import { reportTrain } from './report';
+import { solveTrain } from './solve';
+import { tapWater } from './feed';
+import type { Finding, FindingAction } from './finding';
 import { elementLimits } from './elementLimits';
 
 /** What a train is advised: order of stages, silt, what each element is asked, energy, age. */

@@ -2,7 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { simulateBeds, type ColumnRun } from '../exchange';
 import type { Stage, StageOf, System } from '../file';
 import { expectWithin, value } from '../testing/close';
-import { columnMarks, newStage, outMgL, resinChain, solveTrain, systemFromTemplate, tapWater, unspentMm } from './index';
+import { columnMarks, outMgL, resinChain, unspentMm } from './column';
+import { newStage, systemFromTemplate } from './templates';
+import { solveTrain } from './solve';
+import { tapWater } from './feed';
 
 const system = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marinePair', at: '2026-11-23T10:00:00Z' });
 const solvedOf = (of: System) => value(solveTrain(of.train, of.source, value(tapWater(of.source, of.instruments)).water));

@@ -2,18 +2,13 @@ import { describe, expect, it } from 'vitest';
 import { TEMPLATE_IDS, type Stage, type System, type TemplateId } from '../file';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { hardnessOf } from '../water';
-import {
-  cartridgeLife,
-  loopReport,
-  newStage,
-  productStation,
-  reportTrain,
-  systemFromTemplate,
-  tapWater,
-  treatmentFindings,
-  type Station,
-  type TrainReport,
-} from './index';
+import { cartridgeLife, treatmentFindings } from './treatment';
+import { loopReport } from './loop';
+import { newStage, systemFromTemplate } from './templates';
+import { productStation } from './solved';
+import { reportTrain, type TrainReport } from './report';
+import { tapWater } from './feed';
+import type { Station } from './walk';
 
 const from = (template: TemplateId): System => systemFromTemplate({ id: 's', name: 'n', site: 's', template, at: '2026-11-23T10:00:00Z' });
 const report = (system: System): TrainReport => value(reportTrain(system, value(tapWater(system.source, system.instruments)).water));

@@ -4,18 +4,12 @@ import { withSample, type Stage, type StageOf, type System } from '../file';
 import { lengthForRatio, solveMembraneUnit, speciesOfWater } from '../membrane';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { calciteIndex, type Water } from '../water';
-import {
-  membraneOperation,
-  newStage,
-  polishedStation,
-  reportTrain,
-  solveTrain,
-  systemFromTemplate,
-  tapWater,
-  TEMPLATE_ROWS,
-  words,
-  type SolvedTrain,
-} from './index';
+import { membraneOperation, solveTrain } from './solve';
+import { newStage, systemFromTemplate, TEMPLATE_ROWS } from './templates';
+import { polishedStation, type SolvedTrain } from './solved';
+import { reportTrain } from './report';
+import { tapWater } from './feed';
+import { words } from './words';
 
 const base = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marineHousehold', at: '2026-11-23T10:00:00Z' });
 const waterOf = (system: System): Water => value(tapWater(system.source, system.instruments)).water;

@@ -3,7 +3,11 @@ import { NO_KIT, NO_REPORT, withSample, type GoalId, type Sample, type System } 
 import { evenDemand } from '../goal';
 import { readReport } from '../report';
 import { value } from '../testing/close';
-import { reportTrain, seasonSpan, systemFromTemplate, tapWater, waterMeaning, type Finding } from './index';
+import { reportTrain } from './report';
+import { seasonSpan, tapWater } from './feed';
+import { systemFromTemplate } from './templates';
+import { waterMeaning } from './meaning';
+import type { Finding } from './finding';
 
 const base = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-11-23T10:00:00Z' });
 const forGoal = (id: GoalId, sample: Partial<Sample> = {}, change: (s: System) => System = (s) => s): System =>

@@ -4,21 +4,15 @@ import { NO_KIT, withSample, type Stage, type StageOf, type System, type Templat
 import { restrictorPressureBar } from '../membrane';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { calciteIndex, SOLUTES, type Water } from '../water';
-import {
-  mounting,
-  moreWater,
-  nextElement,
-  reportTrain,
-  seasonMonths,
-  solveTrain,
-  systemFromTemplate,
-  tapWater,
-  tuned,
-  wasteToProduct,
-  withSettings,
-  type SolvedTrain,
-  type WaterOption,
-} from './index';
+import { mounting } from './mounting';
+import { moreWater, nextElement, type WaterOption } from './moreWater';
+import { reportTrain } from './report';
+import { seasonMonths } from './season';
+import { solveTrain } from './solve';
+import { systemFromTemplate } from './templates';
+import { tapWater } from './feed';
+import { tuned, withSettings } from './tune';
+import { wasteToProduct, type SolvedTrain } from './solved';
 
 const from = (template: TemplateId, change: (s: System) => System = (s) => s): System =>
   change(systemFromTemplate({ id: 's', name: 'n', site: 's', template, at: '2026-11-23T10:00:00Z' }));

@@ -4,18 +4,12 @@ import { NO_KIT, TEMPLATE_IDS, withSample as changedSample, type Sample, type Sy
 import { evenDemand } from '../goal';
 import { expectWithin, value } from '../testing/close';
 import { settleWater, type Water } from '../water';
-import {
-  newStage,
-  polishedStation,
-  productStation,
-  reportTrain,
-  solveTrain,
-  systemFromTemplate,
-  tapWater,
-  trainSentence,
-  type SolvedTrain,
-  type TrainReport,
-} from './index';
+import { newStage, systemFromTemplate } from './templates';
+import { polishedStation, productStation, type SolvedTrain } from './solved';
+import { reportTrain, type TrainReport } from './report';
+import { solveTrain } from './solve';
+import { tapWater } from './feed';
+import { trainSentence } from './words';
 
 const system = (template: TemplateId = 'marineHousehold', change: (s: System) => System = (s) => s): System =>
   change(systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template, at: '2026-11-23T10:00:00Z' }));

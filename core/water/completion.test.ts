@@ -1,19 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
-import {
-  alkalinityByBalance,
-  characterWater,
-  CHARACTERS,
-  completeWater,
-  hardnessOf,
-  lowestEc25,
-  settleWater,
-  SOLUTES,
-  solutesMgL,
-  waterFromPH,
-  type PartialAnalysis,
-} from './index';
+import { alkalinityByBalance, hardnessOf, settleWater, waterFromPH } from './water';
+import { characterWater, CHARACTERS } from './characters';
+import { completeWater } from './completion';
+import { lowestEc25 } from './consistency';
+import { SOLUTES, solutesMgL } from './solutes';
+import type { PartialAnalysis } from './analysis';
 
 const at25 = { temperatureC: 25 } as const;
 

@@ -1,36 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
-import {
-  ammoniaAfterCarbonMgL,
-  balanced,
-  characterWater,
-  CHARACTERS,
-  closedSpecies,
-  dosed,
-  dropResult,
-  dryResidueMgL,
-  dissolvedMgL,
-  freeAmmoniaShare,
-  hardnessOf,
-  hardnessParts,
-  hardnessWord,
-  mineralDose,
-  mixWaters,
-  molalWater,
-  NITROGEN_PER_CHLORAMINE,
-  openToAir,
-  palatabilityWord,
-  salinityOf,
-  seaSaltGPerL,
-  settleWater,
-  shareForTarget,
-  solutesMgL,
-  SOLUTES,
-  withSeaSalt,
-  type Character,
-  type Water,
-} from './index';
+import { ammoniaAfterCarbonMgL, freeAmmoniaShare, NITROGEN_PER_CHLORAMINE } from './ammonia';
+import { balanced, closedSpecies, dissolvedMgL, hardnessOf, molalWater, openToAir, settleWater, type Water } from './water';
+import { characterWater, CHARACTERS, type Character } from './characters';
+import { dosed, mineralDose } from './dosing';
+import { dropResult } from './kit';
+import { dryResidueMgL, hardnessParts, hardnessWord, palatabilityWord } from './grades';
+import { mixWaters, salinityOf, seaSaltGPerL, shareForTarget, withSeaSalt } from './mixing';
+import { solutesMgL, SOLUTES } from './solutes';
 
 const pure = balanced(solutesMgL({}), 0, 25);
 const character = (name: Character, factor = 1): Water => value(characterWater(name, factor));

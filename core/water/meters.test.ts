@@ -1,29 +1,22 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
+import { characterWater } from './characters';
+import { compareMeters, fitCorrection, type ComparedMeter } from './compareMeters';
 import {
-  characterWater,
-  compareMeters,
   compensated,
-  conductivityByHand,
-  chargeBalance,
-  allowedDifferencePercent,
   ec25FromConductivity,
-  fitCorrection,
   meterEc25,
   plainMeter,
   pureWaterUScm,
   readingFromEc25,
   saltConductivityUScm,
-  settleWater,
-  solutesMgL,
-  standardChecks,
-  uncompensatedUScm,
-  waterFromPH,
   withResidualDrop,
-  type ComparedMeter,
   type MeterScale,
-} from './index';
+} from './meter';
+import { conductivityByHand, chargeBalance, allowedDifferencePercent, standardChecks } from './standardChecks';
+import { settleWater, uncompensatedUScm, waterFromPH } from './water';
+import { solutesMgL } from './solutes';
 
 const NACL: MeterScale = { kind: 'curve', salt: 'NaCl' };
 const HALF: MeterScale = { kind: 'factor', factor: 0.5 };

@@ -2,7 +2,9 @@ import quadprog from 'quadprog';
 import { describe, expect, it } from 'vitest';
 import { expectNear, value } from '../testing/close';
 import { sequentialLeastSquares } from './leastSquares';
-import { CHARACTERS, characterWater, completeWater, settleWater } from './index';
+import { CHARACTERS, characterWater } from './characters';
+import { completeWater } from './completion';
+import { settleWater } from './water';
 
 /** meq/L of Ca, Mg, Na, K, Cl, SO4, NO3 and alkalinity in the municipal character. */
 const REFERENCE = [2.745, 0.741, 1.218, 0.102, 1.072, 0.937, 0.194, 2.566];

@@ -1,32 +1,23 @@
 import { describe, expect, it } from 'vitest';
 import { findRoot } from '../numeric';
 import { expectNear, expectWithin, value } from '../testing/close';
+import { balanced, closedSpecies, molalWater, openToAir, settleWater, waterFromPH, type Water } from './water';
+import { calciteState, steamedScaleMgL } from './scale';
+import { characterWater, type Character } from './characters';
 import {
-  balanced,
-  calciteState,
-  characterWater,
-  closedSpecies,
   langelierByHand,
   MINERALS,
-  molalWater,
-  openToAir,
   percentOfSaturation,
   ryznarIndex,
   ryznarWord,
   saturation,
-  settleWater,
   solubilityProducts,
-  solutesMgL,
-  steamedScaleMgL,
   stiffDavisIndex,
   stiffDavisK,
-  waterFromPH,
-  waterKgPerL,
-  type Character,
   type Mineral,
-  type Solute,
-  type Water,
-} from './index';
+} from './saturation';
+import { solutesMgL, type Solute } from './solutes';
+import { waterKgPerL } from './properties';
 
 const character = (name: Character): Water => value(characterWater(name, 1));
 

@@ -3,28 +3,22 @@ import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
 import {
   balanced,
-  characterWater,
-  CHARACTERS,
-  compensated,
-  daviesSlope,
-  ec25FromReading,
-  equilibria,
   molalWater,
   openToAir,
-  osmoticPressureBar,
-  readingFromEc25,
-  saltConductivityUScm,
   settleWater,
-  solutesMgL,
-  calciteState,
   waterFromPH,
   closedSpecies,
   uncompensatedUScm,
-  type Character,
-  type Solute,
   type Water,
   type WaterState,
-} from './index';
+} from './water';
+import { characterWater, CHARACTERS, type Character } from './characters';
+import { compensated, ec25FromReading, readingFromEc25, saltConductivityUScm } from './meter';
+import { daviesSlope } from './properties';
+import { equilibria } from './equilibria';
+import { osmoticPressureBar } from './osmotic';
+import { solutesMgL, type Solute } from './solutes';
+import { calciteState } from './scale';
 
 const log = Math.log10;
 const nothing = (temperatureC: number): Water => ({ mgL: solutesMgL({}), alkalinityMgL: 0, carbonMmolL: 0, temperatureC });

@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { ratioSchema } from '@yes-clear/core/file';
+import { ratioSchema, currentSample } from '@yes-clear/core/file';
 import { newId } from '../store/newId';
 import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
-import { currentSample } from '@yes-clear/core/file';
 import { THIN, type Outcome } from '@yes-clear/core/quantity';
 import { words, type MembraneOperation } from '@yes-clear/core/train';
 import { refDebounced, useLocalStorage } from '@vueuse/core';

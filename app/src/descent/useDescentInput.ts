@@ -1,9 +1,8 @@
 import { goalLimits } from '@yes-clear/core/goal';
-import { probeEc25 } from '@yes-clear/core/log';
+import { probeEc25, type ResinTracking } from '@yes-clear/core/log';
 import { allStages, feedPump, lastTank, type Probe, type Reading, type System } from '@yes-clear/core/file';
 import { formatQuantity } from '@yes-clear/core/quantity';
 import { inSentence, productStation, unitRanks, words, type SolvedTrain, type TrainReport } from '@yes-clear/core/train';
-import type { ResinTracking } from '@yes-clear/core/log';
 import type { DescentInput } from './drawing';
 
 /** The picture's material from a system, its solved train and its log. */

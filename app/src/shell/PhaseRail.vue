@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import type { PhaseKey } from './router';
-import { PHASES } from './router';
+import { type PhaseKey, PHASES } from './router';
 import type { PhaseStates } from './usePhaseStates';
 
 defineProps<{ systemId: string; active: PhaseKey | null; states: PhaseStates }>();
