@@ -11,10 +11,12 @@ const CORE = [
   ['numeric'],
   ['quantity'],
   ['water'],
-  ['file'],
   ['goal', 'membrane', 'exchange', 'report'],
   ['pretreatment', 'storage'],
-  ['train'],
+  ['stage'],
+  ['file'],
+  ['template', 'train'],
+  ['advice'],
   ['commission', 'log'],
 ].map((floor) => floor.map((room) => `core/${room}`));
 const APP = [

@@ -12,7 +12,9 @@ import { CHROMIUM } from '../playwright.config';
 import { createServer } from '../server/app';
 import { trimAdvice } from '../core/commission';
 import { solveMembraneUnit, type MembraneUnit } from '../core/membrane';
-import { membraneOperation, moreWater, reportTrain, solveTrain, systemFromTemplate, tapWater } from '../core/train';
+import { membraneOperation, solveTrain, tapWater } from '../core/train';
+import { moreWater, reportTrain } from '../core/advice';
+import { systemFromTemplate } from '../core/template';
 import { readReport } from '../core/report';
 import { calciteState, completeWater, settleWater } from '../core/water';
 

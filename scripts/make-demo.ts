@@ -8,7 +8,9 @@ import { runbook, runbookSteps } from '../core/commission';
 import { NO_KIT, NO_REPORT, writeDocument, type Reading, type Sample, type System } from '../core/file';
 import { readReport } from '../core/report';
 import { readingFromEc25 } from '../core/water';
-import { newInstrument, solveTrain, stageBed, systemFromTemplate, tapWater } from '../core/train';
+import { newInstrument, systemFromTemplate } from '../core/template';
+import { solveTrain, tapWater } from '../core/train';
+import { stageBed } from '../core/stage';
 import { bedCapacityEq, ionicLoad } from '../core/exchange';
 
 const SAVED_AT = '2026-11-23T09:00:00.000Z';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { systemFromTemplate } from '../train';
+import { systemFromTemplate } from '../template';
 import { CLEAN, ELEMENT_ROWS, solveMembraneUnit, type MembraneUnit } from '../membrane';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { characterWater, langelierByHand } from '../water';

@@ -1,3 +1,3 @@
 export { bucketTest, type BucketResult } from './ratio';
-export { runbook, runbookSteps, type Step } from './runbook';
+export { runbook, runbookSteps, type RunbookStep } from './runbook';
 export { trimAdvice, type TrimAdvice } from './trim';

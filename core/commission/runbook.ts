@@ -1,28 +1,14 @@
-import { flushL } from '../exchange';
-import { inSentence } from '../train';
-import { allStages, type Stage, type StageOf, type System } from '../file';
-import { formatQuantity, THIN } from '../quantity';
-
-/** A warning that stands where the hand is about to do the thing. */
-export interface Caution {
-  readonly title: string;
-  readonly text: string;
-}
-
-export interface Step {
-  readonly id: string;
-  readonly title: string;
-  readonly how: string;
-  /** Time it usually takes, min. */
-  readonly minutes: number;
-  /** Steps with their own tool on the page. */
+import { allStages, type System } from '../file';
+import { formatQuantity, THIN, type UnitPreference } from '../quantity';
+import { FLOOD, HEAVY, HIGH_PRESSURE, kindOf, LOCAL_CODE, type Caution, type Stage, type StageKind, type StageOf, type Step, type StepPart } from '../stage';
+/** A step of the runbook; some have their own tool on the page. */
+export interface RunbookStep extends Step {
   readonly tool: 'ratio' | 'trim' | 'ratioAgain' | null;
-  readonly cautions: readonly Caution[];
 }
 
 export interface RunbookSection {
   readonly title: string;
-  readonly steps: readonly Step[];
+  readonly steps: readonly RunbookStep[];
 }
 
 const step = (
@@ -31,8 +17,8 @@ const step = (
   how: string,
   minutes: number,
   cautions: readonly Caution[] = [],
-  tool: Step['tool'] = null,
-): Step => ({
+  tool: RunbookStep['tool'] = null,
+): RunbookStep => ({
   id,
   title,
   how,
@@ -41,32 +27,16 @@ const step = (
   cautions,
 });
 
-const LOCAL_CODE: Caution = {
-  title: 'Local codes come first',
-  text: 'Plumbing to the mains and anything at mains voltage follows your local code and belongs to licensed trades where it says so.',
-};
-const FLOOD: Caution = {
-  title: 'Stay with it',
-  text: 'The first hour under pressure is when fittings let go. Never leave it unattended; know where the stopcock is.',
-};
 const PRESERVATIVE: Caution = {
   title: 'Keep resin out of this water',
   text: 'Preservative from a new membrane ruins resin. Product stays on the drain until the resin is fitted. Wear gloves; never drink it.',
-};
-const FLOAT: Caution = {
-  title: 'A tank needs a float valve',
-  text: 'Without an automatic shut-off somebody floods the room. Set and try it before the tank is full.',
-};
-const HEAVY: Caution = {
-  title: 'Wet is heavy',
-  text: 'A vessel full of wet resin weighs several times its look. Two hands, or two people.',
 };
 const CUT: Caution = {
   title: 'A cut cannot be undone',
   text: 'Take a tenth at most, run ten minutes, measure, cut again. If the end of the tube comes first, fit a larger restrictor.',
 };
 
-const ofKind = <K extends Stage['kind']>(stages: readonly Stage[], kind: K): StageOf<K>[] =>
+const ofKind = <K extends StageKind>(stages: readonly Stage[], kind: K): StageOf<K>[] =>
   stages.filter((s): s is StageOf<K> => s.kind === kind);
 
 /**
@@ -76,105 +46,18 @@ const ofKind = <K extends Stage['kind']>(stages: readonly Stage[], kind: K): Sta
 export function runbook(system: System): RunbookSection[] {
   const { probes } = system.train;
   const stages = allStages(system.train);
-  const filters = stages.filter((s) => s.kind === 'sediment' || s.kind === 'carbon');
+  const filters = stages.filter((stage) => kindOf(stage).prefilter);
   const membrane = ofKind(stages, 'membrane')[0];
-  const pumps = ofKind(stages, 'pump');
+  const own = (part: StepPart): RunbookStep[] => ownSteps(stages, part, system.units);
   const sections: RunbookSection[] = [
     { title: 'Place and connect', steps: placing(system, membrane !== undefined) },
-    ...(pumps.length > 0 ? [{ title: 'Pump', steps: pumps.map(pumpStep) }] : []),
+    { title: 'Pump', steps: own('pump') },
     { title: membrane ? 'Rinse, resin out' : 'Rinse', steps: rinsing(filters.length > 0, membrane) },
     ...(membrane ? [holdingBack(membrane, system)] : []),
-    { title: 'Cartridges', steps: stages.flatMap((stage) => cartridgeSteps(stage, system)) },
-    { title: 'Polish and hand over', steps: polishing(ofKind(stages, 'resin'), ofKind(stages, 'tank'), probes.length) },
+    { title: 'Cartridges', steps: own('cartridges') },
+    { title: 'Polish and hand over', steps: [...own('polish'), ...handingOver(probes.length)] },
   ];
   return sections.filter((section) => section.steps.length > 0);
-}
-
-const MAINS: Caution = {
-  title: 'Electricity near water',
-  text: 'A pump goes behind a residual-current device, wired by someone who may. Dry hands, and unplug before opening anything.',
-};
-const HIGH_PRESSURE: Caution = {
-  title: 'High pressure cuts',
-  text: 'Hoses and fittings must burst only above four times the working pressure. A relief valve must be fitted. Never feel for a leak with a finger.',
-};
-
-function pumpStep(pump: StageOf<'pump'>): Step {
-  const strong = pump.pump.kind === 'displacement';
-  return step(
-    `pump-${pump.id}`,
-    `Fit and prime ${inSentence(pump.name)}`,
-    strong
-      ? 'Fill it and bleed the air with its valve wide open. It must never run dry, nor against a closed valve.'
-      : 'Fill it before it starts, check which way it turns, and fit a low-pressure switch before it.',
-    20,
-    strong ? [MAINS, HIGH_PRESSURE] : [MAINS],
-  );
-}
-
-const SCALD: Caution = {
-  title: 'Boilers scald',
-  text: 'Shut the machine off, let the pressure out and let it cool before its water is opened.',
-};
-const LAMP: Caution = {
-  title: 'Never look at the lamp',
-  text: 'Its light burns eyes and skin in seconds. Unplug it before the chamber is opened.',
-};
-
-/** What softeners, coffee cartridges, calcite and lamps ask for before they serve. */
-function cartridgeSteps(stage: Stage, system: System): Step[] {
-  const litres = (volumeL: number): string => formatQuantity(volumeL, 'volumeL', system.units).text;
-  const name = inSentence(stage.name);
-  switch (stage.kind) {
-    case 'softener':
-      return [
-        step(
-          `softener-${stage.id}`,
-          `Fill the salt of ${name} and regenerate it once`,
-          `Salt a hand above the water, no bridge, no mush. Set ${((stage.saltGPerL * stage.volumeL) / 1000).toFixed(1)}${THIN}kg a time; rinse until it no longer tastes of salt.`,
-          60,
-          [LOCAL_CODE],
-        ),
-      ];
-    case 'decarboniser':
-      return [
-        step(
-          `cartridge-${stage.id}`,
-          `Set the dial of ${name} to ${Math.round(100 * stage.bypass)}${THIN}% and flush ${litres(flushL(stage.volumeL))}`,
-          'To the drain, until it runs clear. Leave 15 cm under it to take it out. Enter its litres in the water meter.',
-          10,
-          [SCALD],
-        ),
-      ];
-    case 'calcite':
-      return [
-        step(
-          `calcite-${stage.id}`,
-          `Rinse the fines out of ${name}`,
-          'To the drain until it runs clear; the first litres are hard and cloudy.',
-          10,
-        ),
-      ];
-    case 'inhibitor':
-      return [
-        step(
-          `inhibitor-${stage.id}`,
-          `Flush ${name}, ${litres(10)}`,
-          'To the drain, so that the first strong dose does not reach the machine.',
-          5,
-          [SCALD],
-        ),
-      ];
-    case 'uv':
-      return [
-        step(`uv-${stage.id}`, `Fit and light ${name}`, 'Water first, then light. Write down the day: it serves about 9,000 hours.', 15, [
-          MAINS,
-          LAMP,
-        ]),
-      ];
-    default:
-      return [];
-  }
 }
 
 /** How the waste is held back: a restrictor is cut, a valve is turned. */
@@ -183,7 +66,7 @@ const holdingBack = (membrane: StageOf<'membrane'>, system: System): RunbookSect
     ? { title: 'Set the valve', steps: valveSteps(membrane.valve, system) }
     : { title: 'Set the ratio', steps: ratioSteps(system) };
 
-function valveSteps(valve: NonNullable<StageOf<'membrane'>['valve']>, system: System): Step[] {
+function valveSteps(valve: NonNullable<StageOf<'membrane'>['valve']>, system: System): RunbookStep[] {
   const target =
     valve.kind === 'pressure'
       ? formatQuantity(valve.bar, 'pressureBar', system.units).text
@@ -216,7 +99,7 @@ function valveSteps(valve: NonNullable<StageOf<'membrane'>['valve']>, system: Sy
   ];
 }
 
-function placing(system: System, withMembrane: boolean): Step[] {
+function placing(system: System, withMembrane: boolean): RunbookStep[] {
   const line = formatQuantity(system.source.linePressureBar, 'pressureBar', system.units).text;
   return [
     step(
@@ -259,7 +142,7 @@ function placing(system: System, withMembrane: boolean): Step[] {
   ];
 }
 
-function rinsing(withFilters: boolean, membrane: StageOf<'membrane'> | undefined): Step[] {
+function rinsing(withFilters: boolean, membrane: StageOf<'membrane'> | undefined): RunbookStep[] {
   return [
     ...(withFilters
       ? [
@@ -293,7 +176,7 @@ function rinsing(withFilters: boolean, membrane: StageOf<'membrane'> | undefined
   ];
 }
 
-function ratioSteps(system: System): Step[] {
+function ratioSteps(system: System): RunbookStep[] {
   const target = `${system.train.wasteTarget}${THIN}:${THIN}1`;
   return [
     step('saturate', 'Run one hour', 'A dry membrane makes little. Measure only after it has soaked under pressure.', 60, [FLOOD]),
@@ -303,26 +186,20 @@ function ratioSteps(system: System): Step[] {
   ];
 }
 
-function polishing(resins: readonly StageOf<'resin'>[], tanks: readonly StageOf<'tank'>[], probes: number): Step[] {
+/** What the stages themselves ask for in one part of the work, in the order of the train; those that clean before those that store. */
+function ownSteps(stages: readonly Stage[], part: StepPart, units: UnitPreference): RunbookStep[] {
+  const mine = stages.filter((stage) => kindOf(stage).stepPart === part);
+  const ordered = [...mine].sort((a, b) => Number(kindOf(a).form === 'tank') - Number(kindOf(b).form === 'tank'));
+  return ordered.flatMap((stage) => {
+    const first = ordered.find(({ kind }) => kind === stage.kind) === stage;
+    return kindOf(stage)
+      .steps(stage, { units, first })
+      .map((one) => ({ ...one, tool: null }));
+  });
+}
+
+function handingOver(probes: number): RunbookStep[] {
   return [
-    ...resins.map((resin, i) =>
-      step(
-        `resin-${resin.id}`,
-        `Pack and fit ${inSentence(resin.name)}, rinse to 0`,
-        `Fill it tight and tap it down: loose resin lets water slip by. ${i === 0 ? 'Rinse to the drain until the meter reads 0.' : 'Rinse it alone, after the one before reads 0.'}`,
-        15,
-        resin.volumeL >= 5 ? [HEAVY] : [],
-      ),
-    ),
-    ...tanks.map((tank) =>
-      step(
-        `tank-${tank.id}`,
-        `Fit the float valve of the ${inSentence(tank.name)}`,
-        'A hole of about 11 mm for quarter-inch fittings, above the full level, with room under the lid. Lift the float by hand: the flow must stop.',
-        20,
-        [FLOAT],
-      ),
-    ),
     ...(probes > 0
       ? [
           step(
@@ -344,6 +221,6 @@ function polishing(resins: readonly StageOf<'resin'>[], tanks: readonly StageOf<
 }
 
 /** All steps in order. */
-export function runbookSteps(sections: readonly RunbookSection[]): Step[] {
+export function runbookSteps(sections: readonly RunbookSection[]): RunbookStep[] {
   return sections.flatMap((section) => section.steps);
 }

@@ -1,4 +1,6 @@
-import type { ResinClassId } from '../file';
+/** Kinds of resin bed. */
+export const RESIN_CLASSES = ['mixedBed', 'colourMixedBed', 'silicaStage', 'cationBed', 'anionBed'] as const;
+export type ResinClassId = (typeof RESIN_CLASSES)[number];
 
 /** A class of resin bed. Capacities are per litre of bed as packed, voids included; 0 for a side it does not take. */
 export interface ResinClass {

@@ -1,6 +1,14 @@
-import type { Prices } from '../file';
 import { findRoot } from '../numeric';
 import { RESIN_ROWS } from './resins';
+
+/** What a litre is paid with: water, waste, power, and resin by the litre. */
+export interface RoutePrices {
+  readonly waterPerM3: number;
+  readonly sewerPerM3: number;
+  readonly powerPerKWh: number;
+  readonly resinPerL: number;
+  readonly membranePerYear: number;
+}
 
 /** A tap as the resin has to take it, meq/L: what a meter sees, and what it does not. */
 export interface RouteWater {
@@ -49,11 +57,11 @@ export interface RouteCost {
 const summed = (cost: Omit<RouteCost, 'total'>): RouteCost => ({ ...cost, total: cost.resin + cost.water + cost.sewer + cost.power });
 
 /** A litre by resin alone. */
-export const resinAlone = (tap: RouteWater, prices: Prices): RouteCost =>
+export const resinAlone = (tap: RouteWater, prices: RoutePrices): RouteCost =>
   summed({ resin: resinPerLitre(tap) * prices.resinPerL, water: prices.waterPerM3 / 1000, sewer: 0, power: 0 });
 
 /** A litre by membrane and resin, without what the membrane costs a year. */
-export const membraneFirst = (tap: RouteWater, route: MembraneRoute, prices: Prices): RouteCost =>
+export const membraneFirst = (tap: RouteWater, route: MembraneRoute, prices: RoutePrices): RouteCost =>
   summed({
     resin: resinPerLitre(throughMembrane(tap, route)) * prices.resinPerL,
     water: prices.waterPerM3 / 1000 / route.recovery,
@@ -62,10 +70,10 @@ export const membraneFirst = (tap: RouteWater, route: MembraneRoute, prices: Pri
   });
 
 /** What a membrane costs a week whether it runs or not. */
-export const fixedPerWeek = (prices: Prices): number => (prices.membranePerYear * 7) / 365;
+export const fixedPerWeek = (prices: RoutePrices): number => (prices.membranePerYear * 7) / 365;
 
 /** Litres a week at which both cost the same; null where resin alone is always the cheaper. */
-export function breakevenLPerWeek(tap: RouteWater, route: MembraneRoute, prices: Prices): number | null {
+export function breakevenLPerWeek(tap: RouteWater, route: MembraneRoute, prices: RoutePrices): number | null {
   const saved = resinAlone(tap, prices).total - membraneFirst(tap, route, prices).total;
   return saved > 0 ? fixedPerWeek(prices) / saved : null;
 }
@@ -84,7 +92,7 @@ export type Turn = { readonly kind: 'at'; readonly factor: number } | { readonly
 export function breakevenFactor(
   tap: RouteWater,
   route: MembraneRoute,
-  prices: Prices,
+  prices: RoutePrices,
   litresPerWeek: number,
   range: readonly [number, number],
 ): Turn {

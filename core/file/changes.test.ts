@@ -1,9 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { systemFromTemplate } from '../train';
+import { systemFromTemplate } from '../template';
 import { applyChanges, changesBetween, joined, same, takenBack } from './changes';
-import { TEMPLATE_IDS } from './ids';
-import type { System } from './schema';
+import { TEMPLATE_IDS, type System } from './schema';
 
 const system = (template: (typeof TEMPLATE_IDS)[number] = 'marinePair'): System =>
   systemFromTemplate({ id: 's', name: 'n', site: 's', template, at: '2026-01-01T00:00:00Z' });

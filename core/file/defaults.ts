@@ -16,9 +16,5 @@ export const PLACEHOLDER_PRICES: Prices = {
   tankPerL: 0.6,
 };
 
-/** A float that starts the unit at 60 % and stops it at 90 % (our default). */
-export const FLOAT_SHARES = { startShare: 0.6, stopShare: 0.9 } as const;
-/** Dirt a 10-inch cartridge holds (our assumption): with usual water it lasts about the usual six months. */
-export const SEDIMENT_HOLDS_G = 10;
 /** Turbidity of mains water (common practice: below 1). */
 export const USUAL_TURBIDITY_NTU = 0.5;

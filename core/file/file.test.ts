@@ -1,22 +1,12 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { systemFromTemplate } from '../train';
+import { systemFromTemplate } from '../template';
 import { demandLPerWeek } from '../goal';
 import { currentSample } from './select';
-import {
-  readDocument,
-  writeDocument,
-  readingIssue,
-  saveDocument,
-  systemIssue,
-  unlikelyDates,
-  type FileOutcome,
-  type SystemRecord,
-} from './document';
-import { systemSchema, kitSchema, readingSchema, type Reading } from './schema';
-import { TEMPLATE_IDS } from './ids';
-import { boundsOf, longest } from './bounds';
+import { readDocument, writeDocument, readingIssue, saveDocument, systemIssue, unlikelyDates, type FileOutcome, type SystemRecord } from './document';
+import { systemSchema, kitSchema, readingSchema, type Reading, TEMPLATE_IDS } from './schema';
+import { boundsOf, longest } from '../quantity';
 
 const record: SystemRecord = {
   system: systemFromTemplate({ id: 'sys-1', name: 'Bench unit', site: 'Workshop', template: 'marinePair', at: '2026-11-23T10:00:00Z' }),

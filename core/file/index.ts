@@ -1,74 +1,8 @@
-export { FIRST_YEAR, LAST_YEAR, boundsOf, isLikelyDate } from './bounds';
+export { FIRST_YEAR, LAST_YEAR, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
-export { FLOAT_SHARES, PLACEHOLDER_PRICES, SEDIMENT_HOLDS_G, USUAL_TURBIDITY_NTU } from './defaults';
-export {
-  FILE_ENDING,
-  readDocument,
-  readingIssue,
-  saveDocument,
-  systemIssue,
-  unlikelyDates,
-  writeDocument,
-  type FileError,
-  type FileIssue,
-  type SystemRecord,
-} from './document';
-export {
-  CARBON_MEDIA,
-  ELEMENT_CLASSES,
-  GOAL_IDS,
-  LIMIT_QUANTITIES,
-  RESIN_CLASSES,
-  TEMPLATE_IDS,
-  type CarbonMedium,
-  type ElementClass,
-  type GoalId,
-  type LimitQuantity,
-  type ResinClassId,
-  type TemplateId,
-} from './ids';
+export { PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
+export { FILE_ENDING, readDocument, readingIssue, saveDocument, systemIssue, unlikelyDates, writeDocument, type FileError, type FileIssue, type SystemRecord } from './document';
 export { SYSTEM_PARTS, alike, compareRecords, copyOf, mergeRecords, withPlainId, type RecordComparison, type SystemPart } from './merge';
 export { systemFrom1, systemFrom2 } from './migrate';
-export {
-  LONGEST_REPORT_TEXT,
-  kitSchema,
-  ratioSchema,
-  stageSchema,
-  systemSchema,
-  type Branch,
-  type Cartridge,
-  type Comparison,
-  type Demand,
-  type Goal,
-  type Instrument,
-  type Kit,
-  type LoopSettings,
-  type OwnLimit,
-  type Preparation,
-  type Prices,
-  type Probe,
-  type Reading,
-  type ReportQuantity,
-  type ReportValue,
-  type Sample,
-  type SampleWay,
-  type Season,
-  type Source,
-  type Stage,
-  type StageKind,
-  type StageOf,
-  type System,
-  type Train,
-} from './schema';
-export {
-  NO_KIT,
-  NO_REPORT,
-  allStages,
-  currentSample,
-  emptySample,
-  feedPump,
-  lastTank,
-  membraneStage,
-  tankVolumeL,
-  withSample,
-} from './select';
+export { TEMPLATE_IDS, kitSchema, ratioSchema, systemSchema, type Branch, type Cartridge, type Comparison, type Instrument, type Kit, type LoopSettings, type Prices, type Probe, type Reading, type Sample, type SampleWay, type Season, type Source, type System, type TemplateId, type Train } from './schema';
+export { NO_KIT, NO_REPORT, allStages, currentSample, emptySample, feedPump, lastTank, membraneStage, tankVolumeL, withSample } from './select';

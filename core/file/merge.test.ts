@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { systemFromTemplate } from '../train';
+import { systemFromTemplate } from '../template';
 import { compareRecords, copyOf, mergeRecords, alike, withPlainId } from './merge';
 import { readDocument, writeDocument, type SystemRecord } from './document';
 import type { Reading } from './schema';

@@ -1,4 +1,5 @@
-import { FLOAT_SHARES, PLACEHOLDER_PRICES, SEDIMENT_HOLDS_G, USUAL_TURBIDITY_NTU } from './defaults';
+import { FLOAT_SHARES, SEDIMENT_HOLDS_G } from '../stage';
+import { PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
 
 /**
  * Brings files of older versions up to the present one, step by step. Works on raw data: what is not where it should

@@ -1,22 +1,20 @@
+import { between, day, id, maybe, name } from '../quantity';
+import { stageSchema } from '../stage';
+import { goalSchema, GOAL_IDS } from '../goal';
+import { RESIN_CLASSES } from '../exchange';
+import { reportSchema } from '../report';
 import { z } from 'zod';
-import { CHARACTERS, METER_SALTS, SOLUTES } from '../water';
-import { CARBON_MEDIA, ELEMENT_CLASSES, GOAL_IDS, LIMIT_QUANTITIES, RESIN_CLASSES, TEMPLATE_IDS } from './ids';
+import { CHARACTERS, METER_SALTS } from '../water';
 
 /**
  * The one model of a system, version 3. The database stores it, the file holds it, the solver takes it;
  * TypeScript types are inferred from it. Documented for people in docs/file-format.md.
  */
 
-const id = z.string().min(1).max(80);
-const name = z.string().max(120);
-/** Calendar day, as on a cartridge: 2026-11-23. */
-const day = z.iso.date();
 /** Instant with zone: 2026-11-23T08:10:00Z. */
 const instant = z.iso.datetime({ offset: true });
-const between = (low: number, high: number): z.ZodNumber => z.number().min(low).max(high);
 const equivalents = between(0, 100_000);
 const money = between(0, 1_000_000);
-const maybe = <T extends z.ZodType>(inner: T): z.ZodNullable<T> => inner.nullable();
 
 const meterScale = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('conductivity') }),
@@ -63,21 +61,6 @@ export const kitSchema = z.strictObject({
   alkalinityCount: maybe(dropCountSchema),
 });
 
-/** What a report can state of a water, in the basis it is stored in. */
-export const REPORT_QUANTITIES = [...SOLUTES, 'ec25UScm', 'hardnessMgL', 'alkalinityMgL', 'pH', 'tdsMgL', 'temperatureC'] as const;
-
-/** Longest report text that is kept and read, in characters: some thousand lines. */
-export const LONGEST_REPORT_TEXT = 100_000;
-
-export const reportSchema = z.strictObject({
-  title: z.string().max(200),
-  /** The text as pasted, so that it can be read again. */
-  text: z.string().max(LONGEST_REPORT_TEXT),
-  values: z.array(z.strictObject({ quantity: z.enum(REPORT_QUANTITIES), value: between(0, 300_000), below: z.boolean() })).max(60),
-  /** Close the charge on sodium or chloride. */
-  closeBalance: z.boolean(),
-});
-
 export const SAMPLE_WAYS = ['meter', 'kit', 'report'] as const;
 
 export const sampleSchema = z.strictObject({
@@ -121,47 +104,6 @@ export const sourceSchema = z.strictObject({
   second: maybe(z.strictObject({ name, share: between(0, 1), sample: sampleSchema })),
 });
 
-export const demandSchema = z.strictObject({
-  /** Whether the need is spoken of by day or by week. */
-  per: z.enum(['day', 'week']),
-  /** Litres on each day, Monday first. */
-  dayL: z.array(between(0, 1_000_000)).length(7),
-  /** Relative draw of each hour of a day. */
-  hourShare: z.array(between(0, 1000)).length(24),
-  /** Amounts taken at once. */
-  batches: z
-    .array(z.strictObject({ id, name, weekday: z.int().min(0).max(6), hour: z.int().min(0).max(23), litres: between(0, 1_000_000) }))
-    .max(40),
-});
-
-export const preparationSchema = z.discriminatedUnion('how', [
-  z.strictObject({ how: z.literal('none') }),
-  z.strictObject({ how: z.literal('salt'), salinity: between(0, 80) }),
-  z.strictObject({
-    how: z.literal('minerals'),
-    hardnessMgL: between(0, 2000),
-    calciumShare: between(0, 1),
-    alkalinityMgL: between(0, 2000),
-    bicarbonate: z.enum(['Na', 'K']),
-  }),
-  z.strictObject({ how: z.literal('blend'), tapShare: between(0, 1) }),
-]);
-
-export const goalSchema = z.strictObject({
-  id: z.enum(GOAL_IDS),
-  /** Which school's limits; null: the goal's first. */
-  school: maybe(name),
-  /** The crew's own limit in ppm, where the goal leaves it open. */
-  crewLimitPpm: maybe(between(0, 100)),
-  /** Limits set for this job in place of, or beside, the school's. */
-  ownLimits: z
-    .array(z.strictObject({ quantity: z.enum(LIMIT_QUANTITIES), low: maybe(between(0, 300_000)), high: maybe(between(0, 300_000)) }))
-    .max(LIMIT_QUANTITIES.length),
-  /** What is put to the product before it is used. */
-  prepare: preparationSchema,
-  demand: demandSchema,
-});
-
 /** Several meters in the same glasses. */
 export const comparisonSchema = z.strictObject({
   referenceId: maybe(id),
@@ -169,144 +111,6 @@ export const comparisonSchema = z.strictObject({
     .array(z.strictObject({ id, shown: z.array(z.strictObject({ instrumentId: id, shown: between(0, 200_000) })).max(40) }))
     .max(12),
 });
-
-const pump = z.discriminatedUnion('kind', [
-  z.strictObject({
-    kind: z.literal('booster'),
-    riseBar: between(0.1, 100),
-    openFlowLPerH: between(1, 100_000),
-    bypassBar: between(0.1, 100),
-  }),
-  z.strictObject({
-    kind: z.literal('centrifugal'),
-    shutOffBar: between(0.1, 100),
-    atLPerH: between(1, 100_000),
-    atBar: between(0, 100),
-    speed: between(0.2, 1.3),
-  }),
-  z.strictObject({
-    kind: z.literal('displacement'),
-    flowLPerH: between(0.1, 100_000),
-    reliefBar: between(0.1, 100),
-    /** Share of the waste's pressure that a recovery device gives back; 0 without one. */
-    energyRecovery: between(0, 0.98),
-  }),
-]);
-const wasteValve = z.discriminatedUnion('kind', [
-  z.strictObject({ kind: z.literal('needle'), kvM3PerH: between(0.0001, 100) }),
-  z.strictObject({ kind: z.literal('pressure'), bar: between(0.1, 100) }),
-  z.strictObject({ kind: z.literal('recovery'), recovery: between(0.01, 0.95) }),
-]);
-
-const loading = between(0, 0.95);
-const cleanLossBar = between(0, 1);
-const fitted = { fittedOn: maybe(day) };
-
-export const stageSchema = z.discriminatedUnion('kind', [
-  z.strictObject({
-    kind: z.literal('sediment'),
-    id,
-    name,
-    micron: between(0.1, 200),
-    cleanLossBar,
-    /** Null: from what has passed since it was fitted. */ loading: maybe(loading),
-    /** Dirt it holds when full, g. */ holdsG: between(0.1, 10_000),
-    ...fitted,
-  }),
-  z.strictObject({
-    kind: z.literal('carbon'),
-    id,
-    name,
-    medium: z.enum(CARBON_MEDIA),
-    volumeL: between(0.05, 1000),
-    ratedL: between(1, 10_000_000),
-    cleanLossBar,
-    loading,
-    ...fitted,
-  }),
-  z.strictObject({
-    kind: z.literal('membrane'),
-    id,
-    name,
-    elementClass: z.enum(ELEMENT_CLASSES),
-    arrangement: z.enum(['single', 'parallel', 'series', 'array']),
-    /** Vessels side by side and elements in each, rank after rank; used by the arrangement 'array'. */
-    ranks: z.array(z.strictObject({ vessels: z.int().min(1).max(40), elementsPerVessel: z.int().min(1).max(8) })).max(4),
-    restrictor: z.strictObject({ lengthMm: between(10, 2000), boreMm: between(0.2, 3) }),
-    /** Stands in place of the restrictor where there is one. */
-    valve: maybe(wasteValve),
-    /** Concentrate led back before the pump, L/h. */
-    recycleLPerH: between(0, 100_000),
-    /** Opening of a valve that sets the recycle by pressure, in place of a given flow; null where the flow is given. */
-    recycleKv: maybe(between(0.0001, 100)),
-    /** Share of the product that is water led past the membrane. */
-    bypassShare: between(0, 0.9),
-    /** Stage ahead behind which that water is taken off; null: right before the membrane. */
-    bypassAfter: maybe(id),
-    /** Second pass only: its waste goes back before the pump of the first, not to the drain. */
-    wasteToFirstPass: z.boolean(),
-    /** Output and salt passage against a new element, as measured; null: by its age. */
-    waterFactor: maybe(between(0.05, 5)),
-    saltFactor: maybe(between(0.05, 100)),
-    ...fitted,
-  }),
-  z.strictObject({ kind: z.literal('pump'), id, name, pump, ...fitted }),
-  /** A run of tubing long or high enough to cost pressure. */
-  z.strictObject({ kind: z.literal('tubing'), id, name, boreMm: between(1, 100), lengthM: between(0, 1000), riseM: between(-50, 50) }),
-  z.strictObject({
-    kind: z.literal('resin'),
-    id,
-    name,
-    resinClass: z.enum(RESIN_CLASSES),
-    volumeL: between(0.05, 1000),
-    depthMm: between(50, 3000),
-    packing: between(0.5, 1),
-    /** What it had taken up before it came to this place. */
-    carriedEq: z.strictObject({ cation: equivalents, anion: equivalents }),
-    ...fitted,
-  }),
-  z.strictObject({
-    kind: z.literal('tank'),
-    id,
-    name,
-    volumeL: between(0.1, 100_000),
-    liftM: between(0, 50),
-    openToAir: z.boolean(),
-    /** Gas pressure of a closed tank when it is empty; null where no gas pushes back. */
-    prechargeBar: maybe(between(0, 10)),
-    /** Shares of its volume at which the float starts and stops the unit. */
-    startShare: between(0, 1),
-    stopShare: between(0, 1),
-  }),
-  z.strictObject({
-    kind: z.literal('softener'),
-    id,
-    name,
-    volumeL: between(0.05, 1000),
-    /** Salt for a litre of resin at each regeneration, g/L. */
-    saltGPerL: between(48, 321),
-    reserveShare: between(0, 0.5),
-    ...fitted,
-  }),
-  /** A cartridge that takes hardness tied to alkalinity, with a bypass dial. */
-  z.strictObject({
-    kind: z.literal('decarboniser'),
-    id,
-    name,
-    volumeL: between(0.05, 1000),
-    capacityEq: between(0.01, 10_000),
-    bypass: between(0, 1),
-    leak: between(0, 0.1),
-    magnesiumShare: between(0, 0.7),
-    /** What is printed at its dial, where it has steps. */
-    settings: z.array(z.strictObject({ label: z.string().max(12), bypass: between(0, 1) })).max(20),
-    ...fitted,
-  }),
-  /** Phosphate against scale: changes nothing a kit would see. */
-  z.strictObject({ kind: z.literal('inhibitor'), id, name, doseMgL: between(0.1, 20), ...fitted }),
-  z.strictObject({ kind: z.literal('calcite'), id, name, volumeL: between(0.05, 1000), ...fitted }),
-  z.strictObject({ kind: z.literal('uv'), id, name, intensityMWPerCm2: between(0.1, 1000), chamberL: between(0.05, 1000), ...fitted }),
-]);
 
 /** Water taken off for a use of its own, through stages of its own. */
 export const branchSchema = z.strictObject({
@@ -400,6 +204,24 @@ export const cartridgeSchema = z.strictObject({
   intervals: z.int().min(0).max(100_000),
 });
 
+/** Ready-made trains a system can have started from. */
+/** What a limit can be about; each is a figure of a solved water. */
+
+export const TEMPLATE_IDS = [
+  'marineHousehold',
+  'marinePair',
+  'breeder',
+  'vanTank',
+  'vanCart',
+  'resinVessel',
+  'skid',
+  'watermaker',
+  'espressoBar',
+  'counterSoft',
+  'counterHard',
+] as const;
+export type TemplateId = (typeof TEMPLATE_IDS)[number];
+
 export const systemSchema = z.strictObject({
   id,
   name,
@@ -443,18 +265,9 @@ export type Instrument = z.infer<typeof instrumentSchema>;
 export type Sample = z.infer<typeof sampleSchema>;
 export type Kit = z.infer<typeof kitSchema>;
 export type SampleWay = (typeof SAMPLE_WAYS)[number];
-export type ReportQuantity = (typeof REPORT_QUANTITIES)[number];
-export type ReportValue = Sample['report']['values'][number];
 export type Season = z.infer<typeof seasonSchema>;
-export type Demand = z.infer<typeof demandSchema>;
-export type Preparation = z.infer<typeof preparationSchema>;
-export type OwnLimit = z.infer<typeof goalSchema>['ownLimits'][number];
 export type Comparison = z.infer<typeof comparisonSchema>;
 export type Source = z.infer<typeof sourceSchema>;
-export type Goal = z.infer<typeof goalSchema>;
-export type Stage = z.infer<typeof stageSchema>;
-export type StageKind = Stage['kind'];
-export type StageOf<K extends StageKind> = Extract<Stage, { kind: K }>;
 export type Probe = z.infer<typeof probeSchema>;
 export type Branch = z.infer<typeof branchSchema>;
 export type LoopSettings = z.infer<typeof loopSchema>;

@@ -1,4 +1,5 @@
-import type { Sample, Source, Stage, StageOf, Train } from './schema';
+import type { Sample, Source, Train } from './schema';
+import type { Stage, StageOf } from '../stage';
 
 /** The sample a system is planned with. */
 export function currentSample(source: Source): Sample {

@@ -1,6 +1,6 @@
 import { calciteState, dryResidueMgL, HARDNESS_PER_MG, salinityOf, type Water, type WaterState } from '../water';
 import type { Limit } from './goals';
-import type { LimitQuantity } from '../file';
+import type { LimitQuantity } from './schema';
 
 /** A limit held against a water. */
 export interface LimitCheck {

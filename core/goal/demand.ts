@@ -1,4 +1,4 @@
-import type { Demand } from '../file';
+import type { Demand } from './schema';
 import { findRoot } from '../numeric';
 
 export const HOURS_PER_WEEK = 168;

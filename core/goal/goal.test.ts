@@ -1,21 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { GOAL_IDS, type Demand, type Goal, type Preparation } from '../file';
+import { GOAL_IDS, type Demand, type Goal, type Preparation } from './schema';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { balanced, characterWater, hardnessOf, salinityOf, settleWater, solutesMgL, waterFromPH, type Water } from '../water';
 import { checkGoal, type LimitCheck } from './check';
-import {
-  demandLPerDay,
-  demandLPerWeek,
-  evenDemand,
-  fillTimeH,
-  hourlyDrawL,
-  largestDrawL,
-  productionForTankLPerDay,
-  scaledDemand,
-  smallestTankL,
-  tankWeek,
-} from './demand';
+import { demandLPerDay, demandLPerWeek, evenDemand, fillTimeH, hourlyDrawL, largestDrawL, productionForTankLPerDay, scaledDemand, smallestTankL, tankWeek } from './demand';
 import { ecOfShownPpm, goalLimits, GOAL_ROWS, schoolOf, type Limit } from './goals';
 import { prepareWater } from './prepare';
 

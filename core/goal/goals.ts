@@ -1,7 +1,7 @@
-import type { Goal, GoalId, LimitQuantity } from '../file';
+import type { Goal, GoalId, LimitQuantity } from './schema';
 import { MG_L_PER_DH } from '../quantity';
 
-export type { LimitQuantity } from '../file';
+export type { LimitQuantity } from './schema';
 
 export interface Limit {
   readonly quantity: LimitQuantity;

@@ -1,4 +1,5 @@
-import type { Cartridge, StageOf, System } from '../file';
+import type { Cartridge, System } from '../file';
+import type { StageOf } from '../stage';
 import type { ResinTracking } from './resin';
 
 /** What is done at a change of resin. */

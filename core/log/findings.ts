@@ -1,8 +1,9 @@
 import { FIRST_YEAR, isLikelyDate, LAST_YEAR, type Reading, type System } from '../file';
 import { judgeRise, type RisePoint } from '../exchange';
 import { demandLPerDay, goalLimits } from '../goal';
-import { percent, THIN } from '../quantity';
-import { cartridgeLife, polishedStation, words, type Finding, type SolvedTrain, inSentence } from '../train';
+import { percent, THIN, words, inSentence } from '../quantity';
+import { cartridgeLife, type Finding } from '../stage';
+import { polishedStation, type SolvedTrain } from '../train';
 import { inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 import type { ResinTracking } from './resin';
 import { DAY_MS, productSinceL } from './volume';
@@ -208,9 +209,9 @@ function cartridgeFindings(system: System, ordered: readonly Reading[], solved: 
   const say = words(system.units);
   const litresPerDay = demandLPerDay(system.goal.demand);
   return system.train.stages.flatMap((stage, i): Finding[] => {
-    const [before, after] = [solved.stations[i], solved.stations[i + 1]];
-    if (stage.kind !== 'decarboniser' || stage.fittedOn === null || !before || !after) return [];
-    const life = cartridgeLife({ stage, before, after, litresPerDay, goal: system.goal });
+    const before = solved.stations[i];
+    if (stage.kind !== 'decarboniser' || stage.fittedOn === null || !before) return [];
+    const life = cartridgeLife({ stage, before, litresPerDay });
     if (!life || life.presetL === null) return [];
     const sinceMs = Date.parse(`${stage.fittedOn}T00:00:00Z`);
     const passed = productSinceL(ordered, sinceMs, Date.parse(now), litresPerDay);

@@ -1,18 +1,8 @@
-import {
-  bedCapacityEq,
-  forecastCartridge,
-  ionicLoad,
-  loadSd,
-  priorCapacity,
-  updateCapacity,
-  utilisationAt,
-  type Band,
-  type CapacityBelief,
-  type CartridgeForecast,
-} from '../exchange';
-import type { Cartridge, Reading, StageOf, System } from '../file';
+import { bedCapacityEq, forecastCartridge, ionicLoad, loadSd, priorCapacity, updateCapacity, utilisationAt, type Band, type CapacityBelief, type CartridgeForecast } from '../exchange';
+import type { Cartridge, Reading, System } from '../file';
+import { type StageOf, stageBed } from '../stage';
 import { demandLPerDay } from '../goal';
-import { stageBed, type SolvedTrain } from '../train';
+import type { SolvedTrain } from '../train';
 import { inOrder, probeEc25, probeRoles } from './series';
 import { DAY_MS, litresSince } from './volume';
 
@@ -228,9 +218,4 @@ function presentRate(points: readonly ResinPoint[], designLPerDay: number, slope
     anionPerDay: (last.anionEq - first.anionEq) / days,
     from: 'log',
   };
-}
-
-/** A date some days after an instant. */
-export function dateAfter(instant: string, days: number): string {
-  return new Date(Date.parse(instant) + days * DAY_MS).toISOString();
 }

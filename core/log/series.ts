@@ -1,4 +1,5 @@
-import { isLikelyDate, type Instrument, type Probe, type Reading, type Stage, type System } from '../file';
+import { isLikelyDate, type Instrument, type Probe, type Reading, type System } from '../file';
+import { kindOf } from '../stage';
 import { meterEc25 } from '../water';
 
 /** Readings of one system in order of time, oldest first; those of years in which none can have been taken do not count. */
@@ -30,14 +31,12 @@ export interface ProbeRoles {
   readonly blendShare: number;
 }
 
-const MINERAL_STAGES: readonly Stage['kind'][] = ['resin', 'calcite', 'decarboniser', 'softener'];
-
 export function probeRoles(system: System): ProbeRoles {
   const { stages, probes } = system.train;
   const membrane = stages.findIndex((stage) => stage.kind === 'membrane');
   const firstResin = stages.findIndex((stage) => stage.kind === 'resin');
   // Behind what gives or takes minerals a probe no longer speaks of the membrane.
-  const changed = stages.findIndex((stage, i) => i > membrane && MINERAL_STAGES.includes(stage.kind));
+  const changed = stages.findIndex((stage, i) => i > membrane && kindOf(stage).touches === 'minerals');
   const lastResin = stages.findLastIndex((stage) => stage.kind === 'resin');
   const within = (low: number, high: number): Probe | undefined =>
     probes.findLast((probe) => placeOf(probe, system) >= low && placeOf(probe, system) < high);

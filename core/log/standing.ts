@@ -1,6 +1,8 @@
 import type { Reading, System } from '../file';
 import type { Outcome } from '../quantity';
-import { reportTrain, solveTrain, type TrainReport, type TrainUse } from '../train';
+import { reportTrain, type TrainReport } from '../advice';
+import { solveTrain } from '../train';
+import type { TrainUse } from '../stage';
 import type { Water } from '../water';
 import { trackResin, type ResinTracking } from './resin';
 import { trainUse } from './use';

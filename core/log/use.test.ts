@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Reading, System } from '../file';
 import { expectWithin, value } from '../testing/close';
-import { solveTrain, systemFromTemplate, tapWater } from '../train';
+import { solveTrain, tapWater } from '../train';
+import { systemFromTemplate } from '../template';
 import { productSinceL } from './volume';
 import { trackResin } from './resin';
 import { trainUse } from './use';

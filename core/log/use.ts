@@ -1,6 +1,7 @@
 import { membraneStage, type Reading, type System } from '../file';
 import { demandLPerDay } from '../goal';
-import { litresPerProduct, meanExposure, type SolvedTrain, type StageUse, type TrainUse } from '../train';
+import { litresPerProduct, meanExposure, type SolvedTrain } from '../train';
+import type { StageUse, TrainUse } from '../stage';
 import type { ResinTracking } from './resin';
 import { inOrder } from './series';
 import { DAY_MS, productSinceL } from './volume';

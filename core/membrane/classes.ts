@@ -1,5 +1,24 @@
 import { BAR_PER_PSI } from '../quantity';
-import type { ElementClass } from '../file';
+
+/** Size classes of spiral elements: diameter and length in tenths of an inch, then output or kind. */
+export const ELEMENT_CLASSES = [
+  '1812-24',
+  '1812-50',
+  '1812-75',
+  '1812-100',
+  '1812-150',
+  '1812-200',
+  '2012-200',
+  '2540-BW',
+  '2540-LE',
+  '4040-BW',
+  '4040-LE',
+  '4040-XLE',
+  '2540-SW',
+  '4040-SW',
+  '4040-NF',
+] as const;
+export type ElementClass = (typeof ELEMENT_CLASSES)[number];
 
 /** Small tap-water elements, as households have them. */
 export const isSmallElement = (id: ElementClass): boolean => id.startsWith('1812') || id.startsWith('2012');

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ELEMENT_CLASSES, type ElementClass } from '../file';
+import { ELEMENT_CLASSES, type ElementClass, ELEMENT_ROWS } from './classes';
 import { BAR_PER_PSI, L_PER_US_GALLON } from '../quantity';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { characterWater, eachSolute, freeAmmoniaShare, settleWater, type Water } from '../water';
@@ -8,7 +8,6 @@ import { boreFromRating, restrictorFlowLPerH, restrictorPressureBar } from './re
 import { channelOf, feedViscosity } from './channel';
 import { CLEAN, type Permeability, marchElement, marchSetup } from './march';
 import { derivePermeability, permeabilityOf, sodiumChloride } from './derive';
-import { ELEMENT_ROWS } from './classes';
 import { feedSpecies, SPECIES_ROWS, type FeedSpecies } from './species';
 import { lengthForRatio, solveMembraneUnit } from './unit';
 import { saltFactor, waterFactor, waterFactorAstm } from './temperature';

@@ -5,10 +5,9 @@ import { BAR_PER_PSI } from '../quantity';
 import { expectWithin, value } from '../testing/close';
 import { CLEAN, marchElement, marchSetup } from './march';
 import { channelOf, channelState, feedFluid } from './channel';
-import { ELEMENT_ROWS } from './classes';
+import { ELEMENT_ROWS, type ElementClass } from './classes';
 import { permeabilityOf, sodiumChloride } from './derive';
 import { saltFactor, waterFactor } from './temperature';
-import type { ElementClass } from '../file';
 
 /**
  * The element model integrated a second time by a general ODE package (odex: Gragg–Bulirsch–Stoer, Hairer & Wanner)

@@ -1,5 +1,8 @@
-import type { CarbonMedium } from '../file';
 import { CACO3_G_PER_EQ, MOLAR_MASS, type Water } from '../water';
+
+/** How carbon is made up. */
+export const CARBON_MEDIA = ['block', 'granular'] as const;
+export type CarbonMedium = (typeof CARBON_MEDIA)[number];
 
 /** Rate constants, 1/s (product assumptions, factor 2): chloramine needs several times longer than free chlorine. */
 const RATE: Readonly<Record<CarbonMedium, { chlorine: number; chloramine: number }>> = {

@@ -1,3 +1,3 @@
-export { carbonState, dechlorinated, type CarbonState } from './carbon';
-export { prefilterBarPerLPerH } from './sediment';
+export { CARBON_MEDIA, carbonState, dechlorinated, type CarbonState } from './carbon';
+export { dirtLoading, prefilterBarPerLPerH } from './sediment';
 export { siltDensityIndex } from './siltDensity';

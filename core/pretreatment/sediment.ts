@@ -19,3 +19,12 @@ export function prefilterBarPerLPerH(filter: Prefilter, temperatureC: number): n
   const viscosity = feedViscosity(temperatureC, 0) / feedViscosity(25, 0);
   return ((filter.cleanLossBar / REFERENCE_FLOW_L_PER_H) * viscosity) / (1 - filter.loading);
 }
+
+/** A cartridge this full is at its end; nothing passes one that is wholly full. */
+const MOST_LOADING = 0.95;
+/** Suspended matter for a unit of turbidity (product assumption), mg/L per NTU. */
+const MG_L_PER_NTU = 1;
+
+/** Share of its dirt capacity a sediment filter has filled after so many litres, 0–0.95. */
+export const dirtLoading = (passedL: number, turbidityNTU: number, holdsG: number): number =>
+  Math.min(MOST_LOADING, (passedL * turbidityNTU * MG_L_PER_NTU) / 1000 / holdsG);

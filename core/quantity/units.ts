@@ -20,6 +20,8 @@ export const CACO3_G_PER_MOL = 100.087;
 export const MG_L_PER_DH = (10 * CACO3_G_PER_MOL) / 56.077;
 const GRAIN_MG = 64.79891;
 const IMPERIAL_GALLON_L = 4.54609;
+/** Litres in a cubic foot (exact). */
+const L_PER_CUBIC_FOOT = 28.316846592;
 
 /** One way to write a dimension: canonical = typed * factor + offset. */
 export interface Unit {
@@ -141,6 +143,44 @@ export const DIMENSIONS = {
     low: 0,
     high: 100_000,
   },
+  poreUm: { label: 'Pore size', units: [unit('µm', 1, 'um', 'µm', 'μm', 'micron', 'microns')], low: 0, high: 10_000 },
+  massG: {
+    label: 'Mass',
+    units: [
+      unit('g', 1, 'g', 'gram', 'grams'),
+      unit('kg', 1000, 'kg'),
+      unit('oz', (1000 * KG_PER_POUND) / 16, 'oz', 'ounce', 'ounces'),
+      unit('lb', 1000 * KG_PER_POUND, 'lb', 'lbs', 'pound', 'pounds'),
+    ],
+    low: 0,
+    high: 1_000_000,
+  },
+  saltGPerL: {
+    label: 'Salt dose',
+    units: [unit('g/L', 1, 'g/l'), unit('lb/ft³', (1000 * KG_PER_POUND) / L_PER_CUBIC_FOOT, 'lb/ft3', 'lb/ft³', 'lb/cuft', 'lbs/ft3')],
+    low: 0,
+    high: 1000,
+  },
+  kvM3PerH: {
+    label: 'Valve opening',
+    // A Cv of 1 passes a US gallon a minute at 1 psi: 0.865 m³/h at 1 bar.
+    units: [unit('m³/h', 1, 'm3/h', 'm³/h', 'kv'), unit('Cv', (60 * L_PER_US_GALLON) / 1000 / Math.sqrt(BAR_PER_PSI), 'cv')],
+    low: 0,
+    high: 1000,
+  },
+  equivalents: {
+    label: 'Capacity',
+    units: [unit('eq', 1, 'eq', 'val'), unit('kgr', (1000 * GRAIN_MG) / 1000 / (CACO3_G_PER_MOL / 2), 'kgr', 'kilograin', 'kilograins')],
+    low: 0,
+    high: 100_000,
+  },
+  intensityMWPerCm2: {
+    label: 'Intensity',
+    units: [unit('mW/cm²', 1, 'mw/cm2', 'mw/cm²'), unit('W/m²', 0.1, 'w/m2', 'w/m²')],
+    low: 0,
+    high: 10_000,
+  },
+  salinityGPerKg: { label: 'Salinity', units: [unit('g/kg', 1, 'g/kg', 'psu', 'ppt', '‰')], low: 0, high: 300 },
   timeS: {
     label: 'Time',
     units: [

@@ -1,4 +1,4 @@
-import type { ReportQuantity } from '../file';
+import type { ReportQuantity } from './schema';
 import { CACO3_G_PER_MOL, L_PER_US_GALLON, MG_L_PER_DH } from '../quantity';
 import { CACO3_G_PER_EQ, HCO3_PER_ALKALINITY, MOLAR_MASS } from '../water';
 

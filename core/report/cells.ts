@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { LONGEST_REPORT_TEXT } from '../file';
+import { LONGEST_REPORT_TEXT } from './schema';
 import { fail, ok, type Outcome } from '../quantity';
 
 /** Rows of cells of a pasted or loaded text. */

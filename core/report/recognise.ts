@@ -1,4 +1,4 @@
-import type { ReportQuantity, ReportValue } from '../file';
+import type { ReportQuantity, ReportValue } from './schema';
 import { fail, ok, readNumber, type Outcome } from '../quantity';
 import { BALANCE_CHARGE, compensated, isSolute, MOLAR_MASS, type Solute } from '../water';
 import { analyteOf, BASES, HARDNESS_SCALES, plainDigits, type Analyte, type Basis } from './analytes';

@@ -1,7 +1,7 @@
 import type { Train } from '../file';
 import type { Water } from '../water';
 import { waterAfter } from './walk';
-import type { TrainUse } from './wear';
+import type { TrainUse } from '../stage';
 
 /** Chlorine and chloramine that reach the membrane, mg/L. */
 export interface Exposure {

@@ -1,15 +1,16 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { withSample, type Stage, type StageOf, type System } from '../file';
+import { withSample, type System } from '../file';
+import { type Stage, type StageOf, newStage } from '../stage';
 import { lengthForRatio, solveMembraneUnit, speciesOfWater } from '../membrane';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { calciteIndex, type Water } from '../water';
 import { membraneOperation, solveTrain } from './solve';
-import { newStage, systemFromTemplate, TEMPLATE_ROWS } from './templates';
+import { systemFromTemplate, TEMPLATE_ROWS } from '../template';
 import { polishedStation, type SolvedTrain } from './solved';
-import { reportTrain } from './report';
+import { reportTrain } from '../advice';
 import { tapWater } from './feed';
-import { words } from './words';
+import { words } from '../quantity';
 
 const base = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marineHousehold', at: '2026-11-23T10:00:00Z' });
 const waterOf = (system: System): Water => value(tapWater(system.source, system.instruments)).water;

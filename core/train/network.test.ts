@@ -1,17 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { NO_KIT, withSample, type Stage, type StageOf, type System, type TemplateId } from '../file';
+import { NO_KIT, withSample, type System, type TemplateId } from '../file';
+import type { Stage, StageOf } from '../stage';
 import { restrictorPressureBar } from '../membrane';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { calciteIndex, SOLUTES, type Water } from '../water';
-import { mounting } from './mounting';
-import { moreWater, nextElement, type WaterOption } from './moreWater';
-import { reportTrain } from './report';
-import { seasonMonths } from './season';
+import { mounting, moreWater, nextElement, type WaterOption, reportTrain, seasonMonths, tuned, withSettings } from '../advice';
 import { solveTrain } from './solve';
-import { systemFromTemplate } from './templates';
+import { systemFromTemplate } from '../template';
 import { tapWater } from './feed';
-import { tuned, withSettings } from './tune';
 import { wasteToProduct, type SolvedTrain } from './solved';
 
 const from = (template: TemplateId, change: (s: System) => System = (s) => s): System =>

@@ -5,7 +5,7 @@ import { inletBar, type Inlet } from './pressure';
 import type { SolvedTrain } from './solved';
 import { withMembrane, type Beforehand } from './throughMembrane';
 import { tapStation, walkStages, type Collected, type Walk } from './walk';
-import type { TrainUse } from './wear';
+import type { TrainUse } from '../stage';
 
 /** A train with one membrane stage, or none. */
 export function onePass(train: Train, inlet: Inlet, feed: Water, use: TrainUse, known?: Beforehand): Outcome<SolvedTrain> {

@@ -1,14 +1,13 @@
-import { feedPump, type StageOf, type Train } from '../file';
+import { feedPump, type Train } from '../file';
+import { type StageOf, membraneUnit, type TrainUse } from '../stage';
 import type { MembraneUnit, UnitConditions } from '../membrane';
 import { fail, ok, type Outcome } from '../quantity';
 import type { Water } from '../water';
-import { membraneUnit } from './membraneUnit';
 import { onePass } from './onePass';
 import { inletBar, type Inlet } from './pressure';
 import type { SolvedBranch, SolvedTrain } from './solved';
 import { twoPasses } from './twoPasses';
 import { walkStages, type Collected } from './walk';
-import type { TrainUse } from './wear';
 
 /**
  * Solves a train from tap to last stage at its true operating point.

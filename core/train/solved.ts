@@ -1,6 +1,7 @@
 import type { UnitSolution } from '../membrane';
 import type { CarbonState } from '../pretreatment';
-import type { ResinState, Station } from './walk';
+import type { ResinState } from '../stage';
+import type { Station } from './walk';
 
 /** A train at its operating point: what stands at each station, what the membranes do, what is made. */
 export interface SolvedTrain {

@@ -1,12 +1,11 @@
-import { feedPump, type Stage, type StageOf, type Train } from '../file';
+import { feedPump, type Train } from '../file';
+import { type Stage, type StageOf, membraneUnit, type TrainUse } from '../stage';
 import { roughFlows, solveMembraneUnit, type UnitSolution } from '../membrane';
 import { fail, ok, type Outcome } from '../quantity';
 import { mixWaters, settleWater, type Water, type WaterState } from '../water';
-import { membraneUnit } from './membraneUnit';
 import { gasBar, riseBar, slopeOf } from './pressure';
 import type { SolvedTrain } from './solved';
 import { tapStation, waterAfter, walkStages, type Collected, type Station, type Walk } from './walk';
-import type { TrainUse } from './wear';
 
 /** Chlorine a change of flow may still move before the feed of the membrane counts as settled, mg/L. */
 const SETTLED_MG_L = 1e-4;

@@ -1,4 +1,5 @@
-import { feedPump, type StageOf, type Train } from '../file';
+import { feedPump, type Train } from '../file';
+import type { StageOf, TrainUse } from '../stage';
 import { pumpOutletBar, type UnitSolution } from '../membrane';
 import { fail, ok, type Outcome } from '../quantity';
 import { eachSolute, SOLUTES, type Water } from '../water';
@@ -6,7 +7,6 @@ import { onePass } from './onePass';
 import type { Inlet } from './pressure';
 import type { SolvedTrain } from './solved';
 import { NOTHING_KNOWN, type Beforehand, type Returned } from './throughMembrane';
-import type { TrainUse } from './wear';
 
 /** Trains with two membranes: the product of the first is the feed of the second. */
 

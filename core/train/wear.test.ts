@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { PLACEHOLDER_PRICES, type StageOf, type System } from '../file';
+import { PLACEHOLDER_PRICES, type System } from '../file';
+import { type StageOf, type TrainUse, newStage } from '../stage';
 import { expectWithin, value } from '../testing/close';
-import { dirtLoading, wornTrain, type TrainUse } from './wear';
-import { gatherFacts } from './facts';
-import { newStage, systemFromTemplate } from './templates';
-import { reportTrain, type TrainReport } from './report';
+import { dirtLoading } from '../pretreatment';
+import { wornTrain } from './wear';
+import { gatherFacts, reportTrain, type TrainReport, waterCost } from '../advice';
+import { systemFromTemplate } from '../template';
 import { solveTrain } from './solve';
 import { tapWater } from './feed';
-import { waterCost } from './cost';
 
 const system = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
 const feed = value(tapWater(system.source, system.instruments)).water;

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { runbook, runbookSteps, type Step } from '@yes-clear/core/commission';
+import { runbook, runbookSteps, type RunbookStep } from '@yes-clear/core/commission';
 import { mdiCheck } from '@mdi/js';
 import { computed, ref, watch } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
@@ -16,7 +16,7 @@ const sections = computed(() => (system.value ? runbook(system.value) : []));
 const steps = computed(() => runbookSteps(sections.value));
 const done = computed(() => new Set(system.value?.build.done ?? []));
 const chosen = ref<string | null>(null);
-const step = computed<Step | null>(
+const step = computed<RunbookStep | null>(
   () => steps.value.find((s) => s.id === chosen.value) ?? steps.value.find((s) => !done.value.has(s.id)) ?? steps.value.at(-1) ?? null,
 );
 const numberOf = computed(() => new Map(steps.value.map((s, i) => [s.id, i + 1])));

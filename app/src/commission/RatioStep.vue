@@ -2,8 +2,8 @@
 import { ratioSchema, currentSample } from '@yes-clear/core/file';
 import { newId } from '../store/newId';
 import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
-import { THIN, type Outcome } from '@yes-clear/core/quantity';
-import { words, type MembraneOperation } from '@yes-clear/core/train';
+import { THIN, type Outcome, words } from '@yes-clear/core/quantity';
+import type { MembraneOperation } from '@yes-clear/core/train';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { waterColour } from '../descent/waterColour';

@@ -1,4 +1,4 @@
-import type { StageKind } from '@yes-clear/core/file';
+import type { StageKind } from '@yes-clear/core/stage';
 import { describe, expect, it } from 'vitest';
 import { branchColumns, type DescentInput, type Drawing, type Frame } from './drawing';
 import { overlaps, textWidth, type Box } from './labels';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { StageKind } from '@yes-clear/core/file';
+import type { StageKind } from '@yes-clear/core/stage';
 import { overlaps, textWidth } from './labels';
 import type { DescentInput, Drawing, Frame } from './drawing';
 import { drawDescent } from './layout';

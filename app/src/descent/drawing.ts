@@ -1,4 +1,4 @@
-import type { Stage } from '@yes-clear/core/file';
+import type { Stage } from '@yes-clear/core/stage';
 import type { Station } from '@yes-clear/core/train';
 import type { Box, PlacedLabel } from './labels';
 

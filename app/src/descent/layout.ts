@@ -1,4 +1,4 @@
-import type { Stage } from '@yes-clear/core/file';
+import type { Stage } from '@yes-clear/core/stage';
 import { branchColumns, type DescentInput, type Drawing, type Frame, type Pipe, type ProbeMark, type Vessel } from './drawing';
 import type { Box } from './labels';
 import { levelScale, pressureScale, pressureTicks, strengthTicks, type LevelScale } from './levels';

@@ -1,6 +1,8 @@
 import type { Reading, System } from '@yes-clear/core/file';
 import { trackResin } from '@yes-clear/core/log';
-import { reportTrain, systemFromTemplate, tapWater, type TrainReport } from '@yes-clear/core/train';
+import { reportTrain, type TrainReport } from '@yes-clear/core/advice';
+import { systemFromTemplate } from '@yes-clear/core/template';
+import { tapWater } from '@yes-clear/core/train';
 import { describe, expect, it } from 'vitest';
 import { descentInput } from './useDescentInput';
 

@@ -1,8 +1,10 @@
 import { goalLimits } from '@yes-clear/core/goal';
 import { probeEc25, type ResinTracking } from '@yes-clear/core/log';
 import { allStages, feedPump, lastTank, type Probe, type Reading, type System } from '@yes-clear/core/file';
-import { formatQuantity } from '@yes-clear/core/quantity';
-import { inSentence, productStation, unitRanks, words, type SolvedTrain, type TrainReport } from '@yes-clear/core/train';
+import { formatQuantity, inSentence, words } from '@yes-clear/core/quantity';
+import { productStation, type SolvedTrain } from '@yes-clear/core/train';
+import { unitRanks } from '@yes-clear/core/stage';
+import type { TrainReport } from '@yes-clear/core/advice';
 import type { DescentInput } from './drawing';
 
 /** The picture's material from a system, its solved train and its log. */

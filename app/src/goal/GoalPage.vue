@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { GOAL_IDS } from '@yes-clear/core/file';
-import { GOAL_ROWS } from '@yes-clear/core/goal';
+import { GOAL_IDS, GOAL_ROWS } from '@yes-clear/core/goal';
 import { computed } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
 import TrainStrip from '../kit/TrainStrip.vue';

@@ -1,7 +1,5 @@
 <script setup lang="ts">
-import type { LimitQuantity } from '@yes-clear/core/file';
-import type { Limit, LimitCheck } from '@yes-clear/core/goal';
-import { dimensionOf, limitText } from '@yes-clear/core/train';
+import { type LimitQuantity, type Limit, type LimitCheck, dimensionOf, limitText } from '@yes-clear/core/goal';
 import type { UnitPreference } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 import { waterColour } from '../descent/waterColour';

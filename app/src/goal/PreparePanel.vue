@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Preparation } from '@yes-clear/core/file';
+import type { Preparation } from '@yes-clear/core/goal';
 import { computed } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
 import Segments from '../kit/Segments.vue';

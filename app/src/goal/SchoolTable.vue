@@ -1,8 +1,6 @@
 <script setup lang="ts">
-import type { LimitQuantity } from '@yes-clear/core/file';
-import { LIMIT_LABELS, type Limit, type LimitCheck, type School } from '@yes-clear/core/goal';
+import { type LimitQuantity, LIMIT_LABELS, type Limit, type LimitCheck, type School, limitText } from '@yes-clear/core/goal';
 import type { UnitPreference } from '@yes-clear/core/quantity';
-import { limitText } from '@yes-clear/core/train';
 import { computed } from 'vue';
 
 /** The schools of one goal side by side: where they agree, and where they do not. */

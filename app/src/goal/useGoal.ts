@@ -1,5 +1,4 @@
-import type { Demand, Goal, GoalId, OwnLimit, Preparation } from '@yes-clear/core/file';
-import { GOAL_ROWS, type GoalFamily } from '@yes-clear/core/goal';
+import { type Demand, type Goal, type GoalId, type OwnLimit, type Preparation, GOAL_ROWS, type GoalFamily } from '@yes-clear/core/goal';
 import { computed } from 'vue';
 import { useOpenSystem } from '../system/openSystem';
 

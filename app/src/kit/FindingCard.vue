@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Finding, FindingAction } from '@yes-clear/core/train';
+import type { Finding, FindingAction } from '@yes-clear/core/stage';
 
 /** A bold sentence that carries its number, one line of why, and where possible the button that mends it. */
 defineProps<{ finding: Pick<Finding, 'severity' | 'title' | 'why' | 'action'> }>();

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Finding, FindingAction } from '@yes-clear/core/train';
+import type { Finding, FindingAction } from '@yes-clear/core/stage';
 import FindingCard from './FindingCard.vue';
 
 defineProps<{ title: string; findings: readonly Finding[] }>();

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { boundsOf } from '@yes-clear/core/file';
-import type { Dimension, UnitPreference } from '@yes-clear/core/quantity';
+import { boundsOf, type Dimension, type UnitPreference } from '@yes-clear/core/quantity';
 import { computed, useId } from 'vue';
 import type { ZodType } from 'zod';
 import { useQuantityInput } from './useQuantityInput';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { trainSentence } from '@yes-clear/core/train';
+import { trainSentence } from '@yes-clear/core/advice';
 import { computed } from 'vue';
 import DescentPicture from '../descent/DescentPicture.vue';
 import { descentInput } from '../descent/useDescentInput';

@@ -1,4 +1,4 @@
-import { systemFromTemplate } from '@yes-clear/core/train';
+import { systemFromTemplate } from '@yes-clear/core/template';
 import type { Dimension, UnitPreference } from '@yes-clear/core/quantity';
 import { describe, expect, it, vi } from 'vitest';
 import { nextTick, ref } from 'vue';

@@ -2,8 +2,7 @@
 import { idFor } from '../store/newId';
 import type { Cartridge } from '@yes-clear/core/file';
 import { cartridgeChanged, lagStage } from '@yes-clear/core/log';
-import { THIN } from '@yes-clear/core/quantity';
-import { inSentence } from '@yes-clear/core/train';
+import { THIN, inSentence } from '@yes-clear/core/quantity';
 import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import Segments from '../kit/Segments.vue';

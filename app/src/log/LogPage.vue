@@ -1,8 +1,7 @@
 <script setup lang="ts">
-import { inSentence } from '@yes-clear/core/train';
+import { inSentence, THIN } from '@yes-clear/core/quantity';
 import { isLikelyDate, type Reading } from '@yes-clear/core/file';
 import { DAY_MS } from '@yes-clear/core/log';
-import { THIN } from '@yes-clear/core/quantity';
 import { format } from 'date-fns';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';

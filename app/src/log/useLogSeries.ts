@@ -1,4 +1,4 @@
-import { inSentence } from '@yes-clear/core/train';
+import { inSentence } from '@yes-clear/core/quantity';
 import { goalLimits } from '@yes-clear/core/goal';
 import { DAY_MS, probeEc25, probeRoles, saltRemoved, type ResinTracking } from '@yes-clear/core/log';
 import type { Reading, System } from '@yes-clear/core/file';

@@ -2,7 +2,7 @@
 import { newId } from '../store/newId';
 import { TEMPLATE_IDS, type TemplateId } from '@yes-clear/core/file';
 import { GOAL_ROWS } from '@yes-clear/core/goal';
-import { systemFromTemplate, TEMPLATE_ROWS } from '@yes-clear/core/train';
+import { systemFromTemplate, TEMPLATE_ROWS } from '@yes-clear/core/template';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import DescentPicture from '../descent/DescentPicture.vue';

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inSentence } from '@yes-clear/core/train';
+import { inSentence } from '@yes-clear/core/quantity';
 import { shownUnitOf } from '@yes-clear/core/log';
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import type { System } from '@yes-clear/core/file';

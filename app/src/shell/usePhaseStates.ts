@@ -1,6 +1,6 @@
 import { runbook, runbookSteps } from '@yes-clear/core/commission';
 import { demandLPerWeek } from '@yes-clear/core/goal';
-import type { Finding } from '@yes-clear/core/train';
+import type { Finding } from '@yes-clear/core/stage';
 import { computed, type ComputedRef } from 'vue';
 import type { OpenSystem } from '../system/openSystem';
 import type { PhaseKey } from './router';

@@ -1,4 +1,4 @@
-import type { Finding } from '@yes-clear/core/train';
+import type { Finding } from '@yes-clear/core/stage';
 import type { DescentInput } from '../descent/drawing';
 
 export type Urgency = 'now' | 'month' | 'fine';

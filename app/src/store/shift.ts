@@ -1,4 +1,5 @@
-import type { Stage, SystemRecord } from '@yes-clear/core/file';
+import type { Stage } from '@yes-clear/core/stage';
+import type { SystemRecord } from '@yes-clear/core/file';
 
 const DAY_MS = 86_400_000;
 

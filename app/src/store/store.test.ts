@@ -1,6 +1,6 @@
 import 'fake-indexeddb/auto';
 import { currentSample, readDocument, writeDocument, type Reading, type System } from '@yes-clear/core/file';
-import { systemFromTemplate } from '@yes-clear/core/train';
+import { systemFromTemplate } from '@yes-clear/core/template';
 import { createPinia, setActivePinia } from 'pinia';
 import { readdirSync, readFileSync } from 'node:fs';
 import { beforeEach, describe, expect, it, vi } from 'vitest';

@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { idFor } from '../store/newId';
-import { GOAL_IDS, type Branch, type StageKind } from '@yes-clear/core/file';
-import { GOAL_ROWS } from '@yes-clear/core/goal';
+import { GOAL_IDS, GOAL_ROWS } from '@yes-clear/core/goal';
+import type { Branch } from '@yes-clear/core/file';
+import { newStage, STAGE_KINDS, stageKind, type StageKind } from '@yes-clear/core/stage';
 import { formatQuantity } from '@yes-clear/core/quantity';
-import { newStage } from '@yes-clear/core/train';
 import { computed } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import NameField from '../kit/NameField.vue';
@@ -34,14 +34,7 @@ const places = computed(() => [
   { value: 'tap', title: 'Tap' },
   ...(system.value?.train.stages ?? []).map((stage) => ({ value: stage.id, title: stage.name })),
 ]);
-const KINDS: readonly { readonly kind: StageKind; readonly label: string }[] = [
-  { kind: 'decarboniser', label: 'Decarbonising cartridge' },
-  { kind: 'softener', label: 'Softener' },
-  { kind: 'carbon', label: 'Carbon filter' },
-  { kind: 'sediment', label: 'Fine filter' },
-  { kind: 'inhibitor', label: 'Scale inhibitor' },
-  { kind: 'calcite', label: 'Calcite bed' },
-];
+const KINDS = STAGE_KINDS.map(stageKind).filter(({ inUses }) => inUses);
 const change = (id: string, changes: Partial<Branch>): void =>
   edits.branches(`branch ${id} ${Object.keys(changes).join()}`, (list) =>
     list.map((branch) => (branch.id === id ? { ...branch, ...changes } : branch)),

@@ -1,19 +1,17 @@
 <script setup lang="ts">
 import { bypassFor, capacityLitres, neighbourSettings, ratedCapacityEq } from '@yes-clear/core/exchange';
-import type { Goal, StageOf } from '@yes-clear/core/file';
-import { goalLimits } from '@yes-clear/core/goal';
-import { formatQuantity, MG_L_PER_DH, THIN, toCanonical, unitBySymbol } from '@yes-clear/core/quantity';
-import { cartridgeLife, inSentence, words, type Station } from '@yes-clear/core/train';
+import { goalLimits, STEAM_BOILER_C, type Goal } from '@yes-clear/core/goal';
+import { capacityChart, cartridgeLife, dialBlend, type DialBlend, type StageOf, type WaterAt } from '@yes-clear/core/stage';
+import { formatQuantity, MG_L_PER_DH, THIN, toCanonical, unitBySymbol, inSentence, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { useOpenSystem } from '../system/openSystem';
-import { dialBlend, type DialBlend } from '../worker/dialBlend';
 import { useAnswer } from '../worker/useAnswer';
 
 /** The dial of a cartridge with a bypass: what it blends, what scales at boiler heat, how long it lasts. */
-const props = defineProps<{ stage: StageOf<'decarboniser'>; before: Station; litresPerDay: number; goal: Pick<Goal, 'id' | 'school'> }>();
+const props = defineProps<{ stage: StageOf<'decarboniser'>; before: WaterAt; litresPerDay: number; goal: Pick<Goal, 'id' | 'school'> }>();
 const emit = defineEmits<{ change: [changes: Partial<StageOf<'decarboniser'>>] }>();
 const current = useOpenSystem();
 const units = computed(() => current.units.value);
@@ -22,9 +20,7 @@ const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardness
 
 const blendAt = (bypass: number): DialBlend | null => dialBlend(props.stage, props.before, bypass);
 const here = computed(() => blendAt(props.stage.bypass));
-const life = computed(() =>
-  cartridgeLife({ stage: props.stage, before: props.before, after: props.before, litresPerDay: props.litresPerDay, goal: props.goal }),
-);
+const life = computed(() => cartridgeLife({ stage: props.stage, before: props.before, litresPerDay: props.litresPerDay }));
 
 /** Ranges the goal asks for, drawn behind the curves. */
 const limits = computed(() => goalLimits({ ...props.goal, crewLimitPpm: null, ownLimits: [] }, units.value.ppmFactor));
@@ -46,7 +42,7 @@ const curve = (of: 'hardness' | 'alkalinity' | 'scale'): string =>
 const LINES = [
   { of: 'hardness', label: 'hardness', look: 'hardness' },
   { of: 'alkalinity', label: 'alkalinity', look: 'alkalinity' },
-  { of: 'scale', label: 'lime at 125 °C', look: 'scale' },
+  { of: 'scale', label: `lime at ${STEAM_BOILER_C} °C`, look: 'scale' },
 ] as const;
 const curves = computed(() => {
   const ends = LINES.map((line) => ({ ...line, d: curve(line.of), y: y(blends.value?.at(-1)?.[line.of] ?? 0) }));
@@ -119,17 +115,7 @@ function setRated(litres: number | null): void {
 const set = (event: Event): void => emit('change', { bypass: Number((event.target as HTMLInputElement).value) });
 
 /** Litres it lasts at other hardnesses, for any size: the chart from the box, computed. */
-const chart = computed(() => {
-  const rows = [89, 143, 196, 250, 303];
-  const columns = [0, 0.2, 0.4, 0.6];
-  return {
-    columns,
-    rows: rows.map((mgL) => ({
-      mgL,
-      cells: columns.map((bypass) => capacityLitres(props.stage.capacityEq, mgL * (1 - props.stage.leak) * (1 - bypass))),
-    })),
-  };
-});
+const chart = computed(() => capacityChart(props.stage));
 </script>
 
 <template>
@@ -182,7 +168,7 @@ const chart = computed(() => {
         <dd>{{ hard(here.alkalinity) }}</dd>
         <dt>pH, before CO₂ leaves</dt>
         <dd>{{ here.pH?.toFixed(1) ?? '–' }}</dd>
-        <dt>Lime at 125 °C</dt>
+        <dt>Lime at {{ say.of(STEAM_BOILER_C, 'temperatureC') }}</dt>
         <dd>{{ say.mgL(here.scale) }}</dd>
         <template v-if="life">
           <dt>Lasts</dt>
@@ -233,13 +219,13 @@ const chart = computed(() => {
         <thead>
           <tr>
             <th>Carbonate hardness</th>
-            <th v-for="bypass in chart.columns" :key="bypass">{{ Math.round(100 * bypass) }}{{ THIN }}% past it</th>
+            <th v-for="bypass in chart.bypasses" :key="bypass">{{ Math.round(100 * bypass) }}{{ THIN }}% past it</th>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="row in chart.rows" :key="row.mgL">
-            <td>{{ hard(row.mgL) }}</td>
-            <td v-for="(litres, k) in row.cells" :key="k">{{ say.of(litres, 'volumeL') }}</td>
+          <tr v-for="row in chart.rows" :key="row.hardnessMgL">
+            <td>{{ hard(row.hardnessMgL) }}</td>
+            <td v-for="(litres, k) in row.litres" :key="k">{{ say.of(litres, 'volumeL') }}</td>
           </tr>
         </tbody>
       </table>

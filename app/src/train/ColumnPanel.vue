@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { StageOf } from '@yes-clear/core/file';
-import { formatQuantity, L_PER_US_GALLON, THIN } from '@yes-clear/core/quantity';
-import { columnMarks, outMgL, resinChain, words, inSentence } from '@yes-clear/core/train';
+import type { StageOf } from '@yes-clear/core/stage';
+import { formatQuantity, L_PER_US_GALLON, THIN, words, inSentence } from '@yes-clear/core/quantity';
+import { columnMarks, outMgL, resinChain } from '@yes-clear/core/advice';
 import { useRafFn } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { RESIN_ROWS, type ColumnRun, type Side } from '@yes-clear/core/exchange';
-import type { ResinClassId } from '@yes-clear/core/file';
+import { RESIN_ROWS, type ColumnRun, type Side, type ResinClassId } from '@yes-clear/core/exchange';
 import { computed } from 'vue';
 import { ION_LOOK } from './ions';
 

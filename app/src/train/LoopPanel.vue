@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { LoopSettings } from '@yes-clear/core/file';
-import { formatQuantity, THIN } from '@yes-clear/core/quantity';
-import { inSentence } from '@yes-clear/core/train';
+import { formatQuantity, THIN, inSentence } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import QuantityField from '../kit/QuantityField.vue';

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { formatQuantity, THIN } from '@yes-clear/core/quantity';
-import { costUnit, moneyText, words, type WaterOption } from '@yes-clear/core/train';
+import { formatQuantity, THIN, costUnit, moneyText, words } from '@yes-clear/core/quantity';
+import type { WaterOption } from '@yes-clear/core/advice';
 import { computed } from 'vue';
 import { useNotice } from '../kit/useNotice';
 import { useOpenSystem } from '../system/openSystem';

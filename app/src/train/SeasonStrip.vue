@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { formatQuantity, roundForReading } from '@yes-clear/core/quantity';
+import { formatQuantity, roundForReading, words } from '@yes-clear/core/quantity';
 import { demandLPerDay } from '@yes-clear/core/goal';
-import { words } from '@yes-clear/core/train';
 import { computed } from 'vue';
 import { waterColour } from '../descent/waterColour';
 import { useOpenSystem } from '../system/openSystem';

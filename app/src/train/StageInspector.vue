@@ -1,47 +1,39 @@
 <script setup lang="ts">
-import type { Source, Stage, System } from '@yes-clear/core/file';
-import type { TrainReport } from '@yes-clear/core/train';
+import { aroundOf, stageFacts, type TrainReport } from '@yes-clear/core/advice';
+import type { System } from '@yes-clear/core/file';
+import { kindOf, type FieldWrite, type Stage, type StageQuantity } from '@yes-clear/core/stage';
 import { computed } from 'vue';
 import DayField from '../kit/DayField.vue';
 import NameField from '../kit/NameField.vue';
 import QuantityField from '../kit/QuantityField.vue';
-import { stageFacts } from './stageFacts';
-import type { QuantitySpec } from './fieldSpec';
-import { stageFields } from './stageFields';
 
 /** The fields of the selected stage, and the few figures that belong to it alone. */
 const props = defineProps<{ stage: Stage; system: System; report: TrainReport | null; first: boolean; last: boolean }>();
 const emit = defineEmits<{
-  change: [changes: Partial<Stage>];
-  source: [changes: Partial<Source>];
+  /** The stage as it then is, and what was changed of it. */
+  change: [stage: Stage, what: string];
+  linePressure: [bar: number];
   move: [by: number];
   remove: [];
   close: [];
 }>();
 
-const ahead = computed(() => {
-  const { stages } = props.system.train;
-  return stages.slice(
-    0,
-    Math.max(
-      0,
-      stages.findIndex(({ id }) => id === props.stage.id),
-    ),
-  );
-});
-const fields = computed(() => stageFields(props.stage, props.system.source, props.report?.solved.unit ?? null, ahead.value));
-const plain = computed(() => fields.value.quantities.filter((spec) => !spec.advanced));
-const advanced = computed(() => fields.value.quantities.filter((spec) => spec.advanced));
+const kind = computed(() => kindOf(props.stage));
+const fields = computed(() =>
+  kind.value.fields(props.stage, aroundOf(props.stage, props.system.train, props.system.source.linePressureBar, props.report)),
+);
+const plain = computed(() => fields.value.quantities.filter((asked) => !asked.folded));
+const folded = computed(() => fields.value.quantities.filter((asked) => asked.folded));
 const facts = computed(() => (props.report ? stageFacts(props.stage, props.report, props.system.units) : []));
-const set = (changes: object): void => emit('change', changes as Partial<Stage>);
-function write(spec: QuantitySpec, value: number | null): void {
-  const change: ReturnType<QuantitySpec['change']> | undefined = value === null ? spec.optional?.clear : spec.change(value);
+function write(what: string, change: FieldWrite<Stage> | undefined): void {
   if (!change) return;
-  if ('source' in change) emit('source', change.source);
-  else emit('change', change.stage);
+  if ('stage' in change) emit('change', change.stage, what);
+  else emit('linePressure', change.linePressureBar);
 }
-/** What the field needs of a spec. */
-const look = ({ label, dimension, unit, low, high, optional }: QuantitySpec) => ({
+const typed = (asked: StageQuantity<Stage>, value: number | null): void =>
+  write(asked.label, value === null ? asked.optional?.clear : asked.write(value));
+/** What the field needs to know of a quantity. */
+const look = ({ label, dimension, unit, low, high, optional }: StageQuantity<Stage>) => ({
   label,
   dimension,
   unit,
@@ -50,8 +42,6 @@ const look = ({ label, dimension, unit, low, high, optional }: QuantitySpec) => 
   optional: Boolean(optional),
   empty: optional?.empty,
 });
-/** What the folded fields are about. */
-const FOLDED: Partial<Record<Stage['kind'], string>> = { membrane: 'Recycle, bypass, ageing', tank: 'Float' };
 </script>
 
 <template>
@@ -62,38 +52,38 @@ const FOLDED: Partial<Record<Stage['kind'], string>> = { membrane: 'Recycle, byp
         label="Name of the stage"
         :maxlength="40"
         :model-value="stage.name"
-        @update:model-value="set({ name: $event })"
+        @update:model-value="emit('change', { ...stage, name: $event }, 'name')"
       />
       <button class="button small plain" type="button" @click="emit('close')">Close</button>
     </div>
     <div class="fields">
       <v-select
-        v-for="spec in fields.choices"
-        :key="spec.label"
-        :items="spec.items"
-        :model-value="spec.value"
-        :aria-label="spec.label"
-        @update:model-value="set(spec.change($event))"
+        v-for="asked in fields.choices"
+        :key="asked.label"
+        :items="asked.items"
+        :model-value="asked.value"
+        :aria-label="asked.label"
+        @update:model-value="write(asked.label, asked.write($event))"
       />
       <QuantityField
-        v-for="spec in plain"
-        :key="spec.label"
+        v-for="asked in plain"
+        :key="asked.label"
         look="row"
-        v-bind="look(spec)"
+        v-bind="look(asked)"
         :units="system.units"
-        :model-value="spec.value"
-        @update:model-value="write(spec, $event)"
+        :model-value="asked.value"
+        @update:model-value="typed(asked, $event)"
       />
-      <details v-if="advanced.length > 0">
-        <summary>{{ FOLDED[stage.kind] ?? 'More' }}</summary>
+      <details v-if="folded.length > 0">
+        <summary>{{ kind.folded }}</summary>
         <QuantityField
-          v-for="spec in advanced"
-          :key="spec.label"
+          v-for="asked in folded"
+          :key="asked.label"
           look="row"
-          v-bind="look(spec)"
+          v-bind="look(asked)"
           :units="system.units"
-          :model-value="spec.value"
-          @update:model-value="write(spec, $event)"
+          :model-value="asked.value"
+          @update:model-value="typed(asked, $event)"
         />
       </details>
       <DayField
@@ -102,7 +92,7 @@ const FOLDED: Partial<Record<Stage['kind'], string>> = { membrane: 'Recycle, byp
         label="Fitted on"
         optional
         :model-value="stage.fittedOn"
-        @update:model-value="set({ fittedOn: $event })"
+        @update:model-value="emit('change', { ...stage, fittedOn: $event }, 'fitted')"
       />
     </div>
     <dl v-if="facts.length > 0" class="facts">

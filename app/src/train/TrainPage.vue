@@ -1,18 +1,9 @@
 <script setup lang="ts">
-import { formatQuantity } from '@yes-clear/core/quantity';
-import {
-  costUnit,
-  moneyText,
-  mounting,
-  polishedStation,
-  trainSentence,
-  treatingAt,
-  tunable,
-  wasteToProduct,
-  words,
-  type FindingAction,
-} from '@yes-clear/core/train';
-import { allStages, membraneStage, type StageKind } from '@yes-clear/core/file';
+import { STAGE_KINDS, stageKind, type FindingAction, type StageKind } from '@yes-clear/core/stage';
+import { formatQuantity, costUnit, moneyText, words } from '@yes-clear/core/quantity';
+import { mounting, trainSentence, tunable, standingAt } from '@yes-clear/core/advice';
+import { polishedStation, wasteToProduct } from '@yes-clear/core/train';
+import { allStages, membraneStage } from '@yes-clear/core/file';
 import { GOAL_ROWS } from '@yes-clear/core/goal';
 import { useElementSize, useWindowSize } from '@vueuse/core';
 import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
@@ -126,7 +117,7 @@ const foot = computed<readonly (readonly [string, string])[]>(() => {
 /** The selected cartridge with its bypass, where it stands: in the train, or in a branch of it. */
 const dial = computed(() => {
   if (stage.value?.kind !== 'decarboniser' || !solved.value || !drawn.value) return null;
-  const at = treatingAt(drawn.value, solved.value, stage.value.id);
+  const at = standingAt(drawn.value, solved.value, stage.value.id);
   return (
     at && { stage: stage.value, before: at.before, litresPerDay: at.litresPerDay, goal: { id: at.goal.id, school: at.goal.school ?? null } }
   );
@@ -146,20 +137,7 @@ const HEIGHTS = [
   { value: 'pressure', title: 'Pressure' },
 ] as const;
 const height = ref<'strength' | 'pressure'>('strength');
-const KINDS: readonly { kind: StageKind; label: string; says: string }[] = [
-  { kind: 'sediment', label: 'Sediment filter', says: 'Keeps dirt from everything after it' },
-  { kind: 'carbon', label: 'Carbon', says: 'Takes chlorine and chloramine' },
-  { kind: 'pump', label: 'Pump', says: 'Gives the membrane more pressure' },
-  { kind: 'membrane', label: 'Membrane', says: 'Holds the salt back, sends it to waste' },
-  { kind: 'resin', label: 'Resin', says: 'Takes the last of the salt' },
-  { kind: 'softener', label: 'Softener', says: 'Sodium for hardness, regenerated with salt' },
-  { kind: 'decarboniser', label: 'Decarbonising cartridge', says: 'Takes lime, with a bypass dial' },
-  { kind: 'inhibitor', label: 'Scale inhibitor', says: 'Phosphate that holds lime in cold water' },
-  { kind: 'calcite', label: 'Calcite bed', says: 'Gives pure water some lime back' },
-  { kind: 'uv', label: 'UV lamp', says: 'Holds germs down' },
-  { kind: 'tubing', label: 'Long tubing', says: 'Length, bore and height that cost pressure' },
-  { kind: 'tank', label: 'Tank', says: 'Keeps water for the draw' },
-];
+const KINDS = STAGE_KINDS.map(stageKind);
 function add(kind: StageKind): void {
   selected.value = edits.add(kind);
   adding.value = false;
@@ -261,8 +239,8 @@ useKey('m', () => (watering.value = true));
         :report="solved"
         :first="index <= 0"
         :last="index < 0 || index === system.train.stages.length - 1"
-        @change="edits.change(stage.id, $event)"
-        @source="(changes) => current.edit('line pressure', (s) => ({ ...s, source: { ...s.source, ...changes } }))"
+        @change="edits.change"
+        @line-pressure="(bar) => current.edit('line pressure', (s) => ({ ...s, source: { ...s.source, linePressureBar: bar } }))"
         @move="edits.move(stage.id, $event)"
         @remove="remove(stage.id)"
         @close="selected = null"
@@ -279,7 +257,7 @@ useKey('m', () => (watering.value = true));
         :before="dial.before"
         :litres-per-day="dial.litresPerDay"
         :goal="dial.goal"
-        @change="edits.change(dial.stage.id, $event)"
+        @change="edits.change({ ...dial.stage, ...$event }, 'dial')"
       />
       <BranchesPanel v-if="beverage" :selected="selected" @select="selected = $event" />
       <LoopPanel />

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { Stage, StageOf } from '@yes-clear/core/file';
-import { formatQuantity, THIN } from '@yes-clear/core/quantity';
-import { tunable, tuned, withSettings, words } from '@yes-clear/core/train';
+import type { Stage, StageOf } from '@yes-clear/core/stage';
+import { formatQuantity, THIN, words } from '@yes-clear/core/quantity';
+import { tunable, tuned, withSettings } from '@yes-clear/core/advice';
 import { computed, ref } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { useOpenSystem } from '../system/openSystem';

@@ -1,6 +1,6 @@
 import type { ColumnRun } from '@yes-clear/core/exchange';
 import type { InputError } from '@yes-clear/core/quantity';
-import type { ResinChain } from '@yes-clear/core/train';
+import type { ResinChain } from '@yes-clear/core/advice';
 import { refDebounced } from '@vueuse/core';
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import { start, type Running } from '../worker/client';

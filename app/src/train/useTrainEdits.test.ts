@@ -1,5 +1,7 @@
-import type { System } from '@yes-clear/core/file';
-import { membraneOperation, reportTrain, systemFromTemplate, tapWater, type TrainReport } from '@yes-clear/core/train';
+import { membraneStage, type System } from '@yes-clear/core/file';
+import { membraneOperation, tapWater } from '@yes-clear/core/train';
+import { reportTrain, type TrainReport } from '@yes-clear/core/advice';
+import { systemFromTemplate } from '@yes-clear/core/template';
 import { describe, expect, it } from 'vitest';
 import { computed, shallowRef } from 'vue';
 import type { OpenSystem } from '../system/openSystem';
@@ -64,10 +66,12 @@ describe('editing a train', () => {
     expect(system.value!.train.probes.map((probe) => probe.after)).toEqual(['tap', 'membrane', 'membrane']);
   });
   it('names each edit, so that typing in one field is one step back', () => {
-    const { edits, labels } = bench();
-    edits.change('membrane', { waterFactor: 0.9 });
-    edits.change('membrane', { waterFactor: 0.8 });
-    edits.change('membrane', { saltFactor: 1.1 });
+    const { edits, labels, system } = bench();
+    const membrane = membraneStage(system.value!.train.stages)!;
+    edits.change({ ...membrane, waterFactor: 0.9 }, 'Output against new');
+    edits.change({ ...membrane, waterFactor: 0.8 }, 'Output against new');
+    expect(membraneStage(system.value!.train.stages)!.waterFactor).toBe(0.8);
+    edits.change({ ...membrane, saltFactor: 1.1 }, 'Salt passage against new');
     expect(labels[0]).toBe(labels[1]);
     expect(labels[2]).not.toBe(labels[1]);
   });

@@ -1,24 +1,8 @@
+import { kindOf, stageKind, type Stage, type StageKind, newStage, type FindingAction } from '@yes-clear/core/stage';
 import { idFor } from '../store/newId';
 import { lengthForRatio, speciesOfWater } from '@yes-clear/core/membrane';
-import type { Branch, Stage, StageKind, System } from '@yes-clear/core/file';
-import { newStage, type FindingAction } from '@yes-clear/core/train';
+import type { Branch, System } from '@yes-clear/core/file';
 import type { OpenSystem } from '../system/openSystem';
-
-/** Where a new stage belongs by common practice: softener, sediment, carbon, pump, membrane, resin, the rest, tank. */
-const PLACE: Record<StageKind, number> = {
-  softener: 0,
-  sediment: 1,
-  carbon: 2,
-  inhibitor: 3,
-  pump: 4,
-  membrane: 5,
-  calcite: 6,
-  decarboniser: 6,
-  resin: 6,
-  uv: 7,
-  tubing: 8,
-  tank: 9,
-};
 
 /** All edits of the train; each is one undoable step. */
 export function useTrainEdits(current: OpenSystem) {
@@ -26,10 +10,10 @@ export function useTrainEdits(current: OpenSystem) {
   const stages = (label: string, change: (stages: readonly Stage[]) => Stage[]): void =>
     current.edit(label, (system) => ({ ...system, train: { ...system.train, stages: change(system.train.stages) } }));
 
-  function change(id: string, changes: Partial<Stage>): void {
-    const changed = (list: readonly Stage[]): Stage[] =>
-      list.map((stage) => (stage.id === id ? ({ ...stage, ...changes } as Stage) : stage));
-    current.edit(`stage ${id} ${Object.keys(changes).join()}`, (system) => ({
+  /** Puts a stage in place of the one with its id, in the train or in a branch. `what` was changed of it: edits of one thing join. */
+  function change(stage: Stage, what: string): void {
+    const changed = (list: readonly Stage[]): Stage[] => list.map((one) => (one.id === stage.id ? stage : one));
+    current.edit(`stage ${stage.id} ${what}`, (system) => ({
       ...system,
       train: {
         ...system.train,
@@ -41,11 +25,12 @@ export function useTrainEdits(current: OpenSystem) {
   function add(kind: StageKind): string {
     const id = idFor(kind);
     stages(`${kind} added`, (list) => {
-      const at = list.findIndex((stage) => PLACE[stage.kind] > PLACE[kind]);
+      const at = list.findIndex((stage) => kindOf(stage).place > stageKind(kind).place);
       const next = [...list];
       const same = list.filter((stage) => stage.kind === kind).length;
-      const stage = newStage(kind, id);
-      next.splice(at < 0 ? list.length : at, 0, { ...stage, name: same > 0 ? `${stage.name} ${same + 1}` : stage.name } as Stage);
+      const stage: Stage = newStage(kind, id);
+      if (same > 0) stage.name = `${stage.name} ${same + 1}`;
+      next.splice(at < 0 ? list.length : at, 0, stage);
       return next;
     });
     return id;
@@ -114,7 +99,7 @@ export function useTrainEdits(current: OpenSystem) {
     if (!species.ok) return species.error.message;
     const solved = lengthForRatio(at.unit, species.value, { ...at.conditions, temperatureC: at.feed.temperatureC }, action.ratio);
     if (!solved.ok) return solved.error.message;
-    change(at.stage.id, { restrictor: { ...at.stage.restrictor, lengthMm: Math.round(solved.value * 10) / 10 } });
+    change({ ...at.stage, restrictor: { ...at.stage.restrictor, lengthMm: Math.round(solved.value * 10) / 10 } }, 'restrictor');
     return null;
   }
   return { stages, branches, change, add, move, order, remove, mend };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { idFor } from '../store/newId';
 import type { Instrument } from '@yes-clear/core/file';
-import { newInstrument } from '@yes-clear/core/train';
+import { newInstrument } from '@yes-clear/core/template';
 import { shownUnitOf } from '@yes-clear/core/log';
 import { mdiPlus } from '@mdi/js';
 import { computed } from 'vue';

@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { LONGEST_REPORT_TEXT } from '@yes-clear/core/file';
-import { readReport, supplyText, type ReportRow, type SupplyZone } from '@yes-clear/core/report';
+import { LONGEST_REPORT_TEXT, readReport, supplyText, type ReportRow, type SupplyZone } from '@yes-clear/core/report';
 import { mdiFileOutline, mdiWaterPump } from '@mdi/js';
 import { useFileDialog } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { emptySample, type Kit, type Sample } from '@yes-clear/core/file';
-import { formatIn, THIN } from '@yes-clear/core/quantity';
-import { sampleWater, seasonSpan, inSentence } from '@yes-clear/core/train';
+import { formatIn, THIN, inSentence } from '@yes-clear/core/quantity';
+import { sampleWater, seasonSpan } from '@yes-clear/core/train';
 import { settleWater } from '@yes-clear/core/water';
 import { computed } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';

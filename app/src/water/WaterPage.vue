@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { currentSample, withSample } from '@yes-clear/core/file';
-import { seasonSpan, waterMeaning, type FindingAction } from '@yes-clear/core/train';
+import { seasonSpan } from '@yes-clear/core/train';
+import { waterMeaning } from '@yes-clear/core/advice';
+import type { FindingAction } from '@yes-clear/core/stage';
 import { computed, ref } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
 import Segments from '../kit/Segments.vue';

@@ -1,5 +1,6 @@
 import { idFor } from '../store/newId';
-import { currentSample, emptySample, withSample, type Kit, type ReportValue, type Sample, type Source } from '@yes-clear/core/file';
+import { currentSample, emptySample, withSample, type Kit, type Sample, type Source } from '@yes-clear/core/file';
+import type { ReportValue } from '@yes-clear/core/report';
 import { CHARACTER_ROWS, CHARACTERS } from '@yes-clear/core/water';
 import { computed } from 'vue';
 import { useOpenSystem } from '../system/openSystem';

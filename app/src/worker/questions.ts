@@ -1,24 +1,11 @@
 import { trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
 import type { System, TemplateId, Train } from '@yes-clear/core/file';
 import type { Outcome } from '@yes-clear/core/quantity';
-import {
-  loopReport,
-  moreWater,
-  reportTrain,
-  seasonMonths,
-  seasonSpan,
-  systemFromTemplate,
-  tapWater,
-  trainSentence,
-  type LoopReport,
-  type MembraneOperation,
-  type SeasonMonth,
-  type SolvedTrain,
-  type TrainUse,
-  type WaterOption,
-} from '@yes-clear/core/train';
+import { loopReport, moreWater, reportTrain, seasonMonths, trainSentence, type LoopReport, type SeasonMonth, type WaterOption } from '@yes-clear/core/advice';
+import { seasonSpan, tapWater, type MembraneOperation, type SolvedTrain } from '@yes-clear/core/train';
+import { systemFromTemplate } from '@yes-clear/core/template';
+import { dialBlend, type DialBlend, type StageOf, type TrainUse, type WaterAt } from '@yes-clear/core/stage';
 import { settleWater } from '@yes-clear/core/water';
-import { dialBlend, type BlendsAsked, type DialBlend } from './dialBlend';
 import { descentInput } from '../descent/useDescentInput';
 import type { DescentInput } from '../descent/drawing';
 
@@ -57,8 +44,15 @@ export const QUESTIONS = {
     readonly target: number;
   }): Outcome<TrimAdvice> => trimAdvice(at.unit, at.feed, at.conditions, bucket, target),
   /** What a cartridge's dial blends over its whole travel, and the lime of each blend at a boiler's heat. */
-  blends: ({ stage, before, bypasses }: BlendsAsked): readonly (DialBlend | null)[] =>
-    bypasses.map((bypass) => dialBlend(stage, before, bypass)),
+  blends: ({
+    stage,
+    before,
+    bypasses,
+  }: {
+    readonly stage: StageOf<'decarboniser'>;
+    readonly before: WaterAt;
+    readonly bypasses: readonly number[];
+  }): readonly (DialBlend | null)[] => bypasses.map((bypass) => dialBlend(stage, before, bypass)),
   /** Each template as it would stand on a middling tap. */
   templates: (
     which: readonly TemplateId[],

@@ -1,6 +1,8 @@
-import { allStages, type Stage, type StageKind, type SystemRecord } from '@yes-clear/core/file';
-import { DAY_MS, dateAfter, logFindings, probeRoles, saltRemoved, standing, type Standing } from '@yes-clear/core/log';
-import { cartridgeLife, treatingAt, URGENCY, tapWater, trainSentence, type Finding, inSentence } from '@yes-clear/core/train';
+import type { SystemRecord } from '@yes-clear/core/file';
+import { dueOf, logFindings, probeRoles, saltRemoved, standing } from '@yes-clear/core/log';
+import { trainSentence } from '@yes-clear/core/advice';
+import { URGENCY, type Finding } from '@yes-clear/core/stage';
+import { tapWater } from '@yes-clear/core/train';
 import { descentInput } from '../descent/useDescentInput';
 import type { Round } from '../store/round';
 
@@ -24,7 +26,7 @@ export function roundOf(record: SystemRecord, now: string): Round {
     resinLeft: tracking?.remaining.p50 ?? null,
     saltRemoved: lastRemoval(record) ?? report.solved.unit?.rejection ?? null,
     picture: { input: descentInput(system, report, readings, tracking), sentence: trainSentence(report.solved, system.units) },
-    due: dueOf(record, today.value, now),
+    due: dueOf(system, today.value, now),
   };
 }
 
@@ -32,40 +34,4 @@ export function roundOf(record: SystemRecord, now: string): Round {
 function lastRemoval({ system, readings }: SystemRecord): number | null {
   const roles = probeRoles(system);
   return readings.map((reading) => saltRemoved(reading, roles, system.instruments)).findLast((share) => share !== null) ?? null;
-}
-
-/** Usual lives by the calendar, days (common practice): filters and inhibitors six months, salt every two, a lamp 9,000 hours. */
-const LIFE_DAYS: Partial<Record<StageKind, number>> = { sediment: 183, carbon: 183, inhibitor: 183, calcite: 365, uv: 375 };
-const SALT_DAYS = 61;
-/** Beyond ten years nothing is planned: water with next to no chlorine would ask for centuries. */
-const FARTHEST_DAYS = 3650;
-
-/** What is to be done and when: by the calendar, by litres, or by the forecast, whichever comes first. */
-function dueOf({ system }: SystemRecord, { report, tracking }: Standing, now: string): Round['due'] {
-  const due: { at: string; says: string }[] = [];
-  if (tracking?.daysLeft) due.push({ at: dateAfter(now, tracking.daysLeft.p10), says: `${system.name}: have resin ready` });
-  const { solved } = report;
-  const drawn = solved.productLPerH > 0 ? (report.demandLPerDay * solved.stations[0]!.flowLPerH) / solved.productLPerH : 0;
-  const add = (stage: Stage, says: string, at: string): void =>
-    void due.push({ at, says: `${system.name}: ${says} ${inSentence(stage.name)}` });
-  for (const stage of allStages(system.train)) {
-    if (!('fittedOn' in stage) || stage.fittedOn === null) continue;
-    const since = `${stage.fittedOn}T00:00:00Z`;
-    const days = LIFE_DAYS[stage.kind];
-    const litresLeft = solved.carbons.find((carbon) => carbon.stageId === stage.id)?.state.litresLeft ?? null;
-    const daysLeft = litresLeft !== null && drawn > 0 ? litresLeft / drawn : Infinity;
-    const byLitres = daysLeft < FARTHEST_DAYS ? dateAfter(now, daysLeft) : null;
-    const byDate = days === undefined ? null : dateAfter(since, days);
-    const first = [byLitres, byDate].filter((at) => at !== null).sort()[0];
-    if (first) add(stage, 'change', first);
-    // Salt is looked at from the day it was fitted on, every two months.
-    if (stage.kind === 'softener') {
-      const turns = Math.ceil((Date.parse(now) - Date.parse(since)) / DAY_MS / SALT_DAYS);
-      add(stage, 'salt of', dateAfter(since, Math.max(1, turns) * SALT_DAYS));
-    }
-    const at = treatingAt(system, report, stage.id);
-    const life = at && cartridgeLife(at);
-    if (life) add(stage, 'change', dateAfter(since, life.months * 30.4));
-  }
-  return due;
 }

@@ -1,7 +1,9 @@
 import type { Reading, System } from '@yes-clear/core/file';
 import { logFindings, standing, type ResinTracking } from '@yes-clear/core/log';
 import type { Outcome } from '@yes-clear/core/quantity';
-import { membraneOperation, tapWater, type Finding, type MembraneOperation, type TrainReport, type TrainUse } from '@yes-clear/core/train';
+import { membraneOperation, tapWater, type MembraneOperation } from '@yes-clear/core/train';
+import type { Finding, TrainUse } from '@yes-clear/core/stage';
+import type { TrainReport } from '@yes-clear/core/advice';
 
 /** A system as it stands today: its train solved with what the log says it has been through, and what that means. */
 export interface Solved {

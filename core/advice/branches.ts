@@ -1,0 +1,52 @@
+import type { Branch, System } from '../file';
+import { checkGoal, goalLimits, type LimitCheck, allMet, missText } from '../goal';
+import type { Finding } from '../stage';
+import type { SolvedBranch, SolvedTrain, Station } from '../train';
+import { branchStandings, standingFindings } from './standing';
+import { inSentence, words } from '../quantity';
+
+/** One use of a counter: its water, and what is to be said of it. */
+export interface BranchReport {
+  readonly branch: Branch;
+  readonly stations: readonly Station[];
+  readonly checks: readonly LimitCheck[];
+  readonly findings: readonly Finding[];
+}
+
+/** What each branch of a train makes of its water. */
+export const branchReports = (system: System, solved: SolvedTrain): BranchReport[] =>
+  system.train.branches.flatMap((branch) => {
+    const found = solved.branches.find((candidate) => candidate.id === branch.id);
+    return found ? [reportOf(system, branch, found)] : [];
+  });
+
+function reportOf(system: System, branch: Branch, { stations }: SolvedBranch): BranchReport {
+  const end = stations[stations.length - 1]!;
+  const goal = { ...branch.goal, crewLimitPpm: null, ownLimits: [] };
+  const checks = checkGoal(goalLimits(goal, system.units.ppmFactor), end.water, end.state);
+  const own = standingFindings(branchStandings(branch, stations, system.units));
+  return { branch, stations, checks, findings: [goalFinding(system, branch, checks), ...own] };
+}
+
+function goalFinding(system: System, branch: Branch, checks: readonly LimitCheck[]): Finding {
+  const missed = checks.filter((check) => !check.met);
+  const say = words(system.units);
+  if (missed.length === 0)
+    return {
+      id: `goal-${branch.id}`,
+      severity: 'good',
+      title: `${branch.name}: ${allMet(checks.length)}`,
+      why: `${say.perDay(branch.litresPerDay)} of it.`,
+    };
+  const text = (check: LimitCheck): string => {
+    const bound = check.side === 'high' ? check.limit.high! : check.limit.low!;
+    const figures = missText(check.limit.quantity, check.value, bound, system.units);
+    return `${inSentence(check.limit.label)} ${figures.value}, ${check.side === 'high' ? 'at most' : 'at least'} ${figures.bound}`;
+  };
+  return {
+    id: `goal-${branch.id}`,
+    severity: missed.some((check) => check.side === 'high') ? 'bad' : 'mind',
+    title: `${branch.name}: ${text(missed[0]!)}`,
+    why: missed.length > 1 ? `Also ${missed.slice(1).map(text).join('; ')}.` : `${missed[0]!.limit.because}.`,
+  };
+}

@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest';
+import { simulateBeds, type ColumnRun } from '../exchange';
+import { type Stage, type StageOf, newStage } from '../stage';
+import type { System } from '../file';
+import { expectWithin, value } from '../testing/close';
+import { columnMarks, outMgL, resinChain, unspentMm } from './column';
+import { systemFromTemplate } from '../template';
+import { solveTrain, tapWater } from '../train';
+
+const system = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marinePair', at: '2026-11-23T10:00:00Z' });
+const solvedOf = (of: System) => value(solveTrain(of.train, of.source, value(tapWater(of.source, of.instruments)).water));
+const solved = solvedOf(system);
+const resin = system.train.stages.find((stage): stage is StageOf<'resin'> => stage.id === 'resin-1')!;
+
+describe('the row of beds a column is run with', () => {
+  it('ends at the stage asked for and starts at the first of the row', () => {
+    const one = resinChain(system.train.stages, solved, 'resin-1')!;
+    const two = resinChain(system.train.stages, solved, 'resin-2')!;
+    expect([one.beds.length, two.beds.length]).toEqual([1, 2]);
+    // Both meet the water behind the membrane.
+    const permeate = solved.stations.find((station) => station.after === 'membrane')!;
+    expect(two.water).toBe(permeate.water);
+    expect(two.flowLPerH).toBe(permeate.flowLPerH);
+  });
+  it('tubing between two beds does not part them, a tank does', () => {
+    const between = (stage: Stage): System => {
+      const at = system.train.stages.findIndex((one) => one.id === 'resin-2');
+      const stages = [...system.train.stages];
+      stages.splice(at, 0, stage);
+      return { ...system, train: { ...system.train, stages } };
+    };
+    const beds = (of: System): number => resinChain(of.train.stages, solvedOf(of), 'resin-2')!.beds.length;
+    expect(beds(between(newStage('tubing', 'hose')))).toBe(2);
+    expect(beds(between(newStage('tank', 'between')))).toBe(1);
+  });
+  it('what is no resin, or has no water, has none', () => {
+    expect(resinChain(system.train.stages, solved, 'membrane')).toBeNull();
+    expect(resinChain(system.train.stages, solved, 'gone')).toBeNull();
+    const dry = solvedOf({ ...system, source: { ...system.source, linePressureBar: 0 } });
+    expect(resinChain(system.train.stages, dry, 'resin-1')).toBeNull();
+  });
+});
+
+describe('the marks in its life', () => {
+  const chain = resinChain(system.train.stages, solved, 'resin-1')!;
+  const run: ColumnRun = value(simulateBeds(chain.beds, chain.water, chain.flowLPerH));
+  const marks = columnMarks(system, resin, run);
+  it('come in the order they happen, within the run', () => {
+    expect(marks.length).toBeGreaterThanOrEqual(3);
+    marks.slice(1).forEach((mark, i) => expect(mark.litres).toBeGreaterThanOrEqual(marks[i]!.litres));
+    for (const mark of marks) expect(mark.litres).toBeLessThanOrEqual(run.litres.at(-1)!);
+  });
+  it('silica passes the goal before the meter shows a ppm', () => {
+    const at = (id: string): number => marks.find((mark) => mark.id === id)!.litres;
+    expect(at('silica')).toBeLessThan(at('meter'));
+    const limit = 0.1;
+    const k = run.litres.findIndex((litres) => litres >= at('silica'));
+    expect(outMgL(run, 'SiO2')[k]!).toBeGreaterThanOrEqual(limit * 0.9);
+  });
+  it('the meter shows 1 ppm from a half on: 1 µS/cm at factor 0.5', () => {
+    const at = marks.find((mark) => mark.id === 'meter')!.litres;
+    const k = run.litres.findIndex((litres) => litres >= at);
+    expect(run.ec25UScm[k]!).toBeGreaterThanOrEqual(1);
+    expect(run.ec25UScm[k - 1]!).toBeLessThanOrEqual(1);
+  });
+  it('colour shrinks from the whole bed to nothing; the change comes at a centimetre', () => {
+    expectWithin(unspentMm(run, resin.depthMm, 0), resin.depthMm, 1e-9);
+    const left = run.moments.map((_, k) => unspentMm(run, resin.depthMm, k));
+    left.slice(1).forEach((mm, k) => expect(mm).toBeLessThanOrEqual(left[k]! + 1e-9));
+    const at = marks.find((mark) => mark.id === 'colour')!.litres;
+    const k = run.moments.findIndex((moment) => moment.litres >= at);
+    expect(left[k]!).toBeLessThanOrEqual(10);
+    expect(columnMarks(system, { ...resin, resinClass: 'mixedBed' }, run).some((mark) => mark.id === 'colour')).toBe(false);
+  });
+  it('a crew that runs on has a mark of its own', () => {
+    const crew: System = { ...system, goal: { ...system.goal, id: 'windowCleaning', crewLimitPpm: 2 } };
+    const own = columnMarks(crew, resin, run);
+    const meter = own.find((mark) => mark.id === 'meter')!;
+    const limit = own.find((mark) => mark.id === 'crew');
+    if (limit) expect(limit.litres).toBeGreaterThan(meter.litres);
+    expect(own.some((mark) => mark.id === 'silica')).toBe(false);
+  });
+});

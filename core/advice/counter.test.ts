@@ -1,0 +1,182 @@
+import { describe, expect, it } from 'vitest';
+import { TEMPLATE_IDS, type System, type TemplateId } from '../file';
+import { cartridgeLife, kindOf, newStage, type Stage, type StageOf } from '../stage';
+import { expectNear, expectWithin, value } from '../testing/close';
+import { hardnessOf } from '../water';
+import { loopReport } from './loop';
+import { systemFromTemplate } from '../template';
+import { productStation, tapWater, type Station } from '../train';
+import { reportTrain, type TrainReport } from './report';
+
+const from = (template: TemplateId): System => systemFromTemplate({ id: 's', name: 'n', site: 's', template, at: '2026-11-23T10:00:00Z' });
+const report = (system: System): TrainReport => value(reportTrain(system, value(tapWater(system.source, system.instruments)).water));
+const changed = (system: System, id: string, changes: object): System => {
+  const list = (stages: readonly Stage[]): Stage[] =>
+    stages.map((stage) => (stage.id === id ? ({ ...stage, ...changes } as Stage) : stage));
+  return {
+    ...system,
+    train: {
+      ...system.train,
+      stages: list(system.train.stages),
+      branches: system.train.branches.map((branch) => ({ ...branch, stages: list(branch.stages) })),
+    },
+  };
+};
+const ids = (found: readonly { readonly id: string }[]): string[] => found.map(({ id }) => id);
+
+describe('a counter with branches', () => {
+  const counter = from('counterHard');
+  const solved = report(counter);
+  it('each branch starts with the water where it leaves, and has a station a stage', () => {
+    for (const { branch, stations } of solved.branches) {
+      expect(stations).toHaveLength(branch.stages.length + 1);
+      expect(stations[0]).toBe(solved.solved.stations.find((station) => station.after === branch.after));
+    }
+    expect(solved.branches.map(({ branch }) => branch.name)).toEqual(['Espresso', 'Ice', 'Ovens']);
+  });
+  it('each is judged by its own goal', () => {
+    const findings = Object.fromEntries(solved.branches.map((one) => [one.branch.id, ids(one.findings)]));
+    expect(findings['ice']).toEqual(['goal-ice']);
+    expect(findings['espresso']).toContain('cartridge-espresso-cartridge');
+    const strict = {
+      ...counter,
+      train: {
+        ...counter.train,
+        branches: counter.train.branches.map((b) => ({ ...b, goal: { ...b.goal, school: 'strict' } })),
+      },
+    };
+    const ovens = report(strict).branches.find(({ branch }) => branch.id === 'ovens')!;
+    expect(ovens.findings[0]).toMatchObject({ id: 'goal-ovens', severity: 'bad' });
+  });
+  it('the softener trades hardness for sodium in equivalents', () => {
+    const at = solved.solved.stations.findIndex((station) => station.after === 'softener');
+    const [hard, soft] = [solved.solved.stations[at - 1]!, solved.solved.stations[at]!];
+    expect(hardnessOf(soft.water.mgL)).toBeLessThan(3);
+    const sodium = (soft.water.mgL.Na - hard.water.mgL.Na) / 22.99;
+    expectWithin(sodium, (hardnessOf(hard.water.mgL) - hardnessOf(soft.water.mgL)) / 50.0435, 0.02);
+    expect(soft.state.alkalinityMgL).toBe(hard.state.alkalinityMgL);
+  });
+  it('hardness for the cup comes past the membrane from before the softener, by its share', () => {
+    const { stations, unit, productLPerH } = solved.solved;
+    const behind = (id: string) => stations.find((station) => station.after === id)!;
+    const blend = hardnessOf(behind('membrane').water.mgL);
+    expectWithin(blend, 0.84 * hardnessOf(unit!.permeate!.mgL) + 0.16 * hardnessOf(behind('carbon').water.mgL), 0.002);
+    // All that is drawn passes the carbon, only the membrane's share the softener.
+    expectWithin(behind('softener').flowLPerH, unit!.feedLPerH, 1e-9);
+    expectWithin(behind('carbon').flowLPerH, unit!.feedLPerH + 0.16 * productLPerH, 1e-9);
+    const soft = report(changed(counter, 'membrane', { bypassAfter: null })).findings[0]!;
+    expect(soft.title).toMatch(/^Hardness/);
+    expect(soft.action).toMatchObject({ do: 'setBlend', after: 'carbon' });
+    const { action } = soft;
+    if (action?.do !== 'setBlend') throw new Error('no blend is offered');
+    const mended = changed(counter, 'membrane', { bypassShare: action.share, bypassAfter: action.after });
+    expectWithin(productStation(report(mended).solved).state.hardnessMgL, 1.1 * 50, 0.02);
+  });
+  it('calcite gives lime back, as much calcium as alkalinity', () => {
+    const limed = { ...counter, train: { ...counter.train, stages: [...counter.train.stages, newStage('calcite', 'calcite')] } };
+    const [before, after] = report(limed).solved.stations.slice(-2) as [Station, Station];
+    expect(after.after).toBe('calcite');
+    expectWithin(hardnessOf(after.water.mgL) - hardnessOf(before.water.mgL), after.state.alkalinityMgL - before.state.alkalinityMgL, 1e-6);
+  });
+  it('a scale inhibitor changes nothing a kit would see (common practice)', () => {
+    const soft = report(from('counterSoft')).solved;
+    const at = soft.stations.findIndex((station) => station.after === 'inhibitor');
+    expect(soft.stations[at]!.state).toEqual(soft.stations[at - 1]!.state);
+  });
+});
+
+describe('every template on the supply it starts with', () => {
+  /** A breeder puts minerals back by hand; a decarbonising cartridge leaves a tap rich in lime a little acid. */
+  const MINDED: readonly TemplateId[] = ['breeder', 'espressoBar'];
+  it.each(TEMPLATE_IDS)('%s: nothing is wrong, and its goals are met', (template) => {
+    const { findings, branches } = report(from(template));
+    const goals = [...findings, ...branches.flatMap((branch) => branch.findings)].filter(({ id }) => id.startsWith('goal'));
+    expect([...findings, ...branches.flatMap((branch) => branch.findings)].filter(({ severity }) => severity === 'bad')).toEqual([]);
+    if (MINDED.includes(template)) expect(goals.map(({ severity }) => severity)).toEqual(['mind']);
+    else expect(goals.every(({ severity }) => severity === 'good')).toBe(true);
+  });
+  it('a figure that rounding would make equal to its limit is told apart', () => {
+    const bar = changed(from('espressoBar'), 'decarboniser', { bypass: 0.57 });
+    expect(report(bar).findings[0]!.title).toBe('pH 6.49, the goal is at least 6.50');
+  });
+});
+
+describe('a counter laid out for weak water', () => {
+  it('says so when the tap is strong', () => {
+    const soft = from('counterSoft');
+    const strong: System = { ...soft, source: from('counterHard').source };
+    expect(ids(report(soft).findings)).not.toContain('layout-inhibitor');
+    expect(ids(report(strong).findings)).toEqual(expect.arrayContaining(['layout-inhibitor', 'inhibitor-inhibitor']));
+  });
+});
+
+describe('an espresso cartridge', () => {
+  const bar = from('espressoBar');
+  const life = (system: System) => {
+    const { stations } = report(system).solved;
+    return cartridgeLife({
+      stage: system.train.stages[2] as StageOf<'decarboniser'>,
+      before: stations[2]!,
+      litresPerDay: 60,
+    })!;
+  };
+  it('litres, the figure for the meter, and which comes first', () => {
+    const now = life(bar);
+    expect(now.presetL).toBe(Math.floor((0.9 * now.litres!) / 10) * 10);
+    expect(now.by).toBe('capacity');
+    expect(life(changed(bar, 'decarboniser', { capacityEq: 100, volumeL: 40 })).by).toBe('time');
+  });
+  it('a bypass of 100 % treats nothing and says so', () => {
+    const open = changed(bar, 'decarboniser', { bypass: 1 });
+    expect(life(open).litres).toBeNull();
+    expect(ids(report(open).findings)).toContain('bypass-decarboniser');
+  });
+  it('hardness above what it is made for, an odd rating, acid behind it: findings', () => {
+    const { stations } = report(bar).solved;
+    const stage = bar.train.stages[2]!;
+    const hard = { ...stations[2]!, state: { ...stations[2]!.state, alkalinityMgL: 500, hardnessMgL: 520 } };
+    const at = {
+      stage,
+      before: hard,
+      after: stations[3]!,
+      litresPerDay: 60,
+      goal: { id: 'espresso' as const },
+      units: bar.units,
+      carbon: null,
+    };
+    expect(ids(kindOf(stage).findings(at))).toContain('toohard-decarboniser');
+    expect(ids(report(changed(bar, 'decarboniser', { volumeL: 0.9 })).findings)).toContain('rating-decarboniser');
+    expect(ids(report(changed(bar, 'decarboniser', { bypass: 0 })).findings)).toEqual(
+      expect.arrayContaining(['acid-decarboniser', 'flat-decarboniser']),
+    );
+  });
+});
+
+describe('a loop', () => {
+  const lab = from('skid');
+  const loop = (system: System) => loopReport(system, report(system).solved);
+  it('stands at some megohm, and its worst hour below that', () => {
+    const made = value(loop(lab)!);
+    expect(made.restMOhmCm).toBeGreaterThan(3);
+    expect(made.restMOhmCm).toBeLessThan(18.2);
+    expect(Math.min(...made.week.map((moment) => moment.outletMOhmCm))).toBeLessThanOrEqual(made.restMOhmCm * 1.05);
+    expect(made.week).toHaveLength(168);
+    expectNear(made.velocityMPerS, 1.59, 0.01);
+  });
+  it('soda lime in the vent makes it purer', () => {
+    const vent = (ventFilter: boolean): number =>
+      value(loop({ ...lab, train: { ...lab.train, loop: { ...lab.train.loop!, ventFilter } } })!).restMOhmCm;
+    expect(vent(true)).toBeGreaterThan(vent(false));
+  });
+  it('a pump too small for the largest draw starves the outlets; without a tank there is no loop', () => {
+    const slow = loop({ ...lab, train: { ...lab.train, loop: { ...lab.train.loop!, flowLPerH: 100 } } })!;
+    expect(slow.ok ? '' : slow.error.field).toBe('drawLPerH');
+    const bare = loop({ ...lab, train: { ...lab.train, stages: lab.train.stages.filter((stage) => stage.kind !== 'tank') } })!;
+    expect(bare.ok ? '' : bare.error.message).toContain('add a tank before the polisher');
+    expect(loop(from('marineHousehold'))).toBeNull();
+  });
+  it('UV that is too weak for the flow is named with its dose', () => {
+    const weak = report(changed(lab, 'uv', { intensityMWPerCm2: 3 }));
+    expect(weak.findings.find((finding) => finding.id === 'uv-uv')).toMatchObject({ severity: 'mind' });
+  });
+});

@@ -1,0 +1,180 @@
+import { bedThroughput, ionicLoad, type BedThroughput } from '../exchange';
+import { feedPump, lastTank, type System } from '../file';
+import { checkGoal, demandLPerDay, goalLimits, hourlyNeedL, prepareWater, smallestTankL, type Limit, type LimitCheck, type Prepared } from '../goal';
+import { solveUnitFlows, specificEnergyKWhPerM3, speciesOfWater } from '../membrane';
+import type { Outcome } from '../quantity';
+import { settleWater, type Water } from '../water';
+import { scaleOutlook, type ScaleOutlook } from './scaling';
+import { bladderFillH, floatCycle, type FloatCycle } from '../storage';
+import { waterCost, type WaterCost } from './cost';
+import { gasOf, stageBed, type TrainUse } from '../stage';
+import { gasBar, inletBar, shutOffBar, membraneOperation, solveTrain, polishedStation, productStation, type SolvedTrain } from '../train';
+
+/** A tank with gas, filled against its own pressure. */
+export interface BladderFacts {
+  readonly heldL: number;
+  readonly hours: number;
+  readonly shutOffBar: number;
+}
+
+/** What is known of a solved train: what the findings are made from, and what the foot line shows. */
+export interface TrainFacts {
+  readonly solved: SolvedTrain;
+  readonly checks: readonly LimitCheck[];
+  /** The product as it is used: with salt or minerals put back, or blended. */
+  readonly prepared: Outcome<Prepared>;
+  /** Smallest tank that never runs dry over the week, L; null when too little is made. */
+  readonly smallestTankL: number | null;
+  readonly winter: { readonly temperatureC: number; readonly productLPerDay: number; readonly ratio: number | null } | null;
+  readonly scale: ScaleOutlook | null;
+  readonly resin: {
+    readonly throughput: BedThroughput;
+    readonly beds: number;
+    readonly carbonShare: number;
+    readonly usable: number;
+  } | null;
+  /** Electricity for a cubic metre of product; null without a pump. */
+  readonly energyKWhPerM3: number | null;
+  /** What a cubic metre of product costs; null when nothing is made. */
+  readonly cost: WaterCost | null;
+  /** The last tank's float; null without a tank, or where its gas and not a float stops the unit. */
+  readonly float: Outcome<FloatCycle> | null;
+  /** A tank with gas: litres to be had, hours to fill it, and the pressure at which the unit stops; null without one. */
+  readonly bladder: Outcome<BladderFacts> | null;
+  readonly demandLPerDay: number;
+  /** Hours the unit runs for a day's need; null when it makes nothing. */
+  readonly runHoursPerDay: number | null;
+}
+
+/**
+ * Solves a system's train on its tap water and gathers what follows from it.
+ *
+ * @param feed the completed tap water, see `tapWater`
+ * @param use what each stage has been through, from the log
+ */
+export function gatherFacts(system: System, feed: Water, use: TrainUse = {}): Outcome<TrainFacts> {
+  const solved = solveTrain(system.train, system.source, feed, use);
+  if (!solved.ok) return solved;
+  const preference = system.units;
+  const product = productStation(solved.value);
+  const limits = goalLimits(system.goal, preference.ppmFactor);
+  const need = demandLPerDay(system.goal.demand);
+  const made = solved.value.productLPerH * 24;
+  const prepared = prepareWater(system.goal.prepare, product.water, feed);
+  const checks = checkPrepared(limits, prepared, solved.value);
+  const producing = solved.value.productLPerH > 0;
+  const facts: TrainFacts = {
+    solved: solved.value,
+    checks,
+    prepared,
+    smallestTankL: smallestTankL(system.goal.demand, made),
+    winter: winterOutput(system, feed, use),
+    scale: solved.value.unit ? scaleOutlook(solved.value.unit, system.train.scaleActionIndex) : null,
+    resin: resinLife(system, solved.value),
+    energyKWhPerM3: pumpEnergy(system, solved.value),
+    cost: costOf(system, solved.value),
+    float: floatOf(system, solved.value),
+    bladder: bladderFacts(system, solved.value),
+    demandLPerDay: need,
+    runHoursPerDay: producing ? (24 * need) / made : null,
+  };
+  return { ok: true, value: facts };
+}
+
+/** Holds the goal against the water as it is used. Unprepared, its conductivity is judged where the meter is read. */
+function checkPrepared(limits: readonly Limit[], prepared: Outcome<Prepared>, solved: SolvedTrain): LimitCheck[] {
+  const product = productStation(solved);
+  const used = prepared.ok && prepared.value.recipe.how !== 'none' ? settleWater(prepared.value.water) : null;
+  if (prepared.ok && used?.ok) return checkGoal(limits, prepared.value.water, used.value);
+  return checkGoal(limits, product.water, { ...product.state, ec25UScm: polishedStation(solved).state.ec25UScm });
+}
+
+/** Output and ratio at the lowest water temperature of the year. */
+function winterOutput(system: System, feed: Water, use: TrainUse): TrainFacts['winter'] {
+  const temperatureC = system.source.season.lowestTemperatureC;
+  if (temperatureC >= feed.temperatureC - 0.5) return null;
+  const cold = solveTrain(system.train, system.source, { ...feed, temperatureC }, use);
+  if (!cold.ok || !cold.value.unit) return null;
+  return { temperatureC, productLPerDay: cold.value.productLPerH * 24, ratio: cold.value.unit.wasteToProduct };
+}
+
+/** What a cubic metre costs as a train runs; null when nothing is made. */
+export const costOf = (system: System, solved: SolvedTrain): WaterCost | null =>
+  waterCost(system.prices, system.train.stages, solved, pumpEnergy(system, solved), resinLife(system, solved)?.throughput ?? null);
+
+/** How often the float of the last tank starts the unit on a mean day. */
+function floatOf(system: System, solved: SolvedTrain): TrainFacts['float'] {
+  const tank = lastTank(system.train.stages);
+  if (!tank || gasOf(tank) || !solved.unit || solved.productLPerH <= 0) return null;
+  return floatCycle(tank, hourlyNeedL(system.goal.demand), solved.productLPerH);
+}
+
+/** The last tank filled against its gas, by the same membrane unit at rising back-pressure. */
+function bladderFacts(system: System, solved: SolvedTrain): TrainFacts['bladder'] {
+  const stage = lastTank(system.train.stages);
+  const tank = stage ? gasOf(stage) : null;
+  const operation = membraneOperation(system.train, system.source, solved);
+  const species = operation ? speciesOfWater(operation.feed) : null;
+  if (!tank || !operation || !species?.ok) return null;
+  const untilBar = shutOffBar(inletBar(system.source));
+  const { temperatureC } = operation.feed;
+  // What else stands behind the membrane, beds and lift, stays as it is.
+  const restBar = operation.conditions.permeatePressureBar - gasBar(stage!, inletBar(system.source));
+  const against = (tankBar: number): number => {
+    const unit = solveUnitFlows(operation.unit, species.value, {
+      ...operation.conditions,
+      temperatureC,
+      permeatePressureBar: restBar + tankBar,
+    });
+    return unit.ok ? unit.value.permeateLPerH : 0;
+  };
+  const filled = bladderFillH(tank, untilBar, against);
+  return filled.ok ? { ok: true, value: { ...filled.value, shutOffBar: untilBar } } : filled;
+}
+
+/** Pump and motor together (our estimates): small diaphragm, multistage, piston. */
+const PUMP_EFFICIENCY = { booster: 0.3, centrifugal: 0.5, displacement: 0.75 } as const;
+
+/**
+ * What the pump adds to all that flows through it, by cubic metre of product, kWh.
+ *
+ * @param energyRecovery share of the waste's pressure given back; the pump's own where it is not said
+ */
+export function pumpEnergy(system: System, solved: SolvedTrain, energyRecovery?: number): number | null {
+  const pump = feedPump(system.train.stages);
+  const { unit } = solved;
+  if (!pump || !unit || unit.noProduction) return null;
+  const inletBar = solved.stations[system.train.stages.indexOf(pump)]?.pressureBar ?? 0;
+  const throughPump = unit.permeateLPerH / unit.membraneFeedLPerH;
+  const own = pump.pump.kind === 'displacement' ? pump.pump.energyRecovery : 0;
+  return specificEnergyKWhPerM3(
+    Math.max(0, unit.feedPressureBar - inletBar),
+    throughPump,
+    PUMP_EFFICIENCY[pump.pump.kind],
+    unit.concentratePressureBar,
+    energyRecovery ?? own,
+  );
+}
+
+/** Litres the resin stages of a train treat, taken together, when new. */
+function resinLife(system: System, solved: SolvedTrain): TrainFacts['resin'] {
+  const first = solved.resins[0];
+  if (!first || solved.productLPerH <= 0) return null;
+  const beds = solved.resins.map((resin) => {
+    const stage = system.train.stages.find((candidate) => candidate.id === resin.stageId);
+    return stage?.kind === 'resin' ? stageBed(stage) : null;
+  });
+  if (beds.some((bed) => bed === null)) return null;
+  const load = ionicLoad(first.feed);
+  const throughput = bedThroughput(
+    beds.map((bed) => bed!),
+    solved.resins.map((resin) => resin.utilisation),
+    load,
+  );
+  return {
+    throughput,
+    beds: beds.length,
+    carbonShare: load.anionMeqL > 0 ? load.carbonMeqL / load.anionMeqL : 0,
+    usable: first.utilisation[throughput.limiting].utilisation,
+  };
+}

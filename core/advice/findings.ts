@@ -1,0 +1,201 @@
+import { blendPermeate } from '../exchange';
+import { type Stage, URGENCY, type Finding, type FindingAction } from '../stage';
+import type { System, Train } from '../file';
+import { type LimitCheck, allMet, limitText, missText } from '../goal';
+import { THIN, type UnitPreference, inSentence, words } from '../quantity';
+import { hardnessOf, type Water } from '../water';
+import type { TrainFacts } from './facts';
+import { membraneFindings, producing } from './membraneFindings';
+import { orderFindings } from './orderFindings';
+import { polishedStation, productStation } from '../train';
+import { supplyFindings } from './supplyFindings';
+import { standingFindings, trainStandings } from './standing';
+
+/** Near zero ppm says too little: sentences about pure water name µS/cm as well. */
+const METRIC: UnitPreference = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 };
+
+/** Share of feed beyond which blending is no longer a membrane's work. */
+const MOST_BLEND = 0.6;
+
+/** Share of a carbon's capacity from which its change is spoken of (our default). */
+const CARBON_MIND = 0.85;
+
+/** Everything worth saying of a solved train, the goal first, the rest by urgency. */
+export function trainFindings(system: System, facts: TrainFacts): Finding[] {
+  const preference = system.units;
+  const found: (Finding | null)[] = [
+    producing(facts, preference),
+    reachesGoal(facts, system),
+    preparation(facts, preference),
+    ...supplyFindings(system, facts),
+    ...orderFindings(system, facts),
+    ...membraneFindings(system, facts),
+    carbonSpent(system, facts),
+    resinLasts(facts, preference),
+    ...standingFindings(trainStandings(system, facts.solved, facts.demandLPerDay)),
+  ];
+  const list = found.filter((finding): finding is Finding => finding !== null);
+  // The goal stands first whatever its colour; the rest by urgency, in the order of the train.
+  const [goal, others] = [list.filter((f) => f.id === 'goal'), list.filter((f) => f.id !== 'goal')];
+  return [...goal, ...others.sort((a, b) => URGENCY[a.severity] - URGENCY[b.severity])];
+}
+
+function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference }: System): Finding | null {
+  if (solved.unit?.noProduction) return null;
+  const say = words(preference);
+  const product = productStation(solved);
+  const shown = (check: LimitCheck): string =>
+    check.limit.quantity === 'ec25UScm' ? say.water(check.value) : limitText(check.limit.quantity, check.value, preference);
+  const missed = checks.filter((check) => !check.met);
+  const worst = missed[0];
+  if (!worst) {
+    const silica = checks.find((check) => check.limit.quantity === 'silicaMgL');
+    const also = silica ? `, silica ${say.mgL(silica.value)}` : '';
+    const polished = polishedStation(solved);
+    const ec = polished.state.ec25UScm;
+    const metric = words(METRIC);
+    const standing =
+      metric.water(product.state.ec25UScm) !== metric.water(ec)
+        ? `, ${metric.water(product.state.ec25UScm)} in the open ${inSentence(product.name)} once it has taken up CO₂ from the air`
+        : '';
+    return {
+      id: 'goal',
+      severity: 'good',
+      title: `Reaches the goal: ${say.water(ec)}${also}`,
+      why: `${metric.water(ec)} after ${inSentence(polished.name)}${standing}; ${allMet(checks.length)}.`,
+    };
+  }
+  const { limit } = worst;
+  const bound = worst.side === 'high' ? limit.high! : limit.low!;
+  const figures =
+    limit.quantity === 'ec25UScm'
+      ? { value: say.water(worst.value), bound: say.water(bound) }
+      : missText(limit.quantity, worst.value, bound, preference);
+  const factor = bound > 0 && worst.side === 'high' && limit.quantity !== 'pH' ? `, ${(worst.value / bound).toFixed(1)} times it` : '';
+  const rest =
+    missed.length > 1
+      ? ` Also outside: ${missed
+          .slice(1)
+          .map((check) => `${inSentence(check.limit.label)} ${shown(check)}`)
+          .join(', ')}.`
+      : '';
+  return {
+    id: 'goal',
+    severity: worst.side === 'low' ? 'mind' : 'bad',
+    title: `${limit.label} ${figures.value}, the goal is ${worst.side === 'high' ? 'at most' : 'at least'} ${figures.bound}`,
+    why: `${limit.because}${factor}.${rest}${worst.side === 'low' && limit.quantity !== 'pH' ? ' Put minerals back or blend.' : ''}`,
+    ...blending(worst, train, solved),
+  };
+}
+
+/** Where a mineral is short behind a membrane and water ahead of it has enough: the share led past that mends it. */
+function blending(
+  worst: LimitCheck,
+  { stages }: Train,
+  { stations, unit, unitStageId }: TrainFacts['solved'],
+): { readonly action?: FindingAction } {
+  const { quantity, low } = worst.limit;
+  if (worst.side !== 'low' || low === null || !unit?.permeate) return {};
+  if (quantity !== 'hardnessMgL' && quantity !== 'alkalinityMgL') return {};
+  const figure = (water: Water): number => (quantity === 'hardnessMgL' ? hardnessOf(water.mgL) : water.alkalinityMgL);
+  const at = stages.findIndex((stage) => stage.id === unitStageId);
+  const product = stations[at + 1];
+  if (!product) return {};
+  // A tenth above the least, so that winter does not undercut it; less what stages behind the membrane give already.
+  const target = 1.1 * low - (worst.value - figure(product.water));
+  const past = stations[blendPoint(stages.slice(0, at), quantity)];
+  if (!past) return {};
+  const blend = blendPermeate(figure(past.water), figure(unit.permeate), target, unit.recovery);
+  if (!blend.ok || blend.value.bypass > MOST_BLEND) return {};
+  const share = Math.round(1000 * blend.value.bypass) / 1000;
+  const softened = past.after !== stations[at]?.after;
+  return {
+    action: {
+      do: 'setBlend',
+      share,
+      after: softened ? past.after : null,
+      label: `Lead ${Math.round(100 * share)}${THIN}% past the membrane${softened ? ', from before the softener' : ''}`,
+    },
+  };
+}
+
+/**
+ * The station whose water is led past: the membrane's feed; for hardness the water ahead of a softener, once it has
+ * been through carbon, for chlorine must not reach the cup (common practice).
+ */
+function blendPoint(ahead: readonly Stage[], quantity: 'hardnessMgL' | 'alkalinityMgL'): number {
+  const softener = ahead.findIndex((stage) => stage.kind === 'softener');
+  const carbon = ahead.findIndex((stage) => stage.kind === 'carbon');
+  return quantity === 'hardnessMgL' && softener >= 0 && carbon >= 0 && carbon < softener ? softener : ahead.length;
+}
+
+/** What to put to the product, by the litre and by the usual tank. */
+function preparation({ prepared }: TrainFacts, preference: UnitPreference): Finding | null {
+  const say = words(preference);
+  if (!prepared.ok) return { id: 'prepare', severity: 'bad', title: 'The minerals cannot be put back as set', why: prepared.error.message };
+  const { recipe } = prepared.value;
+  const grams = (mgPerL: number): string => `${((mgPerL * 100) / 1000).toFixed(1)}${THIN}g`;
+  switch (recipe.how) {
+    case 'none':
+      return null;
+    case 'salt':
+      return {
+        id: 'prepare',
+        severity: 'note',
+        title: `Salt mix: ${recipe.saltGPerL.toFixed(1)}${THIN}g for each litre`,
+        why: `${(recipe.saltGPerL / 10).toFixed(2)}${THIN}kg for ${say.of(100, 'volumeL')}; mixes hold 5 to 15${THIN}% of water, so finish by meter.`,
+      };
+    case 'minerals': {
+      const { dose } = recipe;
+      return {
+        id: 'prepare',
+        severity: 'note',
+        title: `For ${say.of(100, 'volumeL')}: ${grams(dose.calciumChlorideMgL)} CaCl₂·2H₂O, ${grams(dose.magnesiumSulfateMgL)} MgSO₄·7H₂O, ${grams(dose.bicarbonateMgL)} ${dose.bicarbonate}HCO₃`,
+        why: 'Dissolve each by itself, then let the water stand open a day: its pH settles with the air.',
+      };
+    }
+    case 'blend':
+      return {
+        id: 'prepare',
+        severity: 'note',
+        title: `Blend ${Math.round(100 * recipe.tapShare)}${THIN}% tap water back`,
+        why: `${say.of(100 * recipe.tapShare, 'volumeL')} of tap to ${say.of(100 * (1 - recipe.tapShare), 'volumeL')} of product; its chlorine comes along unless it is taken after the carbon.`,
+      };
+  }
+}
+
+/** Carbon that is nearly used up, by what it has had to take. */
+function carbonSpent(system: System, { solved }: TrainFacts): Finding | null {
+  const worst = solved.carbons.reduce<(typeof solved.carbons)[number] | null>(
+    (most, one) => (one.state.usedShare > (most?.state.usedShare ?? 0) ? one : most),
+    null,
+  );
+  if (!worst || worst.state.usedShare < CARBON_MIND) return null;
+  const name = system.train.stages.find((stage) => stage.id === worst.stageId)?.name ?? 'Carbon';
+  return {
+    id: 'carbonSpent',
+    severity: worst.state.usedShare >= 1 ? 'bad' : 'mind',
+    title: `${name}: ${Math.round(100 * worst.state.usedShare)}${THIN}% of its chlorine capacity is used`,
+    why: 'By the litres of feed since it was fitted. Change it before chlorine reaches what stands behind it.',
+  };
+}
+
+function resinLasts({ resin, demandLPerDay: need }: TrainFacts, preference: UnitPreference): Finding | null {
+  if (!resin) return null;
+  const say = words(preference);
+  const { until } = resin.throughput;
+  if (until.kind === 'unlimited')
+    return { id: 'resin', severity: 'note', title: 'This water uses 0 eq of the resin', why: 'Nothing in it is taken up.' };
+  const days = need > 0 ? until.litres / need : null;
+  const what = resin.beds > 1 ? `${resin.beds} resins in series last` : 'New resin lasts';
+  const carbon =
+    resin.carbonShare > 0.5
+      ? ` ${Math.round(100 * resin.carbonShare)}${THIN}% of what uses it up is dissolved CO₂, which no meter shows.`
+      : '';
+  return {
+    id: 'resin',
+    severity: days !== null && days < 30 ? 'mind' : 'note',
+    title: `${what} ${say.of(until.litres, 'volumeL')}${days === null ? '' : `, ${say.days(days)}`}`,
+    why: `The ${resin.throughput.limiting} side is spent first.${carbon}${resin.beds === 1 ? ` Alone it gives ${Math.round(100 * resin.usable)}${THIN}% of what it holds; with a second behind it, changed in turn, nearly all.` : ''}`,
+  };
+}

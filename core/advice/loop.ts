@@ -1,0 +1,145 @@
+import { bedCapacityEq, frontLeak, ionMeqL, CATION_IDS } from '../exchange';
+import { type StageOf, type Finding, stageBed } from '../stage';
+import type { System } from '../file';
+import { hourlyNeedL } from '../goal';
+import { fail, ok, THIN, type Outcome, words } from '../quantity';
+import { loopAtRest, loopTimeH, loopWeek, polisherDays, resistivityMOhmCm, velocityMPerS, type Loop, type LoopMoment } from '../storage';
+import type { SolvedTrain } from '../train';
+
+/** A loop as it stands and through a week of draws. */
+export interface LoopReport {
+  readonly tank: StageOf<'tank'>;
+  /** Resistivity at the outlets with the mean draw, MΩ·cm at 25 °C. */
+  readonly restMOhmCm: number;
+  readonly week: readonly (LoopMoment & { readonly outletMOhmCm: number; readonly drawLPerH: number })[];
+  readonly startsPerDay: number;
+  readonly velocityMPerS: number;
+  /** In the return at the largest draw. */
+  readonly returnVelocityMPerS: number;
+  readonly polisherDays: number | null;
+  /** After the worst hour, without a draw, until the tank is nearly at its rest; null where it is there already. */
+  readonly recoversH: number | null;
+  readonly findings: readonly Finding[];
+}
+
+/** What a good polisher never gets below, µmol/L (the chapter's sample). */
+const FLOOR = { saltUmolL: 0.05, carbonUmolL: 0.02 } as const;
+/** Least a polisher lets through however deep it is (the chapter's sample). */
+const LEAST_LEAK = { saltUmolL: 0.01, carbonUmolL: 0.02 } as const;
+/** Velocities in the loop and in its return (common practice), m/s. */
+const VELOCITY = { least: 1, most: 2, back: 0.6 } as const;
+
+/**
+ * The loop of a train: its last tank, the resin and the rest behind it, and the line that comes back.
+ *
+ * @returns null where the train has none; an error where it cannot run
+ */
+export function loopReport(system: System, solved: SolvedTrain): Outcome<LoopReport> | null {
+  const { stages, loop: set } = system.train;
+  if (!set) return null;
+  const at = stages.findLastIndex((stage) => stage.kind === 'tank');
+  const tank = stages[at];
+  const before = solved.stations[at];
+  if (tank?.kind !== 'tank' || !before)
+    return fail('loop', null, 'a tank in the train', 'A loop runs from a tank and back to it: add a tank before the polisher.');
+  const salt = CATION_IDS.reduce((sum, id) => sum + ionMeqL(before.water, id), 0);
+  const resins = stages.slice(at + 1).filter((stage): stage is StageOf<'resin'> => stage.kind === 'resin');
+  const leaks = solved.resins
+    .filter((state) => resins.some((stage) => stage.id === state.stageId))
+    .map(({ utilisation, usedShare }) => frontLeak(Math.min(utilisation.cation.transferUnits, utilisation.anion.transferUnits), usedShare));
+  // Without a polisher everything goes round; with several, what one lets through the next takes.
+  const leak = resins.length === 0 ? 1 : leaks.reduce((product, share) => product * share, 1);
+  const loop: Loop = {
+    volumeL: tank.volumeL,
+    loopLPerH: set.flowLPerH,
+    makeUp: { saltUmolL: 1000 * salt, carbonUmolL: 1000 * before.water.carbonMmolL },
+    leak: { saltUmolL: Math.max(LEAST_LEAK.saltUmolL, leak), carbonUmolL: Math.max(LEAST_LEAK.carbonUmolL, leak) },
+    floor: resins.length === 0 ? { saltUmolL: 0, carbonUmolL: 0 } : FLOOR,
+    surfaceM2: tank.openToAir ? set.surfaceM2 : 0,
+    ventFilter: set.ventFilter,
+  };
+  const draws = hourlyNeedL(system.goal.demand);
+  const mean = draws.reduce((sum, litres) => sum + litres, 0) / draws.length;
+  const most = Math.max(...draws);
+  const rest = loopAtRest(loop, mean);
+  if (!rest.ok) return rest;
+  const restR = resistivityMOhmCm(rest.value.outlet);
+  if (!restR.ok) return restR;
+  const control = { startShare: tank.startShare, stopShare: tank.stopShare, productionLPerH: solved.productLPerH };
+  const week = loopWeek(loop, control, draws);
+  if (!week.ok) return week;
+  const moments = week.value.map((moment, hour) => {
+    const r = resistivityMOhmCm(moment.outlet);
+    return { ...moment, outletMOhmCm: r.ok ? r.value : 0, drawLPerH: draws[hour]! };
+  });
+  const usableEq = resins.reduce((sum, stage) => {
+    const state = solved.resins.find((candidate) => candidate.stageId === stage.id);
+    return sum + bedCapacityEq(stageBed(stage)).anionEq * (state?.utilisation.anion.utilisation ?? 0.8);
+  }, 0);
+  const report = {
+    tank,
+    restMOhmCm: restR.value,
+    week: moments,
+    startsPerDay: (moments.at(-1)?.starts ?? 0) / (moments.length / 24),
+    velocityMPerS: velocityMPerS(set.flowLPerH, set.boreMm),
+    returnVelocityMPerS: velocityMPerS(Math.max(0, set.flowLPerH - most), set.boreMm),
+    recoversH: recovery(loop, moments),
+    polisherDays: usableEq > 0 ? polisherDays(loop, mean, rest.value.tank, usableEq) : null,
+  };
+  return ok({ ...report, findings: loopFindings(system, report) });
+}
+
+/** How near to its rest a tank counts as recovered. */
+const NEARLY = 1.1;
+
+/** Hours the loop needs to polish the saltiest tank of the week, once nobody draws. */
+function recovery(loop: Loop, week: readonly LoopMoment[]): number | null {
+  const rest = loopAtRest(loop, 0);
+  const salt = Math.max(...week.map((moment) => moment.tank.saltUmolL));
+  const goal = rest.ok ? NEARLY * rest.value.tank.saltUmolL : salt;
+  if (salt <= goal) return null;
+  const hours = loopTimeH(loop, 0, 'saltUmolL', salt, goal);
+  return hours.ok ? hours.value : null;
+}
+
+function loopFindings(system: System, report: Omit<LoopReport, 'findings'>): Finding[] {
+  const say = words(system.units);
+  const { restMOhmCm, velocityMPerS: v, returnVelocityMPerS: back, polisherDays: days, recoversH, week } = report;
+  const worst = Math.min(...week.map((moment) => moment.outletMOhmCm));
+  const found: Finding[] = [
+    {
+      id: 'loop',
+      severity: 'note',
+      title: `The outlets stand at ${restMOhmCm.toFixed(1)}${THIN}MΩ·cm, ${worst.toFixed(1)} at the worst hour`,
+      why: `Salt and CO₂ of the make-up and the air set it, not the polisher alone.${recoversH === null ? '' : ` With nobody drawing, the tank is polished in ${say.hours(recoversH)}.`} No meter here sees organics or germs.`,
+    },
+  ];
+  const slow = v < VELOCITY.least;
+  if (slow || v > VELOCITY.most)
+    found.push({
+      id: 'loop-velocity',
+      severity: 'mind',
+      title: `Water runs at ${v.toFixed(2)}${THIN}m/s in the loop`,
+      why: slow
+        ? `Below ${VELOCITY.least} a film grows on the wall. A narrower line or a larger pump.`
+        : `Above ${VELOCITY.most} it costs pressure and noise. A wider line.`,
+    });
+  if (back < VELOCITY.back)
+    found.push({
+      id: 'loop-return',
+      severity: 'mind',
+      title: `At the largest draw the return runs at ${back.toFixed(2)}${THIN}m/s`,
+      why: `Below ${VELOCITY.back} it stands nearly still. No dead legs longer than six bores, and more flow round.`,
+    });
+  if (days !== null)
+    found.push({
+      id: 'loop-polisher',
+      severity: days < 30 ? 'mind' : 'note',
+      title: `The polisher lasts about ${say.days(days)}`,
+      why:
+        days < 30
+          ? 'Permeate straight into a loop is dear: a mixed bed before the tank, or degassing, pays.'
+          : 'By what the make-up and the air bring it.',
+    });
+  return found;
+}

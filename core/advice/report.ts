@@ -1,0 +1,37 @@
+import type { System, Train } from '../file';
+import type { Outcome } from '../quantity';
+import type { Water } from '../water';
+import { gatherFacts, type TrainFacts } from './facts';
+import type { Finding, TrainUse } from '../stage';
+import { trainFindings } from './findings';
+import { branchReports, type BranchReport } from './branches';
+import { wornTrain } from '../train';
+
+/** A solved train with what is to be said of it. */
+export interface TrainReport extends TrainFacts {
+  /** The train as its use has left it: what was solved. */
+  readonly train: Train;
+  readonly branches: readonly BranchReport[];
+  readonly findings: readonly Finding[];
+}
+
+/**
+ * Solves a system's train on its tap water and says what that means.
+ *
+ * @param feed the completed tap water, see `tapWater`
+ * @param use what each stage has been through, from the log
+ */
+export function reportTrain(system: System, feed: Water, use: TrainUse = {}): Outcome<TrainReport> {
+  const worn = { ...system, train: wornTrain(system.train, system.source.turbidityNTU, use) };
+  const facts = gatherFacts(worn, feed, use);
+  if (!facts.ok) return facts;
+  return {
+    ok: true,
+    value: {
+      ...facts.value,
+      train: worn.train,
+      branches: branchReports(worn, facts.value.solved),
+      findings: trainFindings(worn, facts.value),
+    },
+  };
+}

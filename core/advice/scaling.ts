@@ -1,0 +1,113 @@
+import { betaMaxOf, type UnitSolution } from '../membrane';
+import { findRoot } from '../numeric';
+import { calciteState, eachSolute, percentOfSaturation, saturation, strongWaterIndex, type CalciteState, type Mineral, type Water } from '../water';
+
+/** What the concentrate does to the membrane it leaves. */
+export interface ScaleOutlook {
+  readonly feedIndex: number;
+  /** Calcite index of the waste as it leaves. */
+  readonly index: number;
+  /** The same at the membrane's skin, where polarization makes the water stronger. */
+  readonly wallIndex: number;
+  /** Calcium carbonate the waste could drop, mg/L. */
+  readonly precipitationMgL: number;
+  readonly actionIndex: number;
+  /** Waste : product at which the index reaches the action limit; null when no ratio from 0.3 to 50 does. */
+  readonly ratioAtAction: number | null;
+  /** Other scales of the waste beyond their limit without inhibitor, in per cent of saturation. */
+  readonly minerals: readonly { readonly mineral: Mineral; readonly percent: number; readonly limitPercent: number }[];
+  /** Highest recovery at which neither calcite nor any other scale passes its limit; null when none does up to 97 %. */
+  readonly safeRecovery: number | null;
+}
+
+/** Per cent of saturation at which a scale is acted on without inhibitor (common design practice, recalled). */
+const ACTION_PERCENT: readonly (readonly [Mineral, number])[] = [
+  ['gypsum', 80],
+  ['barite', 80],
+  ['celestite', 80],
+  ['fluorite', 100],
+  ['silica', 100],
+];
+/** The calcite index to go by: Langelier's, or Stiff & Davis' in strong water. */
+const actedIndex = (water: Water, calcite: CalciteState): number => strongWaterIndex(water, calcite.pH) ?? calcite.saturationIndex;
+
+/** The same of a water alone; null without calcium or alkalinity. */
+function actedIndexOf(water: Water): number | null {
+  const calcite = calciteState(water, water.temperatureC);
+  return calcite.ok ? actedIndex(water, calcite.value) : null;
+}
+
+/** Calcite index of a solved unit's waste; null where there is no calcium, no alkalinity or no production. */
+export function wasteIndex({ permeate, concentrate }: UnitSolution): number | null {
+  return permeate ? actedIndexOf(concentrate) : null;
+}
+
+/** Index of a scale that cannot form. */
+const NONE = -9;
+
+/** By how much the worst scale of a water exceeds its limit, as a logarithm; below 0 all is well. */
+function excess(water: Water, actionIndex: number): number {
+  const indices = saturation(water, water.temperatureC);
+  if (!indices.ok) return NONE;
+  const others = ACTION_PERCENT.map(([mineral, limit]) => (indices.value[mineral] ?? NONE) - Math.log10(limit / 100));
+  return Math.max((indices.value.calcite ?? NONE) - actionIndex, ...others);
+}
+
+/** A water made of two by linear weights of everything conserved. */
+function combine(a: Water, weightA: number, b: Water, weightB: number): Water {
+  return {
+    mgL: eachSolute((s) => Math.max(0, a.mgL[s] * weightA + b.mgL[s] * weightB)),
+    alkalinityMgL: a.alkalinityMgL * weightA + b.alkalinityMgL * weightB,
+    carbonMmolL: Math.max(0, a.carbonMmolL * weightA + b.carbonMmolL * weightB),
+    temperatureC: a.temperatureC,
+  };
+}
+
+/**
+ * Scaling of a solved unit's waste, and the ratio at which it would begin.
+ *
+ * Other ratios are judged by mass balance with the present permeate: its strength changes little with the
+ * ratio, and it carries little of the calcium anyway.
+ *
+ * @returns null where there is no calcium, no alkalinity or no production
+ */
+export function scaleOutlook(unit: UnitSolution, actionIndex: number): ScaleOutlook | null {
+  const { permeate, concentrate, recovery } = unit;
+  if (!permeate || unit.wasteToProduct === null) return null;
+  const t = concentrate.temperatureC;
+  const waste = calciteState(concentrate, t);
+  if (!waste.ok) return null;
+  // Feed by balance of what leaves.
+  const feed = combine(permeate, recovery, concentrate, 1 - recovery);
+  const beta = betaMaxOf(unit.ranks);
+  // C_wall = C_p + (C_b − C_p)·β for every solute; CO2 stands alike on both sides, and so it stays.
+  const wall = actedIndexOf(combine(concentrate, beta, permeate, 1 - beta));
+  const wasteAt = (y: number): Water => combine(feed, 1 / (1 - y), permeate, -y / (1 - y));
+  const indexAt = (ratio: number): number => {
+    return actedIndexOf(wasteAt(1 / (1 + ratio))) ?? Number.NaN;
+  };
+  const root = findRoot((ln) => indexAt(Math.exp(ln)) - actionIndex, Math.log(0.3), Math.log(50), 1e-4);
+  return {
+    feedIndex: actedIndexOf(feed) ?? Number.NaN,
+    index: actedIndex(concentrate, waste.value),
+    wallIndex: wall ?? waste.value.saturationIndex,
+    precipitationMgL: Math.max(0, waste.value.precipitationMgL),
+    actionIndex,
+    ratioAtAction: root ? Math.exp(root.x) : null,
+    minerals: beyondLimit(concentrate),
+    // A feed that is over its limit as it comes has no safe recovery.
+    safeRecovery:
+      excess(wasteAt(0.01), actionIndex) > 0 ? null : (findRoot((y) => excess(wasteAt(y), actionIndex), 0.01, 0.97, 1e-3)?.x ?? null),
+  };
+}
+
+/** The scales of a water beyond their limit. */
+function beyondLimit(water: Water): ScaleOutlook['minerals'] {
+  const indices = saturation(water, water.temperatureC);
+  if (!indices.ok) return [];
+  return ACTION_PERCENT.flatMap(([mineral, limitPercent]) => {
+    const index = indices.value[mineral];
+    const percent = index === null ? 0 : percentOfSaturation(index);
+    return percent > limitPercent ? [{ mineral, percent, limitPercent }] : [];
+  });
+}

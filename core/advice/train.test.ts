@@ -1,0 +1,206 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { NO_KIT, TEMPLATE_IDS, withSample as changedSample, type Sample, type System, type TemplateId } from '../file';
+import { evenDemand } from '../goal';
+import { expectWithin, value } from '../testing/close';
+import { settleWater, type Water } from '../water';
+import { newStage } from '../stage';
+import { systemFromTemplate } from '../template';
+import { polishedStation, productStation, type SolvedTrain, solveTrain, tapWater } from '../train';
+import { reportTrain, type TrainReport } from './report';
+import { trainSentence } from './sentence';
+
+const system = (template: TemplateId = 'marineHousehold', change: (s: System) => System = (s) => s): System =>
+  change(systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template, at: '2026-11-23T10:00:00Z' }));
+const water = (s: System): Water => value(tapWater(s.source, s.instruments)).water;
+const solve = (s: System): SolvedTrain => value(solveTrain(s.train, s.source, water(s)));
+const report = (s: System): TrainReport => value(reportTrain(s, water(s)));
+const withSource =
+  (change: Partial<System['source']>) =>
+  (s: System): System => ({ ...s, source: { ...s.source, ...change } });
+const withSample =
+  (change: Partial<Sample>) =>
+  (s: System): System => ({ ...s, source: changedSample(s.source, change) });
+
+describe('the tap', () => {
+  it('turns a reading into conductivity by the scale of its own meter', () => {
+    const at07 = system('marineHousehold', (s) => ({
+      ...s,
+      instruments: [{ ...s.instruments[0]!, scale: { kind: 'factor', factor: 0.7 } }],
+    }));
+    expectWithin(value(settleWater({ ...water(at07), temperatureC: 25 })).ec25UScm, 240 / 0.7, 0.002);
+  });
+  it('refuses a reading of 0 and a lost meter', () => {
+    const zero = system('marineHousehold', withSample({ reading: 0 }));
+    expect(tapWater(zero.source, zero.instruments)).toMatchObject({ ok: false, error: { field: 'reading' } });
+    expect(tapWater(zero.source, [])).toMatchObject({ ok: false, error: { field: 'instrumentId' } });
+  });
+});
+
+describe('solving', () => {
+  it.each(TEMPLATE_IDS)('%s: a station a stage, all finite, water only gets cleaner until the tank', (template) => {
+    const s = system(template);
+    const solved = solve(s);
+    expect(solved.stations.map((station) => station.after)).toEqual(['tap', ...s.train.stages.map((stage) => stage.id)]);
+    // Softeners and calcite give for what they take, an open tank takes up CO2.
+    // A pump that takes concentrate back carries the mixture, stronger than the tap.
+    const cleaning = solved.stations
+      .filter((_, i, all) => !all.slice(0, i + 1).some(({ kind }) => kind === 'calcite'))
+      .filter((station) => !['tank', 'pump', 'softener'].includes(station.kind))
+      .map((station) => station.state.ec25UScm);
+    const gives = s.train.stages.some((stage) => stage.kind === 'softener') ? 1.04 : 1.002;
+    cleaning.slice(1).forEach((ec, i) => expect(ec).toBeLessThanOrEqual(cleaning[i]! * gives));
+    for (const station of solved.stations) {
+      for (const figure of [station.flowLPerH, station.pressureBar, station.state.pH, station.state.ec25UScm])
+        expect(Number.isFinite(figure)).toBe(true);
+    }
+  });
+  it('is plain data: the solution survives JSON', () => {
+    const solved = solve(system('marinePair'));
+    expect(JSON.parse(JSON.stringify(solved))).toEqual(solved);
+  });
+  it('conserves water between feed, product and waste', () => {
+    const solved = solve(system());
+    expectWithin(solved.productLPerH + solved.waste!.flowLPerH, solved.stations[0]!.flowLPerH, 1e-9);
+  });
+  it('filters take pressure in proportion to flow, and more when loaded', () => {
+    const loaded = system('marineHousehold', (s) => ({
+      ...s,
+      train: { ...s.train, stages: s.train.stages.map((stage) => (stage.kind === 'sediment' ? { ...stage, loading: 0.9 } : stage)) },
+    }));
+    const clean = solve(system()).stations[1]!.pressureBar;
+    expect(solve(loaded).stations[1]!.pressureBar).toBeLessThan(clean - 0.05);
+  });
+  it('a tank a floor up costs output', () => {
+    const lifted = system('marineHousehold', (s) => ({
+      ...s,
+      train: { ...s.train, stages: s.train.stages.map((stage) => (stage.kind === 'tank' ? { ...stage, liftM: 10 } : stage)) },
+    }));
+    // 10 m of water are 0.98 bar of the 3.9 the membrane has.
+    expectWithin(solve(lifted).productLPerH / solve(system()).productLPerH, 0.75, 0.04);
+  });
+  it('carbon removes chlorine; without it the membrane is in danger', () => {
+    expect(solve(system()).stations[2]!.water.mgL.chlorine).toBeLessThan(0.01);
+    const bare = system('marineHousehold', (s) => ({
+      ...s,
+      train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'carbon') },
+    }));
+    const finding = report(bare).findings.find((f) => f.id === 'chlorine');
+    expect(finding).toMatchObject({ severity: 'bad' });
+    expect(finding!.title).toContain('0.5');
+  });
+  it('chloramine leaves ammonia behind the carbon', () => {
+    const s = system(
+      'marinePair',
+      withSample({ chlorineMgL: 0, chloramineMgL: 2, way: 'kit', kit: { ...NO_KIT, pH: 8.5, alkalinityMgL: 80 } }),
+    );
+    const solved = solve(s);
+    // 2.0 mg/L as Cl2 hold 0.395 mg/L N (water chapter, row 69).
+    expectWithin(solved.stations[3]!.water.mgL.NH4N, 0.395, 0.02);
+    expect(solved.stations[4]!.water.mgL.NH4N).toBeGreaterThan(0.02);
+    expect(productStation(solved).water.mgL.NH4N).toBeLessThan(0.001);
+  });
+  it('spent resin lets the water through', () => {
+    const s = system();
+    const used = value(solveTrain(s.train, s.source, water(s), { resin: { cationEq: 5, anionEq: 5 } }));
+    expectWithin(polishedStation(used).state.ec25UScm, used.stations[3]!.state.ec25UScm, 0.01);
+    expect(polishedStation(solve(s)).state.ec25UScm).toBeLessThan(0.06);
+  });
+  it('zero pressure makes nothing and says how to mend it', () => {
+    const r = report(system('marineHousehold', withSource({ linePressureBar: 0 })));
+    expect(r.solved.productLPerH).toBe(0);
+    expect(r.findings.find((f) => f.id === 'noProduction')!.why).toContain('Raise the line pressure');
+  });
+  it('two membrane stages are refused with the way out', () => {
+    const s = system('marineHousehold', (base) => ({
+      ...base,
+      train: { ...base.train, stages: [...base.train.stages, newStage('membrane', 'second')] },
+    }));
+    const outcome = solveTrain(s.train, s.source, water(s));
+    expect(outcome.ok ? '' : outcome.error.message).toContain('put both elements into one stage');
+  });
+  it('random trains converge and never show NaN', () => {
+    const stage = fc.constantFrom('sediment', 'carbon', 'resin', 'tank', 'membrane');
+    fc.assert(
+      fc.property(
+        fc.array(stage, { maxLength: 8 }),
+        fc.double({ min: 0, max: 8, noNaN: true }),
+        fc.double({ min: 20, max: 2000, noNaN: true }),
+        (kinds, bar, reading) => {
+          const once = kinds.filter((kind, i) => kind !== 'membrane' || kinds.indexOf('membrane') === i);
+          const s = system('marineHousehold', (base) =>
+            withSample({ reading })(
+              withSource({ linePressureBar: bar })({
+                ...base,
+                train: { ...base.train, stages: once.map((kind, i) => newStage(kind as 'tank', `s${i}`)) },
+              }),
+            ),
+          );
+          const outcome = reportTrain(s, water(s));
+          expect(outcome.ok ? '' : outcome.error.message).toBe('');
+          const text = JSON.stringify(outcome);
+          expect(text).not.toMatch(/NaN|Infinity/);
+          expect(text).not.toContain('"ec25UScm":null');
+        },
+      ),
+      { numRuns: 80 },
+    );
+  });
+});
+
+describe('findings', () => {
+  const titles = (s: System): string =>
+    report(s)
+      .findings.map((f) => `${f.title} ${f.why}`)
+      .join('\n')
+      .replaceAll('\u202f', ' ');
+  it('say that the goal is met, with the number', () =>
+    expect(report(system()).findings[0]).toMatchObject({ id: 'goal', severity: 'good' }));
+  it('say by how much a goal is missed', () => {
+    const bare = system('marineHousehold', (s) => ({
+      ...s,
+      train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'resin') },
+    }));
+    expect(report(bare).findings[0]).toMatchObject({ severity: 'bad' });
+    expect(titles(bare)).toMatch(/Conductivity 9\.\d µS\/cm, the goal is at most 2\.0 µS\/cm/);
+  });
+  it('a crew with its own limit is judged by it', () => {
+    const crew = (ppm: number): System =>
+      system('vanTank', (s) => ({
+        ...s,
+        goal: { ...s.goal, crewLimitPpm: ppm },
+        train: { ...s.train, stages: s.train.stages.filter((stage) => stage.kind !== 'resin') },
+      }));
+    expect(report(crew(0)).findings[0]!.severity).toBe('bad');
+    expect(report(crew(20)).findings[0]!.severity).toBe('good');
+  });
+  it('winter, demand, pressure and ratio carry their numbers', () => {
+    expect(
+      titles(
+        system(
+          'marineHousehold',
+          withSource({ season: { lowestTemperatureC: 4, highestTemperatureC: 20, weakestUScm: null, strongestUScm: null } }),
+        ),
+      ),
+    ).toMatch(/Winter leaves 6\d % of the output/);
+    expect(titles(system('marineHousehold', (s) => ({ ...s, goal: { ...s.goal, demand: evenDemand(500, 'day') } })))).toContain(
+      'the need is 500 L/day',
+    );
+    expect(titles(system('marineHousehold', withSource({ linePressureBar: 2.5 })))).toContain('Line pressure 2.50 bar is low');
+    expect(titles(system('marineHousehold', withSource({ linePressureBar: 6.5 })))).toContain('Line pressure 6.50 bar is too high');
+  });
+  it('scaling names the ratio that avoids it, or that none does', () => {
+    const chalk = titles(system('marineHousehold', withSample({ character: 'chalk', reading: 300 })));
+    expect(chalk).toContain('so no ratio cures it');
+    const soft = titles(system('marineHousehold', withSample({ character: 'softSurface', reading: 60 })));
+    expect(soft).toMatch(/No scale at/);
+    const between = report(system('marineHousehold', withSample({ reading: 170 }))).findings.find((f) => f.id === 'scale')!;
+    expect(between.severity === 'good' || between.action?.do === 'setWasteRatio').toBe(true);
+  });
+  it('most of the resin goes to dissolved CO2 behind a membrane, and it is said', () =>
+    expect(titles(system())).toMatch(/% of what uses it up is dissolved CO₂/));
+  it('read the train in one sentence', () => {
+    const s = system();
+    expect(trainSentence(solve(s), s.units)).toMatch(/^Tap at .* then Membrane leaves .*; waste at /);
+  });
+});

@@ -1,0 +1,57 @@
+import { formatIn, formatQuantity, THIN, type Dimension, type UnitPreference } from '../quantity';
+import type { LimitQuantity } from './schema';
+
+/** A figure a limit is about, with its unit. Conductivity limits stand so near zero that whole ppm would hide them. */
+export function limitText(quantity: LimitQuantity, value: number, preference: UnitPreference): string {
+  switch (quantity) {
+    case 'ec25UScm':
+      return formatIn(value, 'conductivityUScm', 'µS/cm').text;
+    case 'pH':
+      return value.toFixed(1);
+    case 'salinity':
+      return `${value.toFixed(1)}${THIN}g/kg`;
+    case 'hardnessMgL':
+    case 'calciumHardnessMgL':
+    case 'alkalinityMgL':
+      return formatQuantity(Math.max(0, value), 'hardnessMgL', preference).text;
+    default:
+      return value > 0 && value < 0.0995
+        ? formatIn(value, 'concentrationMgL', 'µg/L').text
+        : formatQuantity(value, 'concentrationMgL', preference).text;
+  }
+}
+
+/** That every limit of so many is met. */
+export const allMet = (count: number): string =>
+  count === 1 ? 'its limit is met' : count === 2 ? 'both limits are met' : `all ${count} limits are met`;
+
+/** A figure beside the limit it misses: with one digit more where rounding would make the two alike. */
+export function missText(
+  quantity: LimitQuantity,
+  value: number,
+  bound: number,
+  preference: UnitPreference,
+): { value: string; bound: string } {
+  const [plain, limit] = [limitText(quantity, value, preference), limitText(quantity, bound, preference)];
+  if (plain !== limit) return { value: plain, bound: limit };
+  if (quantity === 'pH') return { value: value.toFixed(2), bound: bound.toFixed(2) };
+  return { value: `${value < bound ? 'just under' : 'just over'} ${limit}`, bound: limit };
+}
+
+/** The dimension in which a limit is typed. */
+export function dimensionOf(quantity: LimitQuantity): Dimension {
+  switch (quantity) {
+    case 'ec25UScm':
+      return 'conductivityUScm';
+    case 'pH':
+      return 'ph';
+    case 'salinity':
+      return 'salinityGPerKg';
+    case 'hardnessMgL':
+    case 'calciumHardnessMgL':
+    case 'alkalinityMgL':
+      return 'hardnessMgL';
+    default:
+      return 'concentrationMgL';
+  }
+}

@@ -1,0 +1,6 @@
+import { DAY_MS } from './volume';
+
+/** A date some days after an instant. */
+export function dateAfter(instant: string, days: number): string {
+  return new Date(Date.parse(instant) + days * DAY_MS).toISOString();
+}

@@ -1,0 +1,50 @@
+import { formatQuantity, THIN, type UnitPreference } from './format';
+import { L_PER_US_GALLON, type Dimension } from './units';
+
+/** Days in a month, for what is spoken of in months. */
+export const DAYS_PER_MONTH = 30.4;
+
+/** Figures in sentences: one place decides how they read. */
+export function words(preference: UnitPreference): {
+  readonly of: (value: number, dimension: Dimension) => string;
+  readonly water: (ec25UScm: number) => string;
+  readonly mgL: (value: number) => string;
+  readonly ratio: (value: number) => string;
+  readonly perDay: (litresPerDay: number) => string;
+  readonly days: (days: number) => string;
+  readonly hours: (hours: number) => string;
+  readonly index: (value: number) => string;
+} {
+  const of = (value: number, dimension: Dimension): string => formatQuantity(value, dimension, preference).text;
+  return {
+    of,
+    water: (ec25) => of(ec25, 'conductivityUScm'),
+    mgL: (value) => of(value, 'concentrationMgL'),
+    ratio: (value) => `${value >= 9.95 ? Math.round(value) : value.toFixed(1)}${THIN}:${THIN}1`,
+    perDay: (litres) => `${of(litres, 'volumeL')}/day`,
+    days: (days) =>
+      days >= 730
+        ? `${Math.round(days / 365)} years`
+        : days >= 60
+          ? `${Math.round(days / DAYS_PER_MONTH)} months`
+          : days >= 14
+            ? `${Math.round(days / 7)} weeks`
+            : `${Math.round(days)} days`,
+    hours: (hours) => {
+      const minutes = Math.round(hours * 60);
+      return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
+    },
+    index: (value) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`,
+  };
+}
+
+/** A stage's name inside a sentence: small, but for what is written in capitals. */
+export const inSentence = (name: string): string => (/^[A-Z]{2}/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1));
+
+/** An amount of money: two digits where they matter. */
+export const moneyText = (amount: number, currency: string): string =>
+  `${amount >= 100 ? Math.round(amount) : amount.toFixed(2)}${THIN}${currency}`;
+
+/** What costs are spoken of by: a cubic metre, or a thousand gallons. */
+export const costUnit = ({ system }: UnitPreference): { readonly label: string; readonly litres: number } =>
+  system === 'trade' ? { label: '1000\u202fgal', litres: 1000 * L_PER_US_GALLON } : { label: 'm³', litres: 1000 };

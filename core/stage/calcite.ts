@@ -1,0 +1,56 @@
+import { z } from 'zod';
+import { calcitePickup } from '../exchange';
+import { inSentence, measured, ok } from '../quantity';
+import { cartridgeSlopeBar } from './cartridge';
+import { keysOf } from './field';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, zero } from './kind';
+
+const schema = z.strictObject({
+  kind: z.literal('calcite'),
+  ...anyStage,
+  volumeL: measured('volumeL', 0.05, 1000),
+  ...fitted,
+});
+const field = keysOf<z.infer<typeof schema>>(schema.shape);
+
+/** Slower than this the water has all the time it needs, L/h. */
+const SLOWEST_L_PER_H = 1e-3;
+
+export const calcite = defineStage(schema, {
+  kind: 'calcite',
+  label: 'Calcite bed',
+  says: 'Gives pure water some lime back',
+  place: 7,
+  defaults: { kind: 'calcite', name: 'Calcite bed', volumeL: 2, fittedOn: null },
+  form: 'cartridge',
+  touches: 'minerals',
+  prefilter: false,
+  inUses: true,
+  treat: ({ volumeL }, { water, flowLPerH }) => {
+    const picked = calcitePickup(water, (60 * volumeL) / Math.max(flowLPerH, SLOWEST_L_PER_H));
+    return picked.ok ? ok({ water: picked.value.water }) : picked;
+  },
+  slopeBar: cartridgeSlopeBar,
+  riseBar: zero,
+  breaksPressure: neverOpen,
+  mounting: ({ volumeL }) => ({ wetKg: 0.8 + 1.3 * volumeL, wallM: volumeL < 6 ? 0.16 : 0.3 }),
+  price: noPrice,
+  worn: asFitted,
+  dirtPassed: allPasses,
+  stepPart: 'cartridges',
+  steps: ({ id, name }) => [
+    {
+      id: `calcite-${id}`,
+      title: `Rinse the fines out of ${inSentence(name)}`,
+      how: 'To the drain until it runs clear; the first litres are hard and cloudy.',
+      minutes: 10,
+      cautions: [],
+    },
+  ],
+  upkeep: () => [{ says: 'change', afterDays: 365 }],
+  findings: none,
+  facts: none,
+  fill: zero,
+  fields: (stage) => ({ choices: [], quantities: [field.quantity(stage, 'volumeL', 'Volume of calcite', { unit: 'L' })] }),
+  folded: 'More',
+});

@@ -1,0 +1,87 @@
+import { z } from 'zod';
+import { CARBON_MEDIA, carbonState, dechlorinated, prefilterBarPerLPerH } from '../pretreatment';
+import { formatQuantity, measured, ok } from '../quantity';
+import { HALF_YEAR_DAYS } from './cartridge';
+import { keysOf } from './field';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, zero } from './kind';
+
+const schema = z.strictObject({
+  kind: z.literal('carbon'),
+  ...anyStage,
+  medium: z.enum(CARBON_MEDIA),
+  volumeL: measured('volumeL', 0.05, 1000),
+  /** Litres it is sold for. */
+  ratedL: measured('volumeL', 1, 10_000_000),
+  /** Loss at 1 gal/min when clean. */
+  cleanLossBar: measured('pressureBar', 0, 1),
+  loading: measured('fraction', 0, 0.95),
+  ...fitted,
+});
+const field = keysOf<z.infer<typeof schema>>(schema.shape);
+const MEDIA = CARBON_MEDIA.map((value) => ({ title: value === 'block' ? 'Carbon block' : 'Granular carbon', value }));
+
+/** Standing water has all the time it needs: slower than this nothing changes, L/h. */
+const SLOWEST_L_PER_H = 1e-3;
+
+export const carbon = defineStage(schema, {
+  kind: 'carbon',
+  label: 'Carbon',
+  says: 'Takes chlorine and chloramine',
+  place: 3,
+  defaults: {
+    kind: 'carbon',
+    name: 'Carbon',
+    medium: 'block',
+    volumeL: 0.5,
+    ratedL: 11_000,
+    cleanLossBar: 0.1,
+    loading: 0.1,
+    fittedOn: null,
+  },
+  form: 'cartridge',
+  touches: 'traces',
+  prefilter: true,
+  inUses: true,
+  treat: (stage, { water, flowLPerH, use }) => {
+    const asUsed = { ...stage, passedL: use.passedL ?? 0 };
+    const flow = Math.max(flowLPerH, SLOWEST_L_PER_H);
+    return ok({ water: dechlorinated(asUsed, water, flow), carbon: carbonState(asUsed, water, flow) });
+  },
+  slopeBar: ({ cleanLossBar, loading }, _flow, temperatureC) => prefilterBarPerLPerH({ cleanLossBar, loading }, temperatureC),
+  riseBar: zero,
+  breaksPressure: neverOpen,
+  // Carbon and the water in it weigh about a kilogram and a half a litre, the housing a kilogram.
+  mounting: ({ volumeL }) => ({ wetKg: 1 + 1.5 * volumeL, wallM: volumeL < 3 ? 0.14 : 0.35 }),
+  price: noPrice,
+  worn: asFitted,
+  dirtPassed: allPasses,
+  stepPart: null,
+  steps: none,
+  upkeep: (_stage, standing) => {
+    const litresLeft = standing?.carbon?.litresLeft ?? null;
+    return [{ says: 'change', afterDays: HALF_YEAR_DAYS, ...(litresLeft === null ? {} : { litresLeft }) }];
+  },
+  findings: none,
+  facts: ({ carbon: state, units }) =>
+    state
+      ? [
+          ['Contact time', `${state.contactTimeS.toFixed(0)} s`],
+          ['Chlorine capacity used', formatQuantity(state.usedShare, 'fraction', units).text],
+          [
+            'Lasts, by chlorine',
+            state.litresLeft === null ? 'nothing to remove' : `${formatQuantity(state.litresLeft, 'volumeL', units).text} of feed`,
+          ],
+        ]
+      : [],
+  fill: ({ worn, carbon: state }) => Math.max(worn.loading, state?.usedShare ?? 0),
+  fields: (stage) => ({
+    choices: [field.choice(stage, 'medium', 'Medium', MEDIA)],
+    quantities: [
+      field.quantity(stage, 'volumeL', 'Volume of carbon', { unit: 'L' }),
+      field.quantity(stage, 'ratedL', 'Rated for'),
+      field.quantity(stage, 'loading', 'Clogged by', { unit: '%' }),
+      field.quantity(stage, 'cleanLossBar', 'Loss when clean, 1 gal/min'),
+    ],
+  }),
+  folded: 'More',
+});

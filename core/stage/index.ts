@@ -1,0 +1,57 @@
+import { z } from 'zod';
+import { calcite } from './calcite';
+import { carbon } from './carbon';
+import { decarboniser } from './decarboniser';
+import { inhibitor } from './inhibitor';
+import type { StageKindSpec } from './kind';
+import { membrane } from './membrane';
+import { pump } from './pump';
+import { resin } from './resin';
+import { sediment } from './sediment';
+import { softener } from './softener';
+import { spinDown } from './spinDown';
+import { tank } from './tank';
+import { tubing } from './tubing';
+import { uv } from './uv';
+
+/** Every kind of stage there is, in the order it is offered. A new kind is one file beside this one, and one entry here. */
+const KINDS = [sediment, spinDown, carbon, pump, membrane, resin, softener, decarboniser, inhibitor, calcite, uv, tubing, tank] as const;
+
+type Schemas<T extends readonly { readonly schema: z.ZodObject }[]> = { [I in keyof T]: T[I]['schema'] };
+const schemas = KINDS.map(({ schema }) => schema) as unknown as Schemas<typeof KINDS>;
+
+/** A stage of any kind, as it is kept. */
+export const stageSchema = z.discriminatedUnion('kind', schemas);
+export type Stage = z.infer<typeof stageSchema>;
+export type StageKind = Stage['kind'];
+export type StageOf<K extends StageKind> = Extract<Stage, { kind: K }>;
+
+/** The kinds by name, in the order they are offered. */
+export const STAGE_KINDS: readonly StageKind[] = KINDS.map(({ kind }) => kind);
+
+const BY_KIND = new Map<StageKind, unknown>(KINDS.map((one) => [one.kind, one]));
+
+/** All that is known of a stage's kind: here, and only here, a stage meets the spec that its own schema typed. */
+export const kindOf = <S extends Stage>({ kind }: S): StageKindSpec<S> => BY_KIND.get(kind) as StageKindSpec<S>;
+
+/** All that is known of a kind by its name. */
+export const stageKind = <K extends StageKind>(kind: K): StageKindSpec<StageOf<K>> => BY_KIND.get(kind) as StageKindSpec<StageOf<K>>;
+
+/** A new stage of a kind with its starting values. */
+export const newStage = <K extends StageKind>(kind: K, id: string): StageOf<K> =>
+  ({ ...stageKind(kind).defaults, id }) as unknown as StageOf<K>;
+
+export { BAR_PER_METRE } from './cartridge';
+export { cartridgeLife, type CartridgeLife } from './decarboniser';
+export { capacityChart, dialBlend, type DialBlend } from './dial';
+export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';
+export { URGENCY, type Finding, type FindingAction, type Severity } from './finding';
+export type { AnyStage, Around, Form, Known, Mounting, PartPrices, ResinState, RunningUnit, Standing, Treated, Upkeep, WaterAt } from './kind';
+export { membraneUnit, unitRanks } from './membrane';
+export { HIGH_PRESSURE } from './pump';
+export { stageBed } from './resin';
+export { SEDIMENT_HOLDS_G } from './sediment';
+export { softenerPlan } from './softener';
+export { FLOOD, HEAVY, LOCAL_CODE, MAINS, type Caution, type Step, type StepPart } from './step';
+export { FLOAT_SHARES, gasOf } from './tank';
+export { NO_USE, type StageUse, type TrainUse } from './use';

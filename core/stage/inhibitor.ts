@@ -1,0 +1,90 @@
+import { z } from 'zod';
+import { GOAL_ROWS, STEAM_BOILER_C } from '../goal';
+import { inSentence, measured, words, formatQuantity } from '../quantity';
+import { cartridgeSlopeBar, HALF_YEAR_DAYS } from './cartridge';
+import { keysOf } from './field';
+import type { Finding } from './finding';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, unchanged, zero, type Standing } from './kind';
+import { SCALD } from './step';
+
+const schema = z.strictObject({
+  kind: z.literal('inhibitor'),
+  ...anyStage,
+  doseMgL: measured('concentrationMgL', 0.1, 20),
+  ...fitted,
+});
+type Inhibitor = z.infer<typeof schema>;
+const field = keysOf<Inhibitor>(schema.shape);
+
+/** Limits of phosphate against scale (common practice). */
+const MOST_HARDNESS_MGL = 350;
+const MOST_C = 80;
+/** Dissolved matter up to which filtration with inhibition does for a counter (common practice). */
+const WEAK_WATER_MGL = 250;
+/** What is flushed through a new one, L (common practice). */
+const FLUSH_L = 10;
+
+function findings({ stage, before, goal, units }: Standing<Inhibitor>): Finding[] {
+  const say = words(units);
+  const { heatedC } = GOAL_ROWS[goal.id];
+  const found: Finding[] = [];
+  if (before.state.tdsMgL > WEAK_WATER_MGL && GOAL_ROWS[goal.id].family === 'beverage')
+    found.push({
+      id: `layout-${stage.id}`,
+      severity: 'mind',
+      title: `${say.mgL(before.state.tdsMgL)} dissolved: this layout is for water below about ${say.mgL(WEAK_WATER_MGL)}`,
+      why: 'Above it a counter wants a softener, a membrane with blending, and polishing: there is a template for it.',
+    });
+  if (before.state.hardnessMgL > MOST_HARDNESS_MGL)
+    found.push({
+      id: `inhibitor-${stage.id}`,
+      severity: 'bad',
+      title: `${say.of(before.state.hardnessMgL, 'hardnessMgL')} of hardness is more than ${inSentence(stage.name)} can hold`,
+      why: `Up to about ${say.of(MOST_HARDNESS_MGL, 'hardnessMgL')}. Soften, or use a membrane.`,
+    });
+  if (heatedC !== null && heatedC > MOST_C)
+    found.push({
+      id: `inhibitor-hot-${stage.id}`,
+      severity: 'mind',
+      title: `${stage.name} holds scale only below ${say.of(MOST_C, 'temperatureC')}`,
+      why: `${heatedC >= STEAM_BOILER_C ? 'It does not protect a steam boiler' : `Here water is heated to ${say.of(heatedC, 'temperatureC')}`}: give what boils a cartridge of its own. Change every 6 months.`,
+    });
+  return found;
+}
+
+/** Phosphate against scale: changes nothing a kit would see. */
+export const inhibitor = defineStage(schema, {
+  kind: 'inhibitor',
+  label: 'Scale inhibitor',
+  says: 'Phosphate that holds lime in cold water',
+  place: 4,
+  defaults: { kind: 'inhibitor', name: 'Scale inhibitor', doseMgL: 3, fittedOn: null },
+  form: 'cartridge',
+  touches: 'nothing',
+  prefilter: false,
+  inUses: true,
+  treat: unchanged,
+  slopeBar: cartridgeSlopeBar,
+  riseBar: zero,
+  breaksPressure: neverOpen,
+  mounting: () => ({ wetKg: 2.5, wallM: 0.14 }),
+  price: noPrice,
+  worn: asFitted,
+  dirtPassed: allPasses,
+  stepPart: 'cartridges',
+  steps: ({ id, name }, { units }) => [
+    {
+      id: `inhibitor-${id}`,
+      title: `Flush ${inSentence(name)}, ${formatQuantity(FLUSH_L, 'volumeL', units).text}`,
+      how: 'To the drain, so that the first strong dose does not reach the machine.',
+      minutes: 5,
+      cautions: [SCALD],
+    },
+  ],
+  upkeep: () => [{ says: 'change', afterDays: HALF_YEAR_DAYS }],
+  findings,
+  facts: none,
+  fill: zero,
+  fields: (stage) => ({ choices: [], quantities: [field.quantity(stage, 'doseMgL', 'Phosphate dosed')] }),
+  folded: 'More',
+});

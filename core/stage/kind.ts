@@ -1,0 +1,200 @@
+import { z } from 'zod';
+import type { BedUtilisation } from '../exchange';
+import type { Goal } from '../goal';
+import type { UnitFlows, UnitSolution } from '../membrane';
+import type { CarbonState } from '../pretreatment';
+import { day, id, maybe, name, ok, type Outcome, type UnitPreference } from '../quantity';
+import type { FloatCycle } from '../storage';
+import type { Water, WaterState } from '../water';
+import type { StageFields } from './field';
+import type { Finding } from './finding';
+import type { Step, StepPart } from './step';
+import type { StageUse } from './use';
+
+/** What every stage has: an id of its own and a name. */
+export const anyStage = { id, name };
+/** What every stage has that is changed one day. */
+export const fitted = { fittedOn: maybe(day) };
+
+/** The least that is known of a stage of any kind. */
+export interface AnyStage {
+  readonly id: string;
+  readonly kind: string;
+  readonly name: string;
+}
+
+/** Water on its way through a stage. */
+export interface Passing {
+  readonly water: Water;
+  /** Where it flows slower than any law holds, the stage says what it takes instead. */
+  readonly flowLPerH: number;
+  readonly use: StageUse;
+}
+
+/** What a resin stage does at this flow. */
+export interface ResinState {
+  readonly stageId: string;
+  readonly utilisation: BedUtilisation;
+  /** Share of the stoichiometric capacity used on the fuller side, 0–1 and beyond. */
+  readonly usedShare: number;
+  readonly feed: Water;
+}
+
+/** Water behind a stage, and what is to be known of the stage for it. */
+export interface Treated {
+  readonly water: Water;
+  readonly resin?: ResinState;
+  readonly carbon?: CarbonState;
+}
+
+/** What a stage weighs full of water and how much wall it takes. */
+export interface Mounting {
+  readonly wetKg: number;
+  /** Metres of wall or board, side by side; tanks stand on the floor. */
+  readonly wallM: number;
+}
+
+/** What parts cost on a job, as far as stages ask for it; in the job's currency. */
+export interface PartPrices {
+  readonly resinPerL: number;
+  readonly boosterPump: number;
+  readonly element: number;
+  readonly tankPerL: number;
+}
+
+/** Water at a place of the train. */
+export interface WaterAt {
+  readonly flowLPerH: number;
+  readonly pressureBar: number;
+  readonly water: Water;
+  readonly state: WaterState;
+}
+
+/** A stage where it stands: what comes in, what leaves, how much of it, and what it is for. */
+export interface Standing<S> {
+  readonly stage: S;
+  readonly before: WaterAt;
+  readonly after: WaterAt;
+  readonly litresPerDay: number;
+  readonly goal: Pick<Goal, 'id'> & Partial<Pick<Goal, 'school'>>;
+  readonly units: UnitPreference;
+  readonly carbon: CarbonState | null;
+}
+
+/** What is known of a stage once its train is solved. */
+export interface Known<S> {
+  readonly units: UnitPreference;
+  /** The stage as its use has left it. */
+  readonly worn: S;
+  readonly resin: ResinState | null;
+  readonly carbon: CarbonState | null;
+  /** Of a membrane stage, where it was solved. */
+  readonly unit: UnitSolution | null;
+  readonly safeRecovery: number | null;
+  /** Of the last tank. */
+  readonly float: FloatCycle | null;
+  readonly bladder: { readonly heldL: number; readonly hours: number } | null;
+  /** Share of a resin that is left, by the log; null where the log does not tell. */
+  readonly resinLeft: number | null;
+}
+
+/** A membrane unit as it runs. */
+export type RunningUnit = Pick<UnitFlows, 'concentrateLPerH' | 'concentratePressureBar' | 'recovery' | 'noProduction'>;
+
+/** What stands around a stage whose fields are asked for. */
+export interface Around {
+  readonly linePressureBar: number;
+  readonly unit: RunningUnit | null;
+  /** The stages ahead of it, from the tap on. */
+  readonly ahead: readonly AnyStage[];
+}
+
+/** Something to be done to a stage again and again, or once. */
+export interface Upkeep {
+  /** What is done, before the name of the stage: "change", "salt of". */
+  readonly says: string;
+  /** Days after fitting at which it is due at the latest. */
+  readonly afterDays?: number;
+  /** Days from one time to the next. */
+  readonly everyDays?: number;
+  /** Litres through it until it is due. */
+  readonly litresLeft?: number;
+}
+
+/** What a stage is built as: how it stands and how it is drawn. */
+export type Form = 'cartridge' | 'vessel' | 'tank' | 'machine' | 'line';
+
+/**
+ * What a stage changes in the water: nothing a kit would see; gases and traces (chlorine, CO₂); hardness, alkalinity or
+ * the ions that carry the current; or all salt, as a membrane does.
+ */
+export type Touches = 'nothing' | 'traces' | 'minerals' | 'salt';
+
+/**
+ * All that the rest of the house knows of a kind of stage. Every entry is asked for: a kind says "nothing" where it
+ * has nothing to say, so that the compiler names what a new kind forgot.
+ */
+export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = z.ZodObject> {
+  readonly kind: S['kind'];
+  readonly label: string;
+  /** What it is for, in a line. */
+  readonly says: string;
+  /** Where a new one belongs by common practice, counted from the tap; those of one place keep their order. */
+  readonly place: number;
+  readonly schema: Schema;
+  /** What a new one starts with; every value can be edited. */
+  readonly defaults: Omit<S, 'id'>;
+  readonly form: Form;
+  readonly touches: Touches;
+  /** Is flushed with the membrane still out. */
+  readonly prefilter: boolean;
+  /** Offered in a use taken off the train. */
+  readonly inUses: boolean;
+  /** The water behind it. A membrane is solved by the network: here it lets all through. */
+  readonly treat: (stage: S, passing: Passing) => Outcome<Treated>;
+  /** Pressure slope in the path of a flow, bar per L/h. */
+  readonly slopeBar: (stage: S, flowLPerH: number, temperatureC: number) => number;
+  /** What it takes by lifting the water, bar. */
+  readonly riseBar: (stage: S) => number;
+  /** Whether the water lies open behind it, without pressure. */
+  readonly breaksPressure: (stage: S) => boolean;
+  readonly mounting: (stage: S) => Mounting;
+  /** What the piece, or what fills it, costs to buy again; null where no price is asked for. */
+  readonly price: (stage: S, prices: PartPrices) => number | null;
+  /** The stage as its use has left it; what was entered as measured stands. */
+  readonly worn: (stage: S, use: StageUse, turbidityNTU: number) => S;
+  /** Share of the dirt that goes on behind it. */
+  readonly dirtPassed: (stage: S) => number;
+  /** What its own work at commissioning is part of; null where the runbook has none for it. */
+  readonly stepPart: StepPart | null;
+  readonly steps: (stage: S, around: { readonly units: UnitPreference; readonly first: boolean }) => readonly Step[];
+  readonly upkeep: (stage: S, standing: Standing<S> | null) => readonly Upkeep[];
+  /** What it says of itself where it stands. */
+  readonly findings: (standing: Standing<S>) => readonly Finding[];
+  /** Figures that belong to it alone: name and text. */
+  readonly facts: (known: Known<S>) => readonly (readonly [string, string])[];
+  /** Share that is spent, loaded or full, for the picture. */
+  readonly fill: (known: Known<S>) => number;
+  readonly fields: (stage: S, around: Around) => StageFields<S>;
+  /** What its folded fields are about. */
+  readonly folded: string;
+}
+
+/** Declares a kind of stage. Its schema gives the type all the rest is held to. */
+export const defineStage = <Schema extends z.ZodObject & z.ZodType<AnyStage>>(
+  schema: Schema,
+  spec: Omit<StageKindSpec<z.infer<Schema>, Schema>, 'schema'>,
+): StageKindSpec<z.infer<Schema>, Schema> => ({ ...spec, schema });
+
+/** For what has nothing to say. */
+export const none = (): readonly never[] => [];
+export const zero = (): number => 0;
+export const neverOpen = (): boolean => false;
+/** For what leaves the water as it is. */
+export const unchanged = (_stage: unknown, { water }: Passing): Outcome<Treated> => ok({ water });
+/** For what does not wear, or whose wear is kept beside it. */
+export const asFitted = <S>(stage: S): S => stage;
+/** For what lets all dirt on. */
+export const allPasses = (): number => 1;
+/** For what no price is asked for. */
+export const noPrice = (): null => null;

@@ -1,0 +1,306 @@
+import { z } from 'zod';
+import { aged, boreFromRating, CLEAN, ELEMENT_CLASSES, ELEMENT_ROWS, elementCount, isSmallElement, rankFluxLmh, restrictorFlowLPerH, valveHolding, type MembraneUnit, type VesselRank } from '../membrane';
+import { BAR_PER_PSI, formatQuantity, id, inSentence, maybe, measured } from '../quantity';
+import { keysOf, quantity, type StageChoice, type StageQuantity } from './field';
+import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero, type AnyStage, type RunningUnit } from './kind';
+
+const needle = z.strictObject({ kind: z.literal('needle'), kvM3PerH: measured('kvM3PerH', 0.0001, 100) });
+const held = z.strictObject({ kind: z.literal('pressure'), bar: measured('pressureBar', 0.1, 100) });
+const recovery = z.strictObject({ kind: z.literal('recovery'), recovery: measured('fraction', 0.01, 0.95) });
+const rank = z.strictObject({ vessels: z.int().min(1).max(40), elementsPerVessel: z.int().min(1).max(8) });
+const restrictor = z.strictObject({ lengthMm: measured('lengthMm', 10, 2000), boreMm: measured('lengthMm', 0.2, 3) });
+const recycleKv = maybe(measured('kvM3PerH', 0.0001, 100));
+
+const schema = z.strictObject({
+  kind: z.literal('membrane'),
+  ...anyStage,
+  elementClass: z.enum(ELEMENT_CLASSES),
+  arrangement: z.enum(['single', 'parallel', 'series', 'array']),
+  /** Vessels side by side and elements in each, rank after rank; used by the arrangement 'array'. */
+  ranks: z.array(rank).max(4),
+  restrictor,
+  /** Stands in place of the restrictor where there is one. */
+  valve: maybe(z.discriminatedUnion('kind', [needle, held, recovery])),
+  /** Concentrate led back before the pump. */
+  recycleLPerH: measured('flowLPerH', 0, 100_000),
+  /** Opening of a valve that sets the recycle by pressure, in place of a given flow; null where the flow is given. */
+  recycleKv,
+  /** Share of the product that is water led past the membrane. */
+  bypassShare: measured('fraction', 0, 0.9),
+  /** Stage ahead behind which that water is taken off; null: right before the membrane. */
+  bypassAfter: maybe(id),
+  /** Second pass only: its waste goes back before the pump of the first, not to the drain. */
+  wasteToFirstPass: z.boolean(),
+  /** Output and salt passage against a new element, as measured; null: by its age. */
+  waterFactor: maybe(measured('fraction', 0.05, 5)),
+  saltFactor: maybe(measured('fraction', 0.05, 100)),
+  ...fitted,
+});
+export type MembraneStage = z.infer<typeof schema>;
+const field = keysOf<MembraneStage>(schema.shape);
+
+/** How the elements of a membrane stage stand to each other. */
+export function unitRanks({ arrangement, ranks }: Pick<MembraneStage, 'arrangement' | 'ranks'>): readonly VesselRank[] {
+  const one = { vessels: 1, elementsPerVessel: 1 };
+  switch (arrangement) {
+    case 'array':
+      return ranks.length > 0 ? ranks : [one];
+    case 'single':
+      return [one];
+    case 'parallel':
+      return [{ vessels: 2, elementsPerVessel: 1 }];
+    case 'series':
+      return [one, one];
+  }
+}
+
+/** The membrane stage as the membrane room takes it. */
+export const membraneUnit = (stage: MembraneStage): MembraneUnit => ({
+  row: ELEMENT_ROWS[stage.elementClass],
+  ranks: unitRanks(stage),
+  factors: { water: stage.waterFactor ?? 1, salt: stage.saltFactor ?? 1 },
+  restrictor: stage.restrictor,
+  valve: stage.valve,
+  recycleLPerH: stage.recycleLPerH,
+  recycleKv: stage.recycleKv,
+});
+
+/** Weight full and width of one element in its housing, by the first digits of its class (our estimates, ±20 %). */
+const HOUSED: readonly (readonly [prefix: string, kg: number, m: number])[] = [
+  ['1812', 1.6, 0.1],
+  ['2012', 1.8, 0.1],
+  ['2540', 9, 0.15],
+  ['4040', 26, 0.2],
+];
+
+const ELEMENTS = ELEMENT_CLASSES.map((value) => ({ title: `${value} · ${ELEMENT_ROWS[value].nominalFlowGpd} gal/day`, value }));
+const ARRANGEMENTS = [
+  { title: 'One element', value: 'single' },
+  { title: 'Two in series on the waste', value: 'series' },
+  { title: 'Two side by side', value: 'parallel' },
+  { title: 'Vessels in ranks', value: 'array' },
+] as const;
+const WASTE_CONTROLS = [
+  { title: 'Waste through a restrictor', value: 'restrictor' },
+  { title: 'Waste through a needle valve', value: 'needle' },
+  { title: 'Waste held at a pressure', value: 'pressure' },
+  { title: 'Waste valve set to a recovery', value: 'recovery' },
+];
+const PASS_WASTE = [
+  { title: 'Its waste to the drain', value: 'drain' },
+  { title: 'Its waste before the first pump', value: 'back' },
+];
+/** Two vessels feeding two: the usual skid. */
+const FIRST_RANKS: MembraneStage['ranks'] = [
+  { vessels: 2, elementsPerVessel: 1 },
+  { vessels: 2, elementsPerVessel: 1 },
+];
+
+/** A waste control that holds the unit where it stands: changing the kind moves nothing. */
+function controlAt(kind: string, unit: RunningUnit | null): MembraneStage['valve'] {
+  const running = unit && !unit.noProduction ? unit : { concentrateLPerH: 60, concentratePressureBar: 4, recovery: 0.2 };
+  return kind === 'needle' || kind === 'pressure' || kind === 'recovery' ? valveHolding(kind, running) : null;
+}
+
+/** Where the water led past is taken off, once any is: a softener in between leaves it its hardness. */
+function takenFrom(stage: MembraneStage, ahead: readonly AnyStage[]): StageChoice<MembraneStage>[] {
+  if (stage.bypassShare === 0 || ahead.length < 2) return [];
+  const places = ahead.slice(0, -1).map((one) => ({ title: `Led past from behind ${inSentence(one.name)}`, value: one.id }));
+  return [
+    {
+      label: 'Led past from',
+      items: [{ title: 'Led past from right before it', value: '' }, ...places],
+      value: places.some(({ value }) => value === stage.bypassAfter) ? stage.bypassAfter! : '',
+      write: (value) => ({ stage: { ...stage, bypassAfter: value || null } }),
+    },
+  ];
+}
+
+/** A second pass wastes water cleaner than the tap: it may go back to the first. */
+const secondPass = (stage: MembraneStage, ahead: readonly AnyStage[]): StageChoice<MembraneStage>[] =>
+  ahead.some(({ kind }) => kind === 'membrane')
+    ? [
+        {
+          label: 'Waste of the second pass',
+          items: PASS_WASTE,
+          value: stage.wasteToFirstPass ? 'back' : 'drain',
+          write: (value) => ({ stage: { ...stage, wasteToFirstPass: value === 'back' } }),
+        },
+      ]
+    : [];
+
+/** What restrictors are rated at: 60 psi and 25 °C (common practice). */
+const RATED = { bar: 60 * BAR_PER_PSI, temperatureC: 25 } as const;
+/** Bores the model takes, a hair inside its limits so that a bore found from a rating stays within them. */
+const BORE_MM = { low: 0.2 * (1 + 1e-6), high: 3 * (1 - 1e-6) } as const;
+
+/** What the restrictor would pass at its rating; another rating is another bore of the same length. */
+function ratingField(stage: MembraneStage): StageQuantity<MembraneStage>[] {
+  const { lengthMm, boreMm } = stage.restrictor;
+  const ratedWith = (bore: number): number | null => {
+    const flow = restrictorFlowLPerH({ lengthMm, boreMm: bore }, RATED.bar, RATED.temperatureC);
+    return flow.ok ? flow.value : null;
+  };
+  const [value, low, high] = [boreMm, BORE_MM.low, BORE_MM.high].map(ratedWith);
+  if (value == null || low == null || high == null) return [];
+  return [
+    {
+      label: 'Restrictor, rated at 60 psi',
+      dimension: 'flowLPerH',
+      unit: 'mL/min',
+      low,
+      high,
+      value,
+      write: (flowLPerH) => {
+        const bore = boreFromRating(flowLPerH, RATED.bar, lengthMm, RATED.temperatureC);
+        return { stage: { ...stage, restrictor: { lengthMm, boreMm: bore.ok ? bore.value : boreMm } } };
+      },
+    },
+  ];
+}
+
+/** Length and bore of the tube in the waste line. */
+function restrictorFields(stage: MembraneStage): StageQuantity<MembraneStage>[] {
+  const { lengthMm, boreMm } = stage.restrictor;
+  const set = (changes: Partial<typeof stage.restrictor>): MembraneStage => ({ ...stage, restrictor: { ...stage.restrictor, ...changes } });
+  return [
+    quantity('Restrictor length', restrictor.shape.lengthMm, lengthMm, (value) => set({ lengthMm: value }), { unit: 'cm' }),
+    quantity('Restrictor bore', restrictor.shape.boreMm, boreMm, (value) => set({ boreMm: value }), { unit: 'mm' }),
+  ];
+}
+
+/** Vessels and elements of each rank of an array. */
+function rankFields(stage: MembraneStage): StageQuantity<MembraneStage>[] {
+  if (stage.arrangement !== 'array') return [];
+  const set = (i: number, changes: Partial<MembraneStage['ranks'][number]>): MembraneStage => ({
+    ...stage,
+    ranks: stage.ranks.map((one, k) => (k === i ? { ...one, ...changes } : one)),
+  });
+  return stage.ranks.flatMap((one, i) => [
+    quantity(`Rank ${i + 1}, vessels`, rank.shape.vessels, one.vessels, (value) => set(i, { vessels: Math.round(value) })),
+    quantity(`Rank ${i + 1}, elements in each`, rank.shape.elementsPerVessel, one.elementsPerVessel, (value) =>
+      set(i, { elementsPerVessel: Math.round(value) }),
+    ),
+  ]);
+}
+
+/** What a waste valve is set by. */
+function valveFields(stage: MembraneStage): StageQuantity<MembraneStage>[] {
+  const { valve } = stage;
+  const set = (changed: MembraneStage['valve']): MembraneStage => ({ ...stage, valve: changed });
+  switch (valve?.kind) {
+    case undefined:
+      return [];
+    case 'needle':
+      return [quantity('Opening Kv', needle.shape.kvM3PerH, valve.kvM3PerH, (kvM3PerH) => set({ ...valve, kvM3PerH }))];
+    case 'pressure':
+      return [quantity('Pressure at the valve', held.shape.bar, valve.bar, (bar) => set({ ...valve, bar }))];
+    case 'recovery':
+      return [quantity('Recovery', recovery.shape.recovery, valve.recovery, (value) => set({ ...valve, recovery: value }), { unit: '%' })];
+  }
+}
+
+/** What is led back: a flow, or the opening of the valve that sets it. */
+const recycleField = (stage: MembraneStage): StageQuantity<MembraneStage> =>
+  stage.recycleKv === null
+    ? field.quantity(stage, 'recycleLPerH', 'Led back before the pump', { folded: true })
+    : field.quantity(stage, 'recycleKv', 'Recycle valve Kv', { empty: 'by flow', folded: true });
+
+export const membrane = defineStage(schema, {
+  kind: 'membrane',
+  label: 'Membrane',
+  says: 'Holds the salt back, sends it to waste',
+  place: 6,
+  defaults: {
+    kind: 'membrane',
+    name: 'Membrane',
+    elementClass: '1812-75',
+    arrangement: 'single',
+    ranks: [],
+    valve: null,
+    recycleLPerH: 0,
+    recycleKv: null,
+    bypassShare: 0,
+    bypassAfter: null,
+    wasteToFirstPass: false,
+    restrictor: { lengthMm: 300, boreMm: 1.2 },
+    waterFactor: null,
+    saltFactor: null,
+    fittedOn: null,
+  },
+  form: 'vessel',
+  touches: 'salt',
+  prefilter: false,
+  inUses: false,
+  treat: unchanged,
+  slopeBar: zero,
+  riseBar: zero,
+  breaksPressure: neverOpen,
+  mounting: (stage) => {
+    const [, kg, m] = HOUSED.find(([prefix]) => stage.elementClass.startsWith(prefix)) ?? HOUSED[0]!;
+    const elements = elementCount(unitRanks(stage));
+    return { wetKg: kg * elements, wallM: m * elements };
+  },
+  price: (stage, { element }) => elementCount(unitRanks(stage)) * element,
+  worn: (stage, { years = 0, chlorineMgLHours = 0, chloramineMgLHours = 0 }) => {
+    const byAge = aged(CLEAN, { years, chlorineMgLHours, chloramineMgLHours, household: isSmallElement(stage.elementClass) });
+    return { ...stage, waterFactor: stage.waterFactor ?? byAge.water, saltFactor: stage.saltFactor ?? byAge.salt };
+  },
+  dirtPassed: allPasses,
+  // Seating, flushing and setting the ratio are the order of the whole work: the runbook has them.
+  stepPart: null,
+  steps: none,
+  // When it is due the log's trend says.
+  upkeep: none,
+  findings: none,
+  facts: ({ unit, worn, safeRecovery, units }) => {
+    if (!unit) return [];
+    const share = (value: number): string => formatQuantity(value, 'fraction', units).text;
+    return [
+      ['Salt held back', unit.rejection === null ? '–' : share(unit.rejection)],
+      ['Pressure at the membrane', formatQuantity(unit.feedPressureBar, 'pressureBar', units).text],
+      ['Flux', unit.ranks.length === 0 ? '–' : `${unit.ranks.map((one) => rankFluxLmh(one).toFixed(1)).join(' and ')} L/m²h`],
+      ['Share taken as product', share(unit.recovery)],
+      ...(safeRecovery === null ? [] : [['Safe share, no inhibitor', share(safeRecovery)] as const]),
+      ...(worn.waterFactor !== null && worn.saltFactor !== null
+        ? [['Output, salt passage against new', `${share(worn.waterFactor)}, ${share(worn.saltFactor)}`] as const]
+        : []),
+    ];
+  },
+  fill: zero,
+  fields: (stage, { linePressureBar, unit, ahead }) => ({
+    choices: [
+      field.choice(stage, 'elementClass', 'Element class', ELEMENTS),
+      {
+        label: 'Arrangement',
+        items: ARRANGEMENTS,
+        value: stage.arrangement,
+        write: (value) => {
+          const arrangement = ARRANGEMENTS.find((one) => one.value === value)?.value ?? stage.arrangement;
+          return {
+            stage: { ...stage, arrangement, ranks: arrangement === 'array' && stage.ranks.length === 0 ? FIRST_RANKS : stage.ranks },
+          };
+        },
+      },
+      {
+        label: 'Waste control',
+        items: WASTE_CONTROLS,
+        value: stage.valve?.kind ?? 'restrictor',
+        write: (value) => ({ stage: { ...stage, valve: controlAt(value, unit) } }),
+      },
+      ...takenFrom(stage, ahead.slice(ahead.findLastIndex(({ kind }) => kind === 'membrane') + 1)),
+      ...secondPass(stage, ahead),
+    ],
+    quantities: [
+      { label: 'Line pressure', dimension: 'pressureBar', value: linePressureBar, write: (bar) => ({ linePressureBar: bar }) },
+      ...rankFields(stage),
+      ...valveFields(stage),
+      ...(stage.valve ? [] : [...ratingField(stage), ...restrictorFields(stage)]),
+      recycleField(stage),
+      field.quantity(stage, 'bypassShare', 'Led past the membrane', { unit: '%', folded: true }),
+      field.quantity(stage, 'waterFactor', 'Output against new', { unit: '%', empty: 'by age', folded: true }),
+      field.quantity(stage, 'saltFactor', 'Salt passage against new', { unit: '%', empty: 'by age', folded: true }),
+    ],
+  }),
+  folded: 'Recycle, bypass, ageing',
+});

@@ -1,0 +1,138 @@
+import { z } from 'zod';
+import { inSentence, measured } from '../quantity';
+import { quantity, type StageQuantity } from './field';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero } from './kind';
+import { MAINS, type Caution } from './step';
+
+const booster = z.strictObject({
+  kind: z.literal('booster'),
+  riseBar: measured('pressureBar', 0.1, 100),
+  openFlowLPerH: measured('flowLPerH', 1, 100_000),
+  bypassBar: measured('pressureBar', 0.1, 100),
+});
+const centrifugal = z.strictObject({
+  kind: z.literal('centrifugal'),
+  shutOffBar: measured('pressureBar', 0.1, 100),
+  atLPerH: measured('flowLPerH', 1, 100_000),
+  atBar: measured('pressureBar', 0, 100),
+  speed: measured('fraction', 0.2, 1.3),
+});
+const displacement = z.strictObject({
+  kind: z.literal('displacement'),
+  flowLPerH: measured('flowLPerH', 0.1, 100_000),
+  reliefBar: measured('pressureBar', 0.1, 100),
+  /** Share of the waste's pressure that a recovery device gives back; 0 without one. */
+  energyRecovery: measured('fraction', 0, 0.98),
+});
+const schema = z.strictObject({
+  kind: z.literal('pump'),
+  ...anyStage,
+  pump: z.discriminatedUnion('kind', [booster, centrifugal, displacement]),
+  ...fitted,
+});
+type Pump = z.infer<typeof schema>;
+
+const KINDS = [
+  { title: 'Booster, diaphragm', value: 'booster' },
+  { title: 'Centrifugal, multistage', value: 'centrifugal' },
+  { title: 'Piston, fixed flow', value: 'displacement' },
+];
+/** What a pump starts with when its kind is chosen. */
+const START: { readonly [K in Pump['pump']['kind']]: Extract<Pump['pump'], { kind: K }> } = {
+  booster: { kind: 'booster', riseBar: 8, openFlowLPerH: 120, bypassBar: 5.5 },
+  centrifugal: { kind: 'centrifugal', shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 1 },
+  displacement: { kind: 'displacement', flowLPerH: 700, reliefBar: 65, energyRecovery: 0 },
+};
+const isKind = (value: string): value is keyof typeof START => value in START;
+
+export const HIGH_PRESSURE: Caution = {
+  title: 'High pressure cuts',
+  text: 'Hoses and fittings must burst only above four times the working pressure. A relief valve must be fitted. Never feel for a leak with a finger.',
+};
+
+/** What a pump's label or curve gives. */
+function labelFields(stage: Pump): StageQuantity<Pump>[] {
+  const { pump } = stage;
+  switch (pump.kind) {
+    case 'booster': {
+      const set = (changes: Partial<typeof pump>): Pump => ({ ...stage, pump: { ...pump, ...changes } });
+      const { shape } = booster;
+      return [
+        quantity('Rise at no flow', shape.riseBar, pump.riseBar, (riseBar) => set({ riseBar })),
+        quantity('Flow at no rise', shape.openFlowLPerH, pump.openFlowLPerH, (openFlowLPerH) => set({ openFlowLPerH })),
+        quantity('Bypass opens at', shape.bypassBar, pump.bypassBar, (bypassBar) => set({ bypassBar })),
+      ];
+    }
+    case 'centrifugal': {
+      const set = (changes: Partial<typeof pump>): Pump => ({ ...stage, pump: { ...pump, ...changes } });
+      const { shape } = centrifugal;
+      return [
+        quantity('Pressure at no flow', shape.shutOffBar, pump.shutOffBar, (shutOffBar) => set({ shutOffBar })),
+        quantity('Rated flow', shape.atLPerH, pump.atLPerH, (atLPerH) => set({ atLPerH })),
+        quantity('Pressure at rated flow', shape.atBar, pump.atBar, (atBar) => set({ atBar })),
+        quantity('Speed', shape.speed, pump.speed, (speed) => set({ speed }), { unit: '%' }),
+      ];
+    }
+    case 'displacement': {
+      const set = (changes: Partial<typeof pump>): Pump => ({ ...stage, pump: { ...pump, ...changes } });
+      const { shape } = displacement;
+      return [
+        quantity('Flow', shape.flowLPerH, pump.flowLPerH, (flowLPerH) => set({ flowLPerH })),
+        quantity('Relief valve opens at', shape.reliefBar, pump.reliefBar, (reliefBar) => set({ reliefBar })),
+        quantity('Waste pressure given back', shape.energyRecovery, pump.energyRecovery, (energyRecovery) => set({ energyRecovery }), {
+          unit: '%',
+        }),
+      ];
+    }
+  }
+}
+
+export const pump = defineStage(schema, {
+  kind: 'pump',
+  label: 'Pump',
+  says: 'Gives the membrane more pressure',
+  place: 5,
+  defaults: { kind: 'pump', name: 'Booster pump', pump: START.booster, fittedOn: null },
+  form: 'machine',
+  touches: 'nothing',
+  prefilter: false,
+  inUses: false,
+  treat: unchanged,
+  // What it gives is solved with the membrane it feeds.
+  slopeBar: zero,
+  riseBar: zero,
+  breaksPressure: neverOpen,
+  mounting: ({ pump: { kind } }) => (kind === 'booster' ? { wetKg: 2.5, wallM: 0.2 } : { wetKg: 28, wallM: 0.45 }),
+  price: ({ pump: { kind } }, { boosterPump }) => (kind === 'booster' ? boosterPump : null),
+  worn: asFitted,
+  dirtPassed: allPasses,
+  stepPart: 'pump',
+  steps: ({ id, name, pump: { kind } }) => [
+    {
+      id: `pump-${id}`,
+      title: `Fit and prime ${inSentence(name)}`,
+      how:
+        kind === 'displacement'
+          ? 'Fill it and bleed the air with its valve wide open. It must never run dry, nor against a closed valve.'
+          : 'Fill it before it starts, check which way it turns, and fit a low-pressure switch before it.',
+      minutes: 20,
+      cautions: kind === 'displacement' ? [MAINS, HIGH_PRESSURE] : [MAINS],
+    },
+  ],
+  upkeep: none,
+  findings: none,
+  facts: none,
+  fill: zero,
+  fields: (stage) => ({
+    choices: [
+      {
+        label: 'Kind of pump',
+        items: KINDS,
+        value: stage.pump.kind,
+        write: (value) => ({ stage: isKind(value) ? { ...stage, pump: START[value] } : stage }),
+      },
+    ],
+    quantities: labelFields(stage),
+  }),
+  folded: 'More',
+});

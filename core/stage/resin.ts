@@ -1,0 +1,111 @@
+import { z } from 'zod';
+import { bedCapacityEq, bedPressureBar, bedUtilisation, polishedWater, RESIN_CLASSES, RESIN_ROWS, slowestFlowLPerH, type Bed } from '../exchange';
+import { between, formatQuantity, inSentence, measured, ok } from '../quantity';
+import { keysOf } from './field';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero } from './kind';
+import { HEAVY } from './step';
+
+const equivalents = between(0, 100_000);
+const schema = z.strictObject({
+  kind: z.literal('resin'),
+  ...anyStage,
+  resinClass: z.enum(RESIN_CLASSES),
+  volumeL: measured('volumeL', 0.05, 1000),
+  depthMm: measured('lengthMm', 50, 3000),
+  packing: measured('fraction', 0.5, 1),
+  /** What it had taken up before it came to this place. */
+  carriedEq: z.strictObject({ cation: equivalents, anion: equivalents }),
+  ...fitted,
+});
+type Resin = z.infer<typeof schema>;
+const field = keysOf<Resin>(schema.shape);
+const CLASSES = RESIN_CLASSES.map((value) => ({ title: RESIN_ROWS[value].label, value }));
+
+/** The bed of a resin stage as the exchange room takes it. */
+export const stageBed = ({
+  resinClass,
+  volumeL,
+  depthMm,
+  packing,
+}: Pick<Resin, 'resinClass' | 'volumeL' | 'depthMm' | 'packing'>): Bed => ({
+  resin: resinClass,
+  volumeL,
+  depthMm,
+  packing,
+});
+
+/** A vessel this large is lifted with care (common practice), L. */
+const HEAVY_L = 5;
+
+export const resin = defineStage(schema, {
+  kind: 'resin',
+  label: 'Resin',
+  says: 'Takes the last of the salt',
+  place: 7,
+  defaults: {
+    kind: 'resin',
+    name: 'Resin',
+    resinClass: 'colourMixedBed',
+    volumeL: 0.6,
+    depthMm: 220,
+    packing: 0.9,
+    carriedEq: { cation: 0, anion: 0 },
+    fittedOn: null,
+  },
+  form: 'vessel',
+  touches: 'minerals',
+  prefilter: false,
+  inUses: false,
+  treat: (stage, { water, flowLPerH, use }) => {
+    const bed = stageBed(stage);
+    const utilisation = bedUtilisation(bed, Math.max(flowLPerH, slowestFlowLPerH(bed, water.temperatureC)), water.temperatureC);
+    if (!utilisation.ok) return utilisation;
+    const capacity = bedCapacityEq(bed);
+    const shareOf = (eq: number | undefined, of: number): number => (of > 0 ? (eq ?? 0) / of : 0);
+    const cationUsed = shareOf(use.cationEq, capacity.cationEq);
+    const anionUsed = shareOf(use.anionEq, capacity.anionEq);
+    return ok({
+      water: polishedWater(water, utilisation.value, cationUsed, anionUsed),
+      resin: { stageId: stage.id, utilisation: utilisation.value, usedShare: Math.max(cationUsed, anionUsed), feed: water },
+    });
+  },
+  slopeBar: (stage, flowLPerH, temperatureC) => (flowLPerH > 0 ? bedPressureBar(stageBed(stage), flowLPerH, temperatureC) / flowLPerH : 0),
+  riseBar: zero,
+  breaksPressure: neverOpen,
+  mounting: ({ volumeL }) => ({ wetKg: 0.8 + 1.25 * volumeL, wallM: volumeL < 3 ? 0.14 : 0.3 }),
+  price: ({ volumeL }, { resinPerL }) => volumeL * resinPerL,
+  worn: asFitted,
+  dirtPassed: allPasses,
+  stepPart: 'polish',
+  steps: ({ id, name, volumeL }, { first }) => [
+    {
+      id: `resin-${id}`,
+      title: `Pack and fit ${inSentence(name)}, rinse to 0`,
+      how: `Fill it tight and tap it down: loose resin lets water slip by. ${first ? 'Rinse to the drain until the meter reads 0.' : 'Rinse it alone, after the one before reads 0.'}`,
+      minutes: 15,
+      cautions: volumeL >= HEAVY_L ? [HEAVY] : [],
+    },
+  ],
+  // When it is spent the log's own tracking says.
+  upkeep: none,
+  findings: none,
+  facts: ({ resin: state, units }) => {
+    if (!state) return [];
+    const share = (value: number): string => formatQuantity(value, 'fraction', units).text;
+    return [
+      ['Capacity usable, anion side', share(state.utilisation.anion.utilisation)],
+      ['Capacity usable, cation side', share(state.utilisation.cation.utilisation)],
+      ['Taken up so far', share(Math.min(1, state.usedShare))],
+    ];
+  },
+  fill: ({ resinLeft }) => (resinLeft === null ? 0 : 1 - resinLeft),
+  fields: (stage) => ({
+    choices: [field.choice(stage, 'resinClass', 'Resin', CLASSES)],
+    quantities: [
+      field.quantity(stage, 'volumeL', 'Volume of resin', { unit: 'L' }),
+      field.quantity(stage, 'depthMm', 'Depth of the bed', { unit: 'cm' }),
+      field.quantity(stage, 'packing', 'Packing (90 tight, 75 loose)', { unit: '%' }),
+    ],
+  }),
+  folded: 'More',
+});

@@ -1,0 +1,70 @@
+import { z } from 'zod';
+import { dirtLoading, prefilterBarPerLPerH } from '../pretreatment';
+import { formatQuantity, maybe, measured } from '../quantity';
+import { HALF_YEAR_DAYS } from './cartridge';
+import { keysOf } from './field';
+import { allPasses, anyStage, defineStage, fitted, neverOpen, none, noPrice, unchanged, zero } from './kind';
+
+const schema = z.strictObject({
+  kind: z.literal('sediment'),
+  ...anyStage,
+  micron: measured('poreUm', 0.1, 200),
+  /** Loss at 1 gal/min when clean. */
+  cleanLossBar: measured('pressureBar', 0, 1),
+  /** Null: from what has passed since it was fitted. */
+  loading: maybe(measured('fraction', 0, 0.95)),
+  /** Dirt it holds when full. */
+  holdsG: measured('massG', 0.1, 10_000),
+  ...fitted,
+});
+const field = keysOf<z.infer<typeof schema>>(schema.shape);
+
+/** Dirt a 10-inch cartridge holds (our assumption): with usual water it lasts about the usual six months. */
+export const SEDIMENT_HOLDS_G = 10;
+
+export const sediment = defineStage(schema, {
+  kind: 'sediment',
+  label: 'Sediment filter',
+  says: 'Keeps dirt from everything after it',
+  place: 2,
+  defaults: {
+    kind: 'sediment',
+    name: 'Sediment',
+    micron: 5,
+    cleanLossBar: 0.08,
+    loading: null,
+    holdsG: SEDIMENT_HOLDS_G,
+    fittedOn: null,
+  },
+  form: 'cartridge',
+  touches: 'nothing',
+  prefilter: true,
+  inUses: true,
+  treat: unchanged,
+  slopeBar: ({ cleanLossBar, loading }, _flow, temperatureC) => prefilterBarPerLPerH({ cleanLossBar, loading: loading ?? 0 }, temperatureC),
+  riseBar: zero,
+  breaksPressure: neverOpen,
+  mounting: () => ({ wetKg: 3.2, wallM: 0.14 }),
+  price: noPrice,
+  worn: (stage, use, turbidityNTU) => ({
+    ...stage,
+    loading: stage.loading ?? dirtLoading(use.passedL ?? 0, turbidityNTU, stage.holdsG),
+  }),
+  dirtPassed: allPasses,
+  stepPart: null,
+  steps: none,
+  upkeep: () => [{ says: 'change', afterDays: HALF_YEAR_DAYS }],
+  findings: none,
+  facts: ({ worn, units }) => [['Full of dirt, by the log', formatQuantity(worn.loading ?? 0, 'fraction', units).text]],
+  fill: ({ worn }) => worn.loading ?? 0,
+  fields: (stage) => ({
+    choices: [],
+    quantities: [
+      field.quantity(stage, 'micron', 'Pore size'),
+      field.quantity(stage, 'loading', 'Clogged by', { unit: '%', empty: 'by the log' }),
+      field.quantity(stage, 'cleanLossBar', 'Loss when clean, 1 gal/min'),
+      field.quantity(stage, 'holdsG', 'Dirt it holds', { folded: true }),
+    ],
+  }),
+  folded: 'More',
+});

@@ -1,0 +1,138 @@
+import { z } from 'zod';
+import { sizeSoftener, SODIUM_PER_HARDNESS, softened, softenerCapacityEqPerL, softenerLeakageMgL, type SoftenerPlan } from '../exchange';
+import { inSentence, measured, ok, THIN, words, type Outcome } from '../quantity';
+import { CACO3_G_PER_EQ, hardnessOf, MOLAR_MASS } from '../water';
+import { cartridgeSlopeBar } from './cartridge';
+import { keysOf } from './field';
+import type { Finding } from './finding';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, zero, type Standing } from './kind';
+import { LOCAL_CODE } from './step';
+
+const schema = z.strictObject({
+  kind: z.literal('softener'),
+  ...anyStage,
+  volumeL: measured('volumeL', 0.05, 1000),
+  /** Salt for a litre of resin at each regeneration. */
+  saltGPerL: measured('saltGPerL', 48, 321),
+  reserveShare: measured('fraction', 0, 0.5),
+  ...fitted,
+});
+type Softener = z.infer<typeof schema>;
+const field = keysOf<Softener>(schema.shape);
+
+/** Hardness behind a softener that is an alarm: a grain a gallon. */
+const SOFT_ALARM_MGL = 17.1;
+/** Dissolved iron from which a softener is in trouble, mg/L. */
+const IRON_MIND_MGL = 0.3;
+/** Days from one look at the salt to the next (common practice: two months). */
+const SALT_DAYS = 61;
+
+/** A softener's plan on the water that meets it. */
+export const softenerPlan = ({
+  stage,
+  before,
+  litresPerDay,
+}: Pick<Standing<Softener>, 'stage' | 'before' | 'litresPerDay'>): Outcome<SoftenerPlan> =>
+  sizeSoftener({
+    volumeL: stage.volumeL,
+    saltGPerL: stage.saltGPerL,
+    hardnessMgL: hardnessOf(before.water.mgL),
+    ironMgL: before.water.mgL.Fe,
+    litresPerDay: Math.max(0.01, litresPerDay),
+    reserveShare: stage.reserveShare,
+  });
+
+function findings(standing: Standing<Softener>): Finding[] {
+  const { stage, before, units } = standing;
+  const say = words(units);
+  const planned = softenerPlan(standing);
+  if (!planned.ok) {
+    const nothing = hardnessOf(before.water.mgL) < 0.1;
+    return nothing
+      ? [
+          {
+            id: `softener-${stage.id}`,
+            severity: 'note',
+            title: `${stage.name} meets ${say.of(0, 'hardnessMgL')} of hardness`,
+            why: 'There is nothing here to soften: it could go.',
+          },
+        ]
+      : [{ id: `softener-${stage.id}`, severity: 'bad', title: `${stage.name} cannot be planned`, why: planned.error.message }];
+  }
+  const plan = planned.value;
+  const leak = softenerLeakageMgL(
+    softenerCapacityEqPerL(stage.saltGPerL),
+    before.state.hardnessMgL / CACO3_G_PER_EQ + before.water.mgL.Na / MOLAR_MASS.Na,
+  );
+  const sodium = SODIUM_PER_HARDNESS * Math.max(0, before.state.hardnessMgL - leak);
+  const found: Finding[] = [
+    {
+      id: `softener-${stage.id}`,
+      severity: plan.days < 1 ? 'bad' : plan.days < 3 ? 'mind' : 'note',
+      title:
+        plan.days < 1
+          ? `${stage.name} is spent after ${say.of(plan.litresBetween, 'volumeL')}, within the day`
+          : `${stage.name} regenerates every ${plan.days.toFixed(1)} days with ${plan.saltKg.toFixed(1)}${THIN}kg of salt`,
+      why: `${plan.saltKgPerYear.toFixed(0)}${THIN}kg of salt a year; ${Math.round(100 * plan.wasteShare)}${THIN}% of the water goes down the drain with it. About ${say.mgL(leak)} of hardness slips through, and ${say.mgL(sodium)} of sodium comes for the rest. Look at the salt every two months.`,
+    },
+  ];
+  if (leak > SOFT_ALARM_MGL)
+    found.push({
+      id: `softener-leak-${stage.id}`,
+      severity: 'mind',
+      title: `About ${say.mgL(leak)} of hardness slips through ${inSentence(stage.name)}`,
+      why: 'Above 17 mg/L it is an alarm. More salt at each regeneration lowers it.',
+    });
+  if (before.water.mgL.Fe > IRON_MIND_MGL)
+    found.push({
+      id: `softener-iron-${stage.id}`,
+      severity: 'mind',
+      title: `Iron ${say.mgL(before.water.mgL.Fe)} stays on the resin`,
+      why: 'Use salt with resin cleaner, and regenerate at least every four days.',
+    });
+  return found;
+}
+
+export const softener = defineStage(schema, {
+  kind: 'softener',
+  label: 'Softener',
+  says: 'Sodium for hardness, regenerated with salt',
+  place: 0,
+  defaults: { kind: 'softener', name: 'Softener', volumeL: 8, saltGPerL: 128, reserveShare: 0.2, fittedOn: null },
+  form: 'cartridge',
+  touches: 'minerals',
+  prefilter: false,
+  inUses: true,
+  treat: ({ saltGPerL }, { water }) => ok({ water: softened(water, softenerCapacityEqPerL(saltGPerL)) }),
+  slopeBar: cartridgeSlopeBar,
+  riseBar: zero,
+  breaksPressure: neverOpen,
+  // Resin vessel, and as much again for the brine tank.
+  mounting: ({ volumeL }) => ({ wetKg: 4 + 3 * volumeL, wallM: 0.5 }),
+  price: noPrice,
+  worn: asFitted,
+  dirtPassed: allPasses,
+  stepPart: 'cartridges',
+  steps: ({ id, name, saltGPerL, volumeL }) => [
+    {
+      id: `softener-${id}`,
+      title: `Fill the salt of ${inSentence(name)} and regenerate it once`,
+      how: `Salt a hand above the water, no bridge, no mush. Set ${((saltGPerL * volumeL) / 1000).toFixed(1)}${THIN}kg a time; rinse until it no longer tastes of salt.`,
+      minutes: 60,
+      cautions: [LOCAL_CODE],
+    },
+  ],
+  upkeep: () => [{ says: 'salt of', everyDays: SALT_DAYS }],
+  findings,
+  facts: none,
+  fill: zero,
+  fields: (stage) => ({
+    choices: [],
+    quantities: [
+      field.quantity(stage, 'volumeL', 'Volume of resin', { unit: 'L' }),
+      field.quantity(stage, 'saltGPerL', 'Salt for its resin'),
+      field.quantity(stage, 'reserveShare', 'Kept in reserve', { unit: '%' }),
+    ],
+  }),
+  folded: 'More',
+});

@@ -1,0 +1,119 @@
+import { z } from 'zod';
+import { formatQuantity, inSentence, maybe, measured, ok } from '../quantity';
+import type { BladderTank } from '../storage';
+import { openToAir } from '../water';
+import { BAR_PER_METRE } from './cartridge';
+import { keysOf } from './field';
+import { allPasses, anyStage, asFitted, defineStage, none, zero } from './kind';
+import type { Caution } from './step';
+
+const schema = z.strictObject({
+  kind: z.literal('tank'),
+  ...anyStage,
+  volumeL: measured('volumeL', 0.1, 100_000),
+  liftM: measured('lengthMm', 0, 50, 1000),
+  openToAir: z.boolean(),
+  /** Gas pressure of a closed tank when it is empty; null where no gas pushes back. */
+  prechargeBar: maybe(measured('pressureBar', 0, 10)),
+  /** Shares of its volume at which the float starts and stops the unit. */
+  startShare: measured('fraction', 0, 1),
+  stopShare: measured('fraction', 0, 1),
+});
+export type Tank = z.infer<typeof schema>;
+const field = keysOf<Tank>(schema.shape);
+
+/** A float that starts the unit at 60 % and stops it at 90 % (our default). */
+export const FLOAT_SHARES = { startShare: 0.6, stopShare: 0.9 } as const;
+/** Gas pressure a bladder tank comes with (common practice: about 7 psi). */
+const USUAL_PRECHARGE_BAR = 0.5;
+/** How full a tank is drawn: its level is not known. */
+const DRAWN_FULL = 0.7;
+
+const KINDS = [
+  { title: 'Open to the air, with a float', value: 'open' },
+  { title: 'Closed, with a float', value: 'closed' },
+  { title: 'Closed, with gas that pushes', value: 'gas' },
+];
+const FLOAT: Caution = {
+  title: 'A tank needs a float valve',
+  text: 'Without an automatic shut-off somebody floods the room. Set and try it before the tank is full.',
+};
+
+/** The gas in a closed tank, as the storage room takes it; null where none pushes back. */
+export const gasOf = ({ openToAir: open, prechargeBar, volumeL }: Tank): BladderTank | null =>
+  !open && prechargeBar !== null ? { gasL: volumeL, prechargeBar } : null;
+
+export const tank = defineStage(schema, {
+  kind: 'tank',
+  label: 'Tank',
+  says: 'Keeps water for the draw',
+  place: 10,
+  defaults: { kind: 'tank', name: 'Tank', volumeL: 100, liftM: 0, openToAir: true, prechargeBar: null, ...FLOAT_SHARES },
+  form: 'tank',
+  touches: 'traces',
+  prefilter: false,
+  inUses: false,
+  treat: (stage, { water }) => {
+    if (!stage.openToAir) return ok({ water });
+    const open = openToAir(water);
+    return open.ok ? ok({ water: open.value }) : open;
+  },
+  slopeBar: zero,
+  riseBar: ({ liftM }) => liftM * BAR_PER_METRE,
+  breaksPressure: ({ openToAir: open }) => open,
+  // A kilogram a litre, and a twentieth for the tank; it stands on the floor.
+  mounting: ({ volumeL }) => ({ wetKg: 1.05 * volumeL, wallM: 0 }),
+  price: ({ volumeL }, { tankPerL }) => volumeL * tankPerL,
+  worn: asFitted,
+  dirtPassed: allPasses,
+  stepPart: 'polish',
+  steps: ({ id, name }) => [
+    {
+      id: `tank-${id}`,
+      title: `Fit the float valve of the ${inSentence(name)}`,
+      how: 'A hole of about 11 mm for quarter-inch fittings, above the full level, with room under the lid. Lift the float by hand: the flow must stop.',
+      minutes: 20,
+      cautions: [FLOAT],
+    },
+  ],
+  upkeep: none,
+  findings: none,
+  facts: ({ float, bladder, units }) => [
+    ...(float
+      ? ([
+          ['Starts a day', float.startsPerDay.toFixed(1)],
+          ['Runs a day', `${float.runHoursPerDay.toFixed(1)} h`],
+        ] as const)
+      : []),
+    ...(bladder
+      ? ([
+          ['Holds', formatQuantity(bladder.heldL, 'volumeL', units).text],
+          ['Fills in', `${bladder.hours.toFixed(1)} h`],
+        ] as const)
+      : []),
+  ],
+  fill: () => DRAWN_FULL,
+  fields: (stage) => ({
+    choices: [
+      {
+        label: 'Kind of tank',
+        items: KINDS,
+        value: stage.openToAir ? 'open' : stage.prechargeBar === null ? 'closed' : 'gas',
+        write: (value) => ({
+          stage: { ...stage, openToAir: value === 'open', prechargeBar: value === 'gas' ? USUAL_PRECHARGE_BAR : null },
+        }),
+      },
+    ],
+    quantities: [
+      field.quantity(stage, 'volumeL', 'Volume'),
+      field.quantity(stage, 'liftM', 'Height above the unit', { unit: 'm' }),
+      ...(gasOf(stage)
+        ? [field.quantity(stage, 'prechargeBar', 'Gas pressure when empty')]
+        : [
+            field.quantity(stage, 'startShare', 'Float starts the unit at', { unit: '%', folded: true }),
+            field.quantity(stage, 'stopShare', 'Float stops it at', { unit: '%', folded: true }),
+          ]),
+    ],
+  }),
+  folded: 'Float',
+});

@@ -1,0 +1,53 @@
+import { z } from 'zod';
+import { restrictorPressureBar } from '../membrane';
+import { measured } from '../quantity';
+import { BAR_PER_METRE } from './cartridge';
+import { keysOf } from './field';
+import { allPasses, anyStage, asFitted, defineStage, neverOpen, none, noPrice, unchanged, zero } from './kind';
+
+const schema = z.strictObject({
+  kind: z.literal('tubing'),
+  ...anyStage,
+  boreMm: measured('lengthMm', 1, 100),
+  lengthM: measured('lengthMm', 0, 1000, 1000),
+  riseM: measured('lengthMm', -50, 50, 1000),
+});
+const field = keysOf<z.infer<typeof schema>>(schema.shape);
+
+/** A run of tubing long or high enough to cost pressure. */
+export const tubing = defineStage(schema, {
+  kind: 'tubing',
+  label: 'Long tubing',
+  says: 'Length, bore and height that cost pressure',
+  place: 9,
+  defaults: { kind: 'tubing', name: 'Tubing', boreMm: 4.3, lengthM: 10, riseM: 0 },
+  form: 'line',
+  touches: 'nothing',
+  prefilter: false,
+  inUses: false,
+  treat: unchanged,
+  slopeBar: ({ boreMm, lengthM }, flowLPerH, temperatureC) =>
+    flowLPerH > 0 ? restrictorPressureBar({ boreMm, lengthMm: 1000 * lengthM }, flowLPerH, temperatureC) / flowLPerH : 0,
+  riseBar: ({ riseM }) => riseM * BAR_PER_METRE,
+  breaksPressure: neverOpen,
+  // The water in it; it hangs on clips along its way.
+  mounting: ({ boreMm, lengthM }) => ({ wetKg: (Math.PI / 4) * (boreMm / 1000) ** 2 * lengthM * 1000, wallM: 0 }),
+  price: noPrice,
+  worn: asFitted,
+  dirtPassed: allPasses,
+  stepPart: null,
+  steps: none,
+  upkeep: none,
+  findings: none,
+  facts: none,
+  fill: zero,
+  fields: (stage) => ({
+    choices: [],
+    quantities: [
+      field.quantity(stage, 'boreMm', 'Inner bore', { unit: 'mm' }),
+      field.quantity(stage, 'lengthM', 'Length', { unit: 'm' }),
+      field.quantity(stage, 'riseM', 'Climbs by', { unit: 'm' }),
+    ],
+  }),
+  folded: 'More',
+});

@@ -1,0 +1,18 @@
+/** What the log says a stage has been through since it was fitted; what is absent is not known. */
+export interface StageUse {
+  /** Equivalents a resin has taken up. */
+  readonly cationEq?: number;
+  readonly anionEq?: number;
+  /** Litres that went through it. */
+  readonly passedL?: number;
+  readonly years?: number;
+  /** Chlorine and chloramine that reached a membrane, mg/L × hours. */
+  readonly chlorineMgLHours?: number;
+  readonly chloramineMgLHours?: number;
+}
+
+/** By stage id. A stage that is absent counts as new. */
+export type TrainUse = Readonly<Record<string, StageUse>>;
+
+/** Of a stage that counts as new. */
+export const NO_USE: StageUse = {};

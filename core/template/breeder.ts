@@ -1,0 +1,17 @@
+import { stage, type TemplateRow } from './row';
+
+export const breeder: TemplateRow = {
+  label: 'Membrane only, for a breeder',
+  says: 'Sediment, carbon and a larger membrane; a drum filled overnight.',
+  goal: 'softWaterBreeding',
+  demandL: 100,
+  demandPer: 'day',
+  stages: [
+    stage('sediment', 'sediment'),
+    stage('carbon', 'carbon'),
+    stage('membrane', 'membrane', { elementClass: '1812-100', restrictor: { lengthMm: 300, boreMm: 1.3 } }),
+    stage('tank', 'tank', { name: 'Drum', volumeL: 200 }),
+  ],
+  probes: [{ name: 'After membrane', after: 'membrane' }],
+  drawLPerH: 10,
+};

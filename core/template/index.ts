@@ -1,0 +1,2 @@
+export { TEMPLATE_ROWS } from './rows';
+export { newInstrument, systemFromTemplate } from './start';

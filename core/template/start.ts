@@ -1,0 +1,95 @@
+import { NO_KIT, NO_REPORT, PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU, type Instrument, type Probe, type System, type TemplateId } from '../file';
+import { evenDemand } from '../goal';
+import { plainMeter } from '../water';
+import { TEMPLATE_ROWS } from './rows';
+
+/** What a new system needs to be told. */
+export interface NewSystem {
+  readonly id: string;
+  readonly name: string;
+  readonly site: string;
+  readonly template: TemplateId;
+  /** Instant with zone. */
+  readonly at: string;
+}
+
+/** The meter every new system starts with. */
+export const FIRST_INSTRUMENT = 'meter';
+
+/** A ppm meter as most are: factor 0.5, whole ppm, corrected by 2 %/°C. */
+export function newInstrument(id: string, name: string): Instrument {
+  return { id, name, resolution: 1, calibratedOn: null, ...plainMeter({ kind: 'factor', factor: 0.5 }) };
+}
+
+/** A system from a template: a middling municipal tap until the water phase says otherwise. */
+export function systemFromTemplate({ id, name, site, template, at }: NewSystem): System {
+  const row = TEMPLATE_ROWS[template];
+  const probe = (probeName: string, after: string): Probe => ({
+    id: `probe-${after}`,
+    name: probeName,
+    after,
+    instrumentId: FIRST_INSTRUMENT,
+  });
+  return {
+    id,
+    name,
+    site,
+    template,
+    demo: false,
+    createdAt: at,
+    updatedAt: at,
+    units: { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 },
+    instruments: [
+      row.supply
+        ? { ...newInstrument(FIRST_INSTRUMENT, 'Conductivity meter'), scale: { kind: 'conductivity' } }
+        : newInstrument(FIRST_INSTRUMENT, 'In-line meter'),
+    ],
+    comparison: { referenceId: null, glasses: [] },
+    source: {
+      name: row.supply?.name ?? 'Mains',
+      samples: [
+        {
+          id: 'sample-1',
+          takenOn: at.slice(0, 10),
+          character: row.supply?.character ?? 'municipal',
+          way: 'meter',
+          temperatureC: row.supply?.temperatureC ?? 15,
+          reading: row.supply?.readingUScm ?? 240,
+          instrumentId: FIRST_INSTRUMENT,
+          kit: NO_KIT,
+          report: NO_REPORT,
+          chlorineMgL: row.supply?.chlorineMgL ?? 0.5,
+          chloramineMgL: 0,
+        },
+      ],
+      sampleId: 'sample-1',
+      linePressureBar: row.supply?.linePressureBar ?? 4,
+      regulatorBar: null,
+      turbidityNTU: USUAL_TURBIDITY_NTU,
+      silt: null,
+      season: { lowestTemperatureC: 6, highestTemperatureC: 19, ...row.supply?.season, weakestUScm: null, strongestUScm: null },
+      second: null,
+    },
+    goal: {
+      id: row.goal,
+      school: row.school ?? null,
+      crewLimitPpm: row.goal === 'windowCleaning' ? 0 : null,
+      ownLimits: [],
+      prepare: { how: 'none' },
+      demand: evenDemand(row.demandPer === 'week' ? row.demandL / 7 : row.demandL, row.demandPer),
+    },
+    train: {
+      stages: row.stages.map((s) => ({ ...s })),
+      probes: [probe('Tap', 'tap'), ...row.probes.map((p) => probe(p.name, p.after))],
+      wasteTarget: 4,
+      scaleActionIndex: 0,
+      drawLPerH: row.drawLPerH,
+      branches: (row.branches ?? []).map((b) => ({ ...b, stages: b.stages.map((s) => ({ ...s })) })),
+      loop: row.loop ?? null,
+    },
+    build: { done: [], ratios: [], calibratedBoreMm: null },
+    // The sea costs nothing.
+    cartridges: [],
+    prices: row.supply?.character === 'seawater' ? { ...PLACEHOLDER_PRICES, waterPerM3: 0, sewerPerM3: 0 } : PLACEHOLDER_PRICES,
+  };
+}
