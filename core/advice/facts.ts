@@ -1,6 +1,16 @@
 import { bedThroughput, ionicLoad, type BedThroughput } from '../exchange';
 import { feedPump, lastTank, type System } from '../file';
-import { checkGoal, demandLPerDay, goalLimits, hourlyNeedL, prepareWater, smallestTankL, type Limit, type LimitCheck, type Prepared } from '../goal';
+import {
+  checkGoal,
+  demandLPerDay,
+  goalLimits,
+  hourlyNeedL,
+  prepareWater,
+  smallestTankL,
+  type Limit,
+  type LimitCheck,
+  type Prepared,
+} from '../goal';
 import { solveUnitFlows, specificEnergyKWhPerM3, speciesOfWater } from '../membrane';
 import type { Outcome } from '../quantity';
 import { settleWater, type Water } from '../water';

@@ -1,7 +1,7 @@
 export { columnMarks, outMgL, resinChain, type ResinChain } from './column';
 export { waterCost } from './cost';
 export { gatherFacts } from './facts';
-export { aroundOf, stageFacts } from './known';
+export { aroundOf, knownOf, stageFacts } from './known';
 export { loopReport, type LoopReport } from './loop';
 export { waterMeaning } from './meaning';
 export { moreWater, nextElement, type WaterOption } from './moreWater';

@@ -1,7 +1,25 @@
 import { currentSample, type System } from '../file';
 import { type LimitQuantity, demandLPerDay, GOAL_ROWS, goalLimits, STEAM_BOILER_C, type GoalFamily, type Limit } from '../goal';
 import { percent, THIN, words } from '../quantity';
-import { ammoniaAfterCarbonMgL, calciteState, CHARACTER_ROWS, dryResidueMgL, freeAmmoniaShare, hardnessOf, hardnessWord, NITROGEN_PER_CHLORAMINE, palatabilityWord, ryznarIndex, ryznarWord, settleWater, standardChecks, steamedScaleMgL, type Character, type CompletedWater, type WaterState } from '../water';
+import {
+  ammoniaAfterCarbonMgL,
+  calciteState,
+  CHARACTER_ROWS,
+  dryResidueMgL,
+  freeAmmoniaShare,
+  hardnessOf,
+  hardnessWord,
+  NITROGEN_PER_CHLORAMINE,
+  palatabilityWord,
+  ryznarIndex,
+  ryznarWord,
+  settleWater,
+  standardChecks,
+  steamedScaleMgL,
+  type Character,
+  type CompletedWater,
+  type WaterState,
+} from '../water';
 import { type SeasonSpan, wasteToProduct, type SolvedTrain } from '../train';
 import type { Finding, Severity } from '../stage';
 

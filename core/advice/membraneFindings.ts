@@ -1,6 +1,14 @@
 import { membraneStage, type System } from '../file';
 import type { StageOf, Finding, FindingAction } from '../stage';
-import { ELEMENT_ROWS, isSmallElement, SPENT_WATER_FACTOR, MAX_CHLORINE_MG_L, MAX_TEMPERATURE_C, permeabilityOf, pHRange } from '../membrane';
+import {
+  ELEMENT_ROWS,
+  isSmallElement,
+  SPENT_WATER_FACTOR,
+  MAX_CHLORINE_MG_L,
+  MAX_TEMPERATURE_C,
+  permeabilityOf,
+  pHRange,
+} from '../membrane';
 import { BAR_PER_PSI, THIN, type UnitPreference, words } from '../quantity';
 import { creep, SMALL_ELEMENT_L } from '../storage';
 import { dissolvedMgL, type Water } from '../water';

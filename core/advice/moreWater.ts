@@ -1,4 +1,12 @@
-import { ELEMENT_CLASSES, type ElementClass, elementCount, ELEMENT_ROWS, lengthForRatio, MAX_TEMPERATURE_C, speciesOfWater } from '../membrane';
+import {
+  ELEMENT_CLASSES,
+  type ElementClass,
+  elementCount,
+  ELEMENT_ROWS,
+  lengthForRatio,
+  MAX_TEMPERATURE_C,
+  speciesOfWater,
+} from '../membrane';
 import { feedPump, membraneStage, tankVolumeL, type System, type Train } from '../file';
 import { type Stage, type StageOf, unitRanks, newStage, type TrainUse } from '../stage';
 import { demandLPerDay, smallestTankL } from '../goal';

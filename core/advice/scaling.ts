@@ -1,6 +1,15 @@
 import { betaMaxOf, type UnitSolution } from '../membrane';
 import { findRoot } from '../numeric';
-import { calciteState, eachSolute, percentOfSaturation, saturation, strongWaterIndex, type CalciteState, type Mineral, type Water } from '../water';
+import {
+  calciteState,
+  eachSolute,
+  percentOfSaturation,
+  saturation,
+  strongWaterIndex,
+  type CalciteState,
+  type Mineral,
+  type Water,
+} from '../water';
 
 /** What the concentrate does to the membrane it leaves. */
 export interface ScaleOutlook {

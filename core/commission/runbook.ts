@@ -1,6 +1,18 @@
 import { allStages, type System } from '../file';
 import { formatQuantity, THIN, type UnitPreference } from '../quantity';
-import { FLOOD, HEAVY, HIGH_PRESSURE, kindOf, LOCAL_CODE, type Caution, type Stage, type StageKind, type StageOf, type Step, type StepPart } from '../stage';
+import {
+  FLOOD,
+  HEAVY,
+  HIGH_PRESSURE,
+  kindOf,
+  LOCAL_CODE,
+  type Caution,
+  type Stage,
+  type StageKind,
+  type StageOf,
+  type Step,
+  type StepPart,
+} from '../stage';
 /** A step of the runbook; some have their own tool on the page. */
 export interface RunbookStep extends Step {
   readonly tool: 'ratio' | 'trim' | 'ratioAgain' | null;

@@ -54,11 +54,12 @@ const dissolve = (water: Water, mmolL: number): Water => ({
  */
 export function calcitePickup(water: Water, contactMin: number): Outcome<CalcitePickup> {
   if (!(contactMin > 0)) return fail('contactMin', contactMin, 'above 0', `A contact time of ${contactMin} min is no contact.`);
-  const started = dissolve(water, TRACE_MMOL_L);
+  // Acid takes calcite up before there is any index to speak of.
+  const startMmolL = Math.max(0, -water.alkalinityMgL) / CACO3_G_PER_MOL + TRACE_MMOL_L;
+  const started = dissolve(water, startMmolL);
   const state = calciteState(started, water.temperatureC);
   if (!state.ok) return state;
-  const saturationMgL =
-    Math.max(0, -state.value.precipitationMgL) + (state.value.precipitationMgL < 0 ? CACO3_G_PER_MOL * TRACE_MMOL_L : 0);
+  const saturationMgL = Math.max(0, -state.value.precipitationMgL) + (state.value.precipitationMgL < 0 ? CACO3_G_PER_MOL * startMmolL : 0);
   const takenMgL = saturationMgL * (1 - Math.exp(-contactMin / CALCITE_TAU_MIN));
   return ok({ water: dissolve(water, takenMgL / CACO3_G_PER_MOL), takenMgL, saturationMgL });
 }

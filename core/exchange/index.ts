@@ -2,13 +2,43 @@ export { blendPermeate, calcitePickup } from './blend';
 export { cellRow, runCells } from './cells';
 export { frontChain } from './coherence';
 export { columnSteps, firstPast, simulateBeds, type ColumnOptions, type ColumnRun, type Side } from './column';
-export { bypassFor, capacityLitres, decarbonised, flushL, meterPresetL, neighbourSettings, ratedCapacityEq, ratingAgrees } from './decarbonise';
+export {
+  bypassFor,
+  capacityLitres,
+  decarbonised,
+  flushL,
+  meterPresetL,
+  neighbourSettings,
+  ratedCapacityEq,
+  ratingAgrees,
+} from './decarbonise';
 export { bedPressureBar, bedUtilisation, frontLeak, slowestFlowLPerH, utilisationAt, type BedUtilisation } from './film';
 export { CATION_IDS, amountOf, ionMeqL, type IonId } from './ions';
 export { ionicLoad } from './load';
 export { RESIN_CLASSES, RESIN_ROWS, type Bed, type ResinClassId } from './resins';
-export { PLACEHOLDER_ROUTE, atStrength, breakevenFactor, breakevenLPerWeek, fixedPerWeek, membraneFirst, resinAlone, resinPerLitre, throughMembrane, type MembraneRoute, type RouteCost, type RouteWater } from './routes';
+export {
+  PLACEHOLDER_ROUTE,
+  atStrength,
+  breakevenFactor,
+  breakevenLPerWeek,
+  fixedPerWeek,
+  membraneFirst,
+  resinAlone,
+  resinPerLitre,
+  throughMembrane,
+  type MembraneRoute,
+  type RouteCost,
+  type RouteWater,
+} from './routes';
 export { judgeRise, type RisePoint } from './service';
 export { SODIUM_PER_HARDNESS, sizeSoftener, softened, softenerCapacityEqPerL, softenerLeakageMgL, type SoftenerPlan } from './softener';
 export { bedCapacityEq, bedThroughput, polishedWater, type BedThroughput } from './throughput';
-export { forecastCartridge, loadSd, priorCapacity, updateCapacity, type Band, type CapacityBelief, type CartridgeForecast } from './tracking';
+export {
+  forecastCartridge,
+  loadSd,
+  priorCapacity,
+  updateCapacity,
+  type Band,
+  type CapacityBelief,
+  type CartridgeForecast,
+} from './tracking';

@@ -2,11 +2,37 @@ import { describe, expect, it } from 'vitest';
 import { PLACEHOLDER_PRICES } from '../file';
 import { expectNear, expectWithin, failure, value } from '../testing/close';
 import { balanced, hardnessOf, settleWater, solutesMgL, waterFromPH, type Water } from '../water';
-import { atStrength, breakevenFactor, breakevenLPerWeek, fixedPerWeek, membraneFirst, PLACEHOLDER_ROUTE, resinAlone, resinPerLitre, throughMembrane, type RouteWater } from './routes';
+import {
+  atStrength,
+  breakevenFactor,
+  breakevenLPerWeek,
+  fixedPerWeek,
+  membraneFirst,
+  PLACEHOLDER_ROUTE,
+  resinAlone,
+  resinPerLitre,
+  throughMembrane,
+  type RouteWater,
+} from './routes';
 import { blendPermeate, calcitePickup } from './blend';
-import { bypassFor, decarbonised, meterPresetL, neighbourSettings, ratedCapacityEq, ratingAgrees, type DecarbonisingCartridge } from './decarbonise';
+import {
+  bypassFor,
+  decarbonised,
+  meterPresetL,
+  neighbourSettings,
+  ratedCapacityEq,
+  ratingAgrees,
+  type DecarbonisingCartridge,
+} from './decarbonise';
 import { cyclicShare, judgeRise, laneLife } from './service';
-import { EQ_PER_L_IN_KGR_PER_FT3, G_PER_L_IN_LB_PER_FT3, sizeSoftener, SODIUM_PER_HARDNESS, softenerCapacityEqPerL, softenerLeakageMgL } from './softener';
+import {
+  EQ_PER_L_IN_KGR_PER_FT3,
+  G_PER_L_IN_LB_PER_FT3,
+  sizeSoftener,
+  SODIUM_PER_HARDNESS,
+  softenerCapacityEqPerL,
+  softenerLeakageMgL,
+} from './softener';
 
 // Check values of the handbook's exchange chapter, sections 5 to 12, computed independently unless marked.
 

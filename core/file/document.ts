@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { FIRST_YEAR, isLikelyDate, LAST_YEAR } from './bounds';
-import { migrated } from './migrate';
+import { FILE_VERSION, migrated } from './versions';
 import { readingSchema, systemSchema, type Reading, type System } from './schema';
 import { allStages } from './select';
 
@@ -11,7 +11,6 @@ export interface SystemRecord {
 }
 
 export const FILE_FORMAT = 'yes-clear';
-export const FILE_VERSION = 3;
 export const FILE_ENDING = '.yesclear.json';
 
 const recordSchema = z.strictObject({ system: systemSchema, readings: z.array(readingSchema) });

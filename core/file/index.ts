@@ -1,8 +1,51 @@
 export { FIRST_YEAR, LAST_YEAR, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
 export { PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
-export { FILE_ENDING, readDocument, readingIssue, saveDocument, systemIssue, unlikelyDates, writeDocument, type FileError, type FileIssue, type SystemRecord } from './document';
+export {
+  FILE_ENDING,
+  readDocument,
+  readingIssue,
+  saveDocument,
+  systemIssue,
+  unlikelyDates,
+  writeDocument,
+  type FileError,
+  type FileIssue,
+  type SystemRecord,
+} from './document';
 export { SYSTEM_PARTS, alike, compareRecords, copyOf, mergeRecords, withPlainId, type RecordComparison, type SystemPart } from './merge';
-export { systemFrom1, systemFrom2 } from './migrate';
-export { TEMPLATE_IDS, kitSchema, ratioSchema, systemSchema, type Branch, type Cartridge, type Comparison, type Instrument, type Kit, type LoopSettings, type Prices, type Probe, type Reading, type Sample, type SampleWay, type Season, type Source, type System, type TemplateId, type Train } from './schema';
-export { NO_KIT, NO_REPORT, allStages, currentSample, emptySample, feedPump, lastTank, membraneStage, tankVolumeL, withSample } from './select';
+export {
+  TEMPLATE_IDS,
+  kitSchema,
+  ratioSchema,
+  systemSchema,
+  type Branch,
+  type Cartridge,
+  type Comparison,
+  type Instrument,
+  type Kit,
+  type LoopSettings,
+  type Prices,
+  type Probe,
+  type Reading,
+  type Sample,
+  type SampleWay,
+  type Season,
+  type Source,
+  type System,
+  type TemplateId,
+  type Train,
+} from './schema';
+export {
+  NO_KIT,
+  NO_REPORT,
+  allStages,
+  currentSample,
+  emptySample,
+  feedPump,
+  lastTank,
+  membraneStage,
+  tankVolumeL,
+  withSample,
+} from './select';
+export { FILE_VERSION, FILE_VERSIONS } from './versions';

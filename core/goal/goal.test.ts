@@ -4,7 +4,18 @@ import { GOAL_IDS, type Demand, type Goal, type Preparation } from './schema';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { balanced, characterWater, hardnessOf, salinityOf, settleWater, solutesMgL, waterFromPH, type Water } from '../water';
 import { checkGoal, type LimitCheck } from './check';
-import { demandLPerDay, demandLPerWeek, evenDemand, fillTimeH, hourlyDrawL, largestDrawL, productionForTankLPerDay, scaledDemand, smallestTankL, tankWeek } from './demand';
+import {
+  demandLPerDay,
+  demandLPerWeek,
+  evenDemand,
+  fillTimeH,
+  hourlyDrawL,
+  largestDrawL,
+  productionForTankLPerDay,
+  scaledDemand,
+  smallestTankL,
+  tankWeek,
+} from './demand';
 import { ecOfShownPpm, goalLimits, GOAL_ROWS, schoolOf, type Limit } from './goals';
 import { prepareWater } from './prepare';
 

@@ -1,6 +1,28 @@
 export { STEAM_BOILER_C, checkGoal, limitedValue, type LimitCheck } from './check';
-export { demandLPerDay, demandLPerWeek, evenDemand, fillTimeH, hourlyDrawL, hourlyNeedL, largestDrawL, productionForTankLPerDay, scaledDemand, smallestTankL, tankWeek } from './demand';
+export {
+  demandLPerDay,
+  demandLPerWeek,
+  evenDemand,
+  fillTimeH,
+  hourlyDrawL,
+  hourlyNeedL,
+  largestDrawL,
+  productionForTankLPerDay,
+  scaledDemand,
+  smallestTankL,
+  tankWeek,
+} from './demand';
 export { GOAL_ROWS, LIMIT_LABELS, goalLimits, schoolOf, type GoalFamily, type Limit, type School } from './goals';
 export { allMet, dimensionOf, limitText, missText } from './limitText';
 export { prepareWater, type Prepared } from './prepare';
-export { GOAL_IDS, LIMIT_QUANTITIES, goalSchema, type Demand, type Goal, type GoalId, type LimitQuantity, type OwnLimit, type Preparation } from './schema';
+export {
+  GOAL_IDS,
+  LIMIT_QUANTITIES,
+  goalSchema,
+  type Demand,
+  type Goal,
+  type GoalId,
+  type LimitQuantity,
+  type OwnLimit,
+  type Preparation,
+} from './schema';

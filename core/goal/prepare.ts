@@ -1,6 +1,16 @@
 import type { Preparation } from './schema';
 import { ok, type Outcome } from '../quantity';
-import { dosed, mineralDose, mixWaters, openToAir, SALT_MIX_MOISTURE, seaSaltGPerL, withSeaSalt, type MineralDose, type Water } from '../water';
+import {
+  dosed,
+  mineralDose,
+  mixWaters,
+  openToAir,
+  SALT_MIX_MOISTURE,
+  seaSaltGPerL,
+  withSeaSalt,
+  type MineralDose,
+  type Water,
+} from '../water';
 
 /** What is put to the product before it is used, and the water that makes. */
 export interface Prepared {

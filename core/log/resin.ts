@@ -1,4 +1,15 @@
-import { bedCapacityEq, forecastCartridge, ionicLoad, loadSd, priorCapacity, updateCapacity, utilisationAt, type Band, type CapacityBelief, type CartridgeForecast } from '../exchange';
+import {
+  bedCapacityEq,
+  forecastCartridge,
+  ionicLoad,
+  loadSd,
+  priorCapacity,
+  updateCapacity,
+  utilisationAt,
+  type Band,
+  type CapacityBelief,
+  type CartridgeForecast,
+} from '../exchange';
 import type { Cartridge, Reading, System } from '../file';
 import { type StageOf, stageBed } from '../stage';
 import { demandLPerDay } from '../goal';

@@ -1,6 +1,15 @@
 export { SPENT_WATER_FACTOR, aged, specificEnergyKWhPerM3 } from './ageing';
 export { feedViscosity } from './channel';
-export { ELEMENT_CLASSES, ELEMENT_ROWS, MAX_CHLORINE_MG_L, MAX_TEMPERATURE_C, isSmallElement, pHRange, type ElementClass, type ElementLimits } from './classes';
+export {
+  ELEMENT_CLASSES,
+  ELEMENT_ROWS,
+  MAX_CHLORINE_MG_L,
+  MAX_TEMPERATURE_C,
+  isSmallElement,
+  pHRange,
+  type ElementClass,
+  type ElementLimits,
+} from './classes';
 export { permeabilityOf } from './derive';
 export { CLEAN } from './march';
 export type { MembraneUnit, UnitConditions, UnitFlows } from './model';

@@ -1,7 +1,30 @@
-export { THIN, formatForEditing, formatIn, formatQuantity, hintUnit, percent, roundForReading, shownUnit, type HardnessUnit, type UnitPreference, type UnitSystem } from './format';
+export {
+  THIN,
+  formatForEditing,
+  formatIn,
+  formatQuantity,
+  hintUnit,
+  percent,
+  roundForReading,
+  shownUnit,
+  type HardnessUnit,
+  type UnitPreference,
+  type UnitSystem,
+} from './format';
 export { plainText, readNumber } from './number';
 export { fail, firstError, ok, outOfRange, type InputError, type Outcome } from './outcome';
 export { parseQuantity, unitBySpelling } from './parse';
 export { between, boundsOf, day, id, longest, maybe, measureOf, measured, name } from './schema';
-export { BAR_PER_ATM, BAR_PER_PSI, CACO3_G_PER_MOL, KG_PER_POUND, L_PER_US_GALLON, MG_L_PER_DH, dimensionSpec, toCanonical, unitBySymbol, type Dimension } from './units';
+export {
+  BAR_PER_ATM,
+  BAR_PER_PSI,
+  CACO3_G_PER_MOL,
+  KG_PER_POUND,
+  L_PER_US_GALLON,
+  MG_L_PER_DH,
+  dimensionSpec,
+  toCanonical,
+  unitBySymbol,
+  type Dimension,
+} from './units';
 export { DAYS_PER_MONTH, costUnit, inSentence, moneyText, words } from './words';

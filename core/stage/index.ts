@@ -46,7 +46,20 @@ export { cartridgeLife, type CartridgeLife } from './decarboniser';
 export { capacityChart, dialBlend, type DialBlend } from './dial';
 export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';
 export { URGENCY, type Finding, type FindingAction, type Severity } from './finding';
-export type { AnyStage, Around, Form, Known, Mounting, PartPrices, ResinState, RunningUnit, Standing, Treated, Upkeep, WaterAt } from './kind';
+export type {
+  AnyStage,
+  Around,
+  Form,
+  Known,
+  Mounting,
+  PartPrices,
+  ResinState,
+  RunningUnit,
+  Standing,
+  Treated,
+  Upkeep,
+  WaterAt,
+} from './kind';
 export { membraneUnit, unitRanks } from './membrane';
 export { HIGH_PRESSURE } from './pump';
 export { stageBed } from './resin';

@@ -1,5 +1,18 @@
 import { z } from 'zod';
-import { aged, boreFromRating, CLEAN, ELEMENT_CLASSES, ELEMENT_ROWS, elementCount, isSmallElement, rankFluxLmh, restrictorFlowLPerH, valveHolding, type MembraneUnit, type VesselRank } from '../membrane';
+import {
+  aged,
+  boreFromRating,
+  CLEAN,
+  ELEMENT_CLASSES,
+  ELEMENT_ROWS,
+  elementCount,
+  isSmallElement,
+  rankFluxLmh,
+  restrictorFlowLPerH,
+  valveHolding,
+  type MembraneUnit,
+  type VesselRank,
+} from '../membrane';
 import { BAR_PER_PSI, formatQuantity, id, inSentence, maybe, measured } from '../quantity';
 import { keysOf, quantity, type StageChoice, type StageQuantity } from './field';
 import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero, type AnyStage, type RunningUnit } from './kind';

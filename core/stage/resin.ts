@@ -1,5 +1,14 @@
 import { z } from 'zod';
-import { bedCapacityEq, bedPressureBar, bedUtilisation, polishedWater, RESIN_CLASSES, RESIN_ROWS, slowestFlowLPerH, type Bed } from '../exchange';
+import {
+  bedCapacityEq,
+  bedPressureBar,
+  bedUtilisation,
+  polishedWater,
+  RESIN_CLASSES,
+  RESIN_ROWS,
+  slowestFlowLPerH,
+  type Bed,
+} from '../exchange';
 import { between, formatQuantity, inSentence, measured, ok } from '../quantity';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero } from './kind';

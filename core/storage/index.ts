@@ -1,4 +1,16 @@
 export { SHUT_OFF_SHARE, bladderBar, bladderFillH, bladderHeldL, type BladderTank } from './bladder';
 export { SMALL_ELEMENT_L, creep } from './creep';
 export { floatCycle, type FloatCycle } from './float';
-export { UV_END_OF_LIFE, UV_GOAL_MJ_PER_CM2, loopAtRest, loopTimeH, loopWeek, polisherDays, resistivityMOhmCm, uvDoseMJPerCm2, velocityMPerS, type Loop, type LoopMoment } from './loop';
+export {
+  UV_END_OF_LIFE,
+  UV_GOAL_MJ_PER_CM2,
+  loopAtRest,
+  loopTimeH,
+  loopWeek,
+  polisherDays,
+  resistivityMOhmCm,
+  uvDoseMJPerCm2,
+  velocityMPerS,
+  type Loop,
+  type LoopMoment,
+} from './loop';

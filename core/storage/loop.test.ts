@@ -1,7 +1,20 @@
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, failure, value } from '../testing/close';
 import { openToAir, settleWater } from '../water';
-import { gasTransferLPerH, loopAtRest, loopTimeH, loopWater, loopWeek, polisherDays, resistivityMOhmCm, startsPerDay, timeOn, uvDoseMJPerCm2, velocityMPerS, type Loop } from './loop';
+import {
+  gasTransferLPerH,
+  loopAtRest,
+  loopTimeH,
+  loopWater,
+  loopWeek,
+  polisherDays,
+  resistivityMOhmCm,
+  startsPerDay,
+  timeOn,
+  uvDoseMJPerCm2,
+  velocityMPerS,
+  type Loop,
+} from './loop';
 
 const sample: Loop = {
   volumeL: 100,

@@ -1,4 +1,13 @@
-import { NO_KIT, NO_REPORT, PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU, type Instrument, type Probe, type System, type TemplateId } from '../file';
+import {
+  NO_KIT,
+  NO_REPORT,
+  PLACEHOLDER_PRICES,
+  USUAL_TURBIDITY_NTU,
+  type Instrument,
+  type Probe,
+  type System,
+  type TemplateId,
+} from '../file';
 import { evenDemand } from '../goal';
 import { plainMeter } from '../water';
 import { TEMPLATE_ROWS } from './rows';

@@ -1,6 +1,18 @@
 import { currentSample, type Instrument, type Sample, type Source } from '../file';
 import { fail, ok, type Outcome } from '../quantity';
-import { completeWater, dropResult, isSolute, meterEc25, mixWaters, settleWater, SOLUTES, type CompletedWater, type Origin, type PartialAnalysis, type Solute } from '../water';
+import {
+  completeWater,
+  dropResult,
+  isSolute,
+  meterEc25,
+  mixWaters,
+  settleWater,
+  SOLUTES,
+  type CompletedWater,
+  type Origin,
+  type PartialAnalysis,
+  type Solute,
+} from '../water';
 
 /** Conductivity at 25 °C behind the sample's meter reading; undefined when there is none. */
 function readingEc25(sample: Sample, instruments: readonly Instrument[]): Outcome<number | undefined> {

@@ -6,12 +6,46 @@ export { completeWater, type CompletedWater, type Origin } from './completion';
 export { dosed, mineralDose, type MineralDose } from './dosing';
 export { dryResidueMgL, hardnessParts, hardnessWord, palatabilityWord, type HardnessSchool } from './grades';
 export { dropResult } from './kit';
-export { AIR_MATTERS_BELOW_USCM, METER_SALTS, compensated, ec25FromReading, meterEc25, plainMeter, readingFromEc25, withResidualDrop, type MeterScale } from './meter';
+export {
+  AIR_MATTERS_BELOW_USCM,
+  METER_SALTS,
+  compensated,
+  ec25FromReading,
+  meterEc25,
+  plainMeter,
+  readingFromEc25,
+  withResidualDrop,
+  type MeterScale,
+} from './meter';
 export { SALT_MIX_MOISTURE, mixWaters, salinityOf, seaSaltGPerL, shareForTarget, withSeaSalt } from './mixing';
 export { OSMOTIC_GROUPS, barPerOsmolal, osmolality, type OsmoticGroup } from './osmotic';
 export { daviesSlope } from './properties';
 export { langelierByHand, percentOfSaturation, ryznarIndex, ryznarWord, saturation, strongWaterIndex, type Mineral } from './saturation';
 export { calciteIndex, calciteState, steamedScaleMgL, type CalciteState } from './scale';
-export { BALANCE_CHARGE, CACO3_G_PER_EQ, HARDNESS_PER_MG, HCO3_PER_ALKALINITY, MOLAR_MASS, SOLUTES, eachSolute, isSolute, solutesMgL, type Solute } from './solutes';
+export {
+  BALANCE_CHARGE,
+  CACO3_G_PER_EQ,
+  HARDNESS_PER_MG,
+  HCO3_PER_ALKALINITY,
+  MOLAR_MASS,
+  SOLUTES,
+  eachSolute,
+  isSolute,
+  solutesMgL,
+  type Solute,
+} from './solutes';
 export { standardChecks } from './standardChecks';
-export { AIR_CO2_ATM, alkalinityByBalance, balanced, closedSpecies, dissolvedMgL, hardnessOf, molalWater, openToAir, settleWater, waterFromPH, type Water, type WaterState } from './water';
+export {
+  AIR_CO2_ATM,
+  alkalinityByBalance,
+  balanced,
+  closedSpecies,
+  dissolvedMgL,
+  hardnessOf,
+  molalWater,
+  openToAir,
+  settleWater,
+  waterFromPH,
+  type Water,
+  type WaterState,
+} from './water';

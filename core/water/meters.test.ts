@@ -3,7 +3,17 @@ import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { characterWater } from './characters';
 import { compareMeters, fitCorrection, type ComparedMeter } from './compareMeters';
-import { compensated, ec25FromConductivity, meterEc25, plainMeter, pureWaterUScm, readingFromEc25, saltConductivityUScm, withResidualDrop, type MeterScale } from './meter';
+import {
+  compensated,
+  ec25FromConductivity,
+  meterEc25,
+  plainMeter,
+  pureWaterUScm,
+  readingFromEc25,
+  saltConductivityUScm,
+  withResidualDrop,
+  type MeterScale,
+} from './meter';
 import { conductivityByHand, chargeBalance, allowedDifferencePercent, standardChecks } from './standardChecks';
 import { settleWater, uncompensatedUScm, waterFromPH } from './water';
 import { solutesMgL } from './solutes';

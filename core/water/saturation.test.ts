@@ -4,7 +4,18 @@ import { expectNear, expectWithin, value } from '../testing/close';
 import { balanced, closedSpecies, molalWater, openToAir, settleWater, waterFromPH, type Water } from './water';
 import { calciteState, steamedScaleMgL } from './scale';
 import { characterWater, type Character } from './characters';
-import { langelierByHand, MINERALS, percentOfSaturation, ryznarIndex, ryznarWord, saturation, solubilityProducts, stiffDavisIndex, stiffDavisK, type Mineral } from './saturation';
+import {
+  langelierByHand,
+  MINERALS,
+  percentOfSaturation,
+  ryznarIndex,
+  ryznarWord,
+  saturation,
+  solubilityProducts,
+  stiffDavisIndex,
+  stiffDavisK,
+  type Mineral,
+} from './saturation';
 import { solutesMgL, type Solute } from './solutes';
 import { waterKgPerL } from './properties';
 

@@ -1,7 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
-import { balanced, molalWater, openToAir, settleWater, waterFromPH, closedSpecies, uncompensatedUScm, type Water, type WaterState } from './water';
+import {
+  balanced,
+  molalWater,
+  openToAir,
+  settleWater,
+  waterFromPH,
+  closedSpecies,
+  uncompensatedUScm,
+  type Water,
+  type WaterState,
+} from './water';
 import { characterWater, CHARACTERS, type Character } from './characters';
 import { compensated, ec25FromReading, readingFromEc25, saltConductivityUScm } from './meter';
 import { daviesSlope } from './properties';

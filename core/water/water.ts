@@ -2,7 +2,17 @@ import { fail, ok, firstError, outOfRange, type Outcome } from '../quantity';
 import { conductivityUScm } from './conductivity';
 import { equilibria } from './equilibria';
 import { waterKgPerL } from './properties';
-import { BALANCE_CHARGE, CACO3_G_PER_EQ, HARDNESS_PER_MG, HCO3_PER_ALKALINITY, MOLAR_MASS, SOLUTES, solutesMgL, type Solute, type SolutesMgL } from './solutes';
+import {
+  BALANCE_CHARGE,
+  CACO3_G_PER_EQ,
+  HARDNESS_PER_MG,
+  HCO3_PER_ALKALINITY,
+  MOLAR_MASS,
+  SOLUTES,
+  solutesMgL,
+  type Solute,
+  type SolutesMgL,
+} from './solutes';
 import type { Species, Totals } from './distribution';
 import { solvePH, speciateAtPH } from './speciation';
 

@@ -1,4 +1,4 @@
-import type { Stage } from '@yes-clear/core/stage';
+import { stageKind, type StageKind } from '@yes-clear/core/stage';
 import { branchColumns, type DescentInput, type Drawing, type Frame, type Pipe, type ProbeMark, type Vessel } from './drawing';
 import type { Box } from './labels';
 import { levelScale, pressureScale, pressureTicks, strengthTicks, type LevelScale } from './levels';
@@ -141,21 +141,21 @@ function scaleAbove(frame: Frame, scale: (footPx: number) => LevelScale, branche
 }
 
 /** Width of what is drawn as one vessel. */
-function vesselWidth(kind: Stage['kind'], s: Sizes): number {
-  if (kind === 'membrane' || kind === 'resin') return s.wide;
-  return kind === 'tank' ? s.wide * 1.25 : s.vessel;
+function vesselWidth(kind: StageKind, s: Sizes): number {
+  const { form } = stageKind(kind);
+  if (form === 'vessel') return s.wide;
+  return form === 'tank' ? s.wide * 1.25 : s.vessel;
 }
 
 /** A vessel spans the fall of its line; what does not change the water stands centred on it. */
-function vesselBox(kind: Stage['kind'], centre: number, width: number, inY: number, outY: number, wasteY: number | null, s: Sizes): Box {
+function vesselBox(kind: StageKind, centre: number, width: number, inY: number, outY: number, wasteY: number | null, s: Sizes): Box {
+  const { form } = stageKind(kind);
   const x = centre - width / 2;
   const upper = Math.min(inY, outY, wasteY ?? Infinity);
   const lower = Math.max(inY, outY);
-  if (kind === 'tank') return { x, y: upper - s.level * 0.62, width, height: lower - upper + s.level * 0.62 + s.pipe * 1.9 };
-  if (kind === 'pump') return { x, y: (inY + outY) / 2 - width / 2, width, height: width };
-  const spans = lower - upper > s.pipe;
-  if (spans && (kind === 'membrane' || kind === 'resin'))
-    return { x, y: upper - s.pipe * 1.1, width, height: lower - upper + s.pipe * 2.2 };
+  if (form === 'tank') return { x, y: upper - s.level * 0.62, width, height: lower - upper + s.level * 0.62 + s.pipe * 1.9 };
+  if (form === 'machine') return { x, y: (inY + outY) / 2 - width / 2, width, height: width };
+  if (form === 'vessel' && lower - upper > s.pipe) return { x, y: upper - s.pipe * 1.1, width, height: lower - upper + s.pipe * 2.2 };
   return { x, y: (inY + outY) / 2 - s.level / 2, width, height: s.level };
 }
 

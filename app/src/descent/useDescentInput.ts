@@ -1,10 +1,10 @@
+import { kindOf, unitRanks } from '@yes-clear/core/stage';
+import { knownOf, type TrainReport } from '@yes-clear/core/advice';
 import { goalLimits } from '@yes-clear/core/goal';
 import { probeEc25, type ResinTracking } from '@yes-clear/core/log';
 import { allStages, feedPump, lastTank, type Probe, type Reading, type System } from '@yes-clear/core/file';
 import { formatQuantity, inSentence, words } from '@yes-clear/core/quantity';
 import { productStation, type SolvedTrain } from '@yes-clear/core/train';
-import { unitRanks } from '@yes-clear/core/stage';
-import type { TrainReport } from '@yes-clear/core/advice';
 import type { DescentInput } from './drawing';
 
 /** The picture's material from a system, its solved train and its log. */
@@ -21,11 +21,8 @@ export function descentInput(
   const last = readings[readings.length - 1];
   const fill: Record<string, number> = {};
   for (const stage of allStages(report.train)) {
-    if (stage.kind === 'sediment') fill[stage.id] = stage.loading ?? 0;
-    if (stage.kind === 'carbon')
-      fill[stage.id] = Math.max(stage.loading, solved.carbons.find((one) => one.stageId === stage.id)?.state.usedShare ?? 0);
-    if (stage.kind === 'tank') fill[stage.id] = 0.7;
-    if (stage.kind === 'resin') fill[stage.id] = tracking?.stageId === stage.id ? 1 - tracking.remaining.p50 : 0;
+    const left = tracking?.stageId === stage.id ? tracking.remaining.p50 : null;
+    fill[stage.id] = kindOf(stage).fill(knownOf(stage, report, system.units, left));
   }
   const unit = solved.unit;
   const wasteWater = solved.waste ? say.water(solved.waste.state.ec25UScm) : '';

@@ -1,7 +1,18 @@
 <script setup lang="ts">
 import { idFor } from '../store/newId';
 import { tankVolumeL } from '@yes-clear/core/file';
-import { type Demand, demandLPerDay, demandLPerWeek, fillTimeH, hourlyDrawL, largestDrawL, productionForTankLPerDay, scaledDemand, smallestTankL, tankWeek } from '@yes-clear/core/goal';
+import {
+  type Demand,
+  demandLPerDay,
+  demandLPerWeek,
+  fillTimeH,
+  hourlyDrawL,
+  largestDrawL,
+  productionForTankLPerDay,
+  scaledDemand,
+  smallestTankL,
+  tankWeek,
+} from '@yes-clear/core/goal';
 import { formatQuantity, THIN } from '@yes-clear/core/quantity';
 import { mdiPlus } from '@mdi/js';
 import { computed, defineAsyncComponent } from 'vue';

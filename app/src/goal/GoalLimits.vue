@@ -1,5 +1,14 @@
 <script setup lang="ts">
-import { LIMIT_QUANTITIES, type LimitQuantity, checkGoal, GOAL_ROWS, goalLimits, limitedValue, LIMIT_LABELS, schoolOf } from '@yes-clear/core/goal';
+import {
+  LIMIT_QUANTITIES,
+  type LimitQuantity,
+  checkGoal,
+  GOAL_ROWS,
+  goalLimits,
+  limitedValue,
+  LIMIT_LABELS,
+  schoolOf,
+} from '@yes-clear/core/goal';
 import { productStation } from '@yes-clear/core/train';
 import { computed, ref } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';

@@ -1,4 +1,12 @@
-import { formatForEditing, formatIn, hintUnit, parseQuantity, shownUnit, type Dimension, type UnitPreference } from '@yes-clear/core/quantity';
+import {
+  formatForEditing,
+  formatIn,
+  hintUnit,
+  parseQuantity,
+  shownUnit,
+  type Dimension,
+  type UnitPreference,
+} from '@yes-clear/core/quantity';
 import { computed, ref, watch } from 'vue';
 
 export interface QuantityInputOptions {

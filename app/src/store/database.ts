@@ -1,6 +1,6 @@
-import { systemFrom1, systemFrom2, type Change, type Reading, type System } from '@yes-clear/core/file';
+import { FILE_VERSIONS, type Change, type Reading, type System } from '@yes-clear/core/file';
 import type { SupplyReport } from '@yes-clear/core/report';
-import Dexie, { type EntityTable, type Table } from 'dexie';
+import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import type { Round } from './round';
 
 /** A system as stored: the document, and a number that grows with every write to it or its readings. */
@@ -47,8 +47,25 @@ export interface RoundRow {
   readonly round: Round;
 }
 
-/** The version of the stores below. An older one in the browser is brought up; a newer one is left alone. */
-export const DATABASE_VERSION = 4;
+/** What a version of the database brought: stores, or another shape of what is kept in them. */
+interface DatabaseStep {
+  readonly stores?: Readonly<Record<string, string>>;
+  /** Version of the file whose shape the rows have from here on. */
+  readonly file?: number;
+}
+
+/** Every version of the database so far; its number is its place in this list. What was once in use is never changed. */
+const STEPS: readonly DatabaseStep[] = [
+  { stores: { systems: 'id', readings: 'id, systemId, [systemId+at]', facts: 'key' } },
+  { stores: { supply: 'zone' }, file: 2 },
+  { file: 3 },
+  { stores: { systems: 'id, [id+revision]', edits: '++seq, [tab+undone]', rounds: 'id' } },
+];
+
+/** The version of the stores. An older one in the browser is brought up; a newer one is left alone. */
+export const DATABASE_VERSION = STEPS.length;
+/** Version of the file whose shape the rows have. */
+export const DATABASE_SHAPE = STEPS.reduce((shape, { file }) => file ?? shape, 1);
 export const DATABASE_NAME = 'yes-clear';
 
 /** Everything kept in this browser. Waits for `openDatabase`: it is looked at before it is touched. */
@@ -61,34 +78,30 @@ export const database = new Dexie(DATABASE_NAME, { autoOpen: false }) as Dexie &
   rounds: EntityTable<RoundRow, 'id'>;
 };
 
-database.version(1).stores({
-  systems: 'id',
-  readings: 'id, systemId, [systemId+at]',
-  facts: 'key',
-});
-
-database
-  .version(2)
-  .stores({ supply: 'zone' })
-  .upgrade((upgrade) =>
-    upgrade
-      .table('systems')
-      .toCollection()
-      .modify((row: { system: unknown }) => {
-        row.system = systemFrom1(row.system);
-      }),
-  );
-
-database.version(3).upgrade((upgrade) =>
-  upgrade
+/** Rows of the shape before a version of the file, brought up to it; what could only be taken back in the old shape is let go. */
+async function reshape(upgrade: Transaction, file: number): Promise<void> {
+  const change = FILE_VERSIONS.find(({ version }) => version === file);
+  if (!change) throw new Error(`There is no version ${file} of the file.`);
+  await upgrade
     .table('systems')
     .toCollection()
     .modify((row: { system: unknown }) => {
-      row.system = systemFrom2(row.system);
-    }),
-);
+      row.system = change.system(row.system);
+    });
+  await upgrade
+    .table('readings')
+    .toCollection()
+    .modify((row: unknown, held: { value: unknown }) => {
+      held.value = change.reading(row);
+    });
+  for (const name of ['edits', 'rounds']) if (upgrade.storeNames.includes(name)) await upgrade.table(name).clear();
+}
 
-database.version(DATABASE_VERSION).stores({ systems: 'id, [id+revision]', edits: '++seq, [tab+undone]', rounds: 'id' });
+STEPS.forEach(({ stores, file }, i) => {
+  const version = database.version(i + 1);
+  if (stores) version.stores(stores);
+  if (file !== undefined) version.upgrade((upgrade) => reshape(upgrade, file));
+});
 
 /** What was written by a newer Yes Clear is neither read nor written by this one. */
 export class NewerDatabase extends Error {

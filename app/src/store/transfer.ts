@@ -1,4 +1,20 @@
-import { alike, compareRecords, copyOf, FILE_ENDING, mergeRecords, readDocument, saveDocument, unlikelyDates, withPlainId, isLikelyDate, type FileError, type FileIssue, type RecordComparison, type SystemPart, type SystemRecord } from '@yes-clear/core/file';
+import {
+  alike,
+  compareRecords,
+  copyOf,
+  FILE_ENDING,
+  mergeRecords,
+  readDocument,
+  saveDocument,
+  unlikelyDates,
+  withPlainId,
+  isLikelyDate,
+  type FileError,
+  type FileIssue,
+  type RecordComparison,
+  type SystemPart,
+  type SystemRecord,
+} from '@yes-clear/core/file';
 import { database, writeFact } from './database';
 import { newId } from './newId';
 import { allRecords, oneRecord, storeRecords } from './systems';

@@ -1,9 +1,9 @@
 import 'fake-indexeddb/auto';
-import { systemSchema } from '@yes-clear/core/file';
+import { FILE_VERSION, FILE_VERSIONS, systemSchema } from '@yes-clear/core/file';
 import Dexie from 'dexie';
 import { readFileSync } from 'node:fs';
-import { expect, it } from 'vitest';
-import { database, openDatabase } from './database';
+import { describe, expect, it } from 'vitest';
+import { database, DATABASE_SHAPE, openDatabase } from './database';
 import { oneRecord } from './systems';
 
 it('a browser that holds systems of version 1 finds them whole after the upgrade', async () => {
@@ -55,4 +55,10 @@ it('a database that lost its stores, as a full disk leaves it, is given them aga
   database.close();
   await openDatabase();
   expect(await database.facts.count()).toBe(1);
+});
+
+describe('the list of versions', () => {
+  it('the database keeps what the file writes', () => expect(DATABASE_SHAPE).toBe(FILE_VERSION));
+  it('counts every version once, in order', () =>
+    expect(FILE_VERSIONS.map(({ version }) => version)).toEqual(FILE_VERSIONS.map((_, i) => i + 2)));
 });

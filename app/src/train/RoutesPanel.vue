@@ -1,5 +1,20 @@
 <script setup lang="ts">
-import { atStrength, breakevenFactor, breakevenLPerWeek, fixedPerWeek, ionicLoad, ionMeqL, membraneFirst, PLACEHOLDER_ROUTE, resinAlone, resinPerLitre, throughMembrane, type MembraneRoute, type RouteCost, type RouteWater } from '@yes-clear/core/exchange';
+import {
+  atStrength,
+  breakevenFactor,
+  breakevenLPerWeek,
+  fixedPerWeek,
+  ionicLoad,
+  ionMeqL,
+  membraneFirst,
+  PLACEHOLDER_ROUTE,
+  resinAlone,
+  resinPerLitre,
+  throughMembrane,
+  type MembraneRoute,
+  type RouteCost,
+  type RouteWater,
+} from '@yes-clear/core/exchange';
 import { demandLPerWeek } from '@yes-clear/core/goal';
 import { formatQuantity, L_PER_US_GALLON, THIN, costUnit, moneyText, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';

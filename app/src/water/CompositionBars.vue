@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { type CompletedWater, type Origin, type Solute, BALANCE_CHARGE, CACO3_G_PER_EQ, HCO3_PER_ALKALINITY, MOLAR_MASS } from '@yes-clear/core/water';
+import {
+  type CompletedWater,
+  type Origin,
+  type Solute,
+  BALANCE_CHARGE,
+  CACO3_G_PER_EQ,
+  HCO3_PER_ALKALINITY,
+  MOLAR_MASS,
+} from '@yes-clear/core/water';
 import { computed } from 'vue';
 
 /** Cations to the left, anions to the right, in meq/L on one scale; how sure each is shows in its fill. */

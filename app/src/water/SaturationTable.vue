@@ -1,6 +1,17 @@
 <script setup lang="ts">
 import { formatQuantity, roundForReading, type UnitPreference } from '@yes-clear/core/quantity';
-import { calciteState, HARDNESS_PER_MG, langelierByHand, percentOfSaturation, ryznarIndex, saturation, settleWater, strongWaterIndex, type Mineral, type Water } from '@yes-clear/core/water';
+import {
+  calciteState,
+  HARDNESS_PER_MG,
+  langelierByHand,
+  percentOfSaturation,
+  ryznarIndex,
+  saturation,
+  settleWater,
+  strongWaterIndex,
+  type Mineral,
+  type Water,
+} from '@yes-clear/core/water';
 import { computed } from 'vue';
 
 /** How near this water is to dropping lime as it is warmed in a closed vessel, and how near to the other scales. */

@@ -1,7 +1,16 @@
 import { trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
 import type { System, TemplateId, Train } from '@yes-clear/core/file';
 import type { Outcome } from '@yes-clear/core/quantity';
-import { loopReport, moreWater, reportTrain, seasonMonths, trainSentence, type LoopReport, type SeasonMonth, type WaterOption } from '@yes-clear/core/advice';
+import {
+  loopReport,
+  moreWater,
+  reportTrain,
+  seasonMonths,
+  trainSentence,
+  type LoopReport,
+  type SeasonMonth,
+  type WaterOption,
+} from '@yes-clear/core/advice';
 import { seasonSpan, tapWater, type MembraneOperation, type SolvedTrain } from '@yes-clear/core/train';
 import { systemFromTemplate } from '@yes-clear/core/template';
 import { dialBlend, type DialBlend, type StageOf, type TrainUse, type WaterAt } from '@yes-clear/core/stage';
