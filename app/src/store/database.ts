@@ -79,7 +79,7 @@ export const database = new Dexie(DATABASE_NAME, { autoOpen: false }) as Dexie &
 };
 
 /** Rows of the shape before a version of the file, brought up to it; what could only be taken back in the old shape is let go. */
-async function reshape(upgrade: Transaction, file: number): Promise<void> {
+async function reshape(upgrade: Transaction, file: number, stores: readonly string[]): Promise<void> {
   const change = FILE_VERSIONS.find(({ version }) => version === file);
   if (!change) throw new Error(`There is no version ${file} of the file.`);
   await upgrade
@@ -94,13 +94,14 @@ async function reshape(upgrade: Transaction, file: number): Promise<void> {
     .modify((row: unknown, held: { value: unknown }) => {
       held.value = change.reading(row);
     });
-  for (const name of ['edits', 'rounds']) if (upgrade.storeNames.includes(name)) await upgrade.table(name).clear();
+  for (const name of ['edits', 'rounds']) if (stores.includes(name)) await upgrade.table(name).clear();
 }
 
 STEPS.forEach(({ stores, file }, i) => {
   const version = database.version(i + 1);
   if (stores) version.stores(stores);
-  if (file !== undefined) version.upgrade((upgrade) => reshape(upgrade, file));
+  const before = STEPS.slice(0, i).flatMap((step) => Object.keys(step.stores ?? {}));
+  if (file !== undefined) version.upgrade((upgrade) => reshape(upgrade, file, before));
 });
 
 /** What was written by a newer Yes Clear is neither read nor written by this one. */
