@@ -1,11 +1,13 @@
 export { columnMarks, outMgL, resinChain, type ResinChain } from './column';
 export { waterCost } from './cost';
 export { gatherFacts } from './facts';
+export { footLine, trainTitle } from './inShort';
 export { aroundOf, knownOf, stageFacts } from './known';
 export { loopReport, type LoopReport } from './loop';
 export { waterMeaning } from './meaning';
 export { moreWater, nextElement, type WaterOption } from './moreWater';
 export { mounting } from './mounting';
+export { pressureSteps } from './pressureSteps';
 export { reportTrain, type TrainReport } from './report';
 export { seasonMonths, type SeasonMonth } from './season';
 export { trainSentence } from './sentence';

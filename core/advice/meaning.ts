@@ -162,8 +162,15 @@ function againstItself({ completed, state, system }: Tap): Finding[] {
 }
 
 /** How much is known and how much is filled in. */
-function sure({ completed, say }: Tap): Finding {
+function sure({ system, completed, say }: Tap): Finding {
   const { origins, rung, plusMinusMgL, water } = completed;
+  if (rung === 'usual')
+    return {
+      id: 'sure',
+      severity: 'mind',
+      title: '0 figures of this water were measured',
+      why: `It stands on a usual water of its kind, ${CHARACTER_ROWS[currentSample(system.source).character].label.toLowerCase()}. One reading of a meter tells its strength.`,
+    };
   const assumed = Object.values(origins).filter((origin) => origin === 'assumed').length;
   const total = Object.keys(origins).length;
   const doubt = say.of(plusMinusMgL.alkalinity, 'alkalinityMgL');

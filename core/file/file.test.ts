@@ -61,11 +61,11 @@ describe('a file of version 1', () => {
   const old = readFileSync(new URL('./fixtures/version-1.yesclear.json', import.meta.url), 'utf8');
   const outcome = readDocument(old);
   const system = outcome.ok ? outcome.records[0]!.system : null;
-  it('is read whole and written as version 3', () => {
+  it('is read whole and written as the present version', () => {
     expect(message(outcome)).toBe('');
     expect(outcome.ok && outcome.records[0]!.readings).toHaveLength(2);
     const written = JSON.parse(writeDocument(outcome.ok ? outcome.records : [], '2026-11-23T11:00:00Z'));
-    expect(written.version).toBe(3);
+    expect(written.version).toBe(4);
     expect(readDocument(JSON.stringify(written)).ok).toBe(true);
   });
   it('keeps the sample, its meter and its season', () => {
@@ -112,6 +112,20 @@ describe('a file of version 2', () => {
     expect(system!.source.silt).toBeNull();
     expect(system!.train.stages.at(-1)).toMatchObject({ volumeL: 300, prechargeBar: null, startShare: 0.6, stopShare: 0.9 });
     expect([system!.source.turbidityNTU, system!.prices.currency]).toEqual([0.5, 'EUR']);
+  });
+});
+
+describe('a file of version 3', () => {
+  const text = readFileSync(new URL('./fixtures/version-3.yesclear.json', import.meta.url), 'utf8');
+  it('holds the same in version 4', () => {
+    const outcome = readDocument(text);
+    expect(message(outcome)).toBe('');
+    expect(outcome.ok && outcome.records).toEqual(JSON.parse(text).records);
+  });
+  it('did not know of a stage that is newer: what a version 4 file says of it is named, not guessed', () => {
+    const data = JSON.parse(text);
+    data.records[0].system.train.stages[0].kind = 'later';
+    expect(message(readDocument(JSON.stringify(data)))).toContain('records[0].system.train.stages[0].kind');
   });
 });
 
@@ -195,7 +209,7 @@ describe('a file', () => {
   it('nested without end is refused in words', () => {
     const deep = `${'['.repeat(20_000)}${']'.repeat(20_000)}`;
     expect(message(readDocument(deep))).toContain('not a Yes Clear file');
-    expect(message(readDocument(`{"format":"yes-clear","version":3,"records":${deep}}`))).toContain('nested more than 60 levels');
+    expect(message(readDocument(`{"format":"yes-clear","version":4,"records":${deep}}`))).toContain('nested more than 60 levels');
   });
   it('is written whatever it holds, and what does not fit is named', () => {
     const wrong = { ...record, system: { ...record.system, source: { ...record.system.source, linePressureBar: -1 } } };

@@ -49,3 +49,4 @@ export {
   withSample,
 } from './select';
 export { FILE_VERSION, FILE_VERSIONS } from './versions';
+export { asItWas } from './versions/raw';

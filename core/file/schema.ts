@@ -7,7 +7,7 @@ import { z } from 'zod';
 import { CHARACTERS, METER_SALTS } from '../water';
 
 /**
- * The one model of a system, version 3. The database stores it, the file holds it, the solver takes it;
+ * The one model of a system, version 4. The database stores it, the file holds it, the solver takes it;
  * TypeScript types are inferred from it. Documented for people in docs/file-format.md.
  */
 
@@ -61,13 +61,14 @@ export const kitSchema = z.strictObject({
   alkalinityCount: maybe(dropCountSchema),
 });
 
-export const SAMPLE_WAYS = ['meter', 'kit', 'report'] as const;
+/** Ways in: a reading, a kit, a report, or nothing yet but the kind of supply. */
+export const SAMPLE_WAYS = ['meter', 'kit', 'report', 'usual'] as const;
 
 export const sampleSchema = z.strictObject({
   id,
   takenOn: day,
   character: z.enum(CHARACTERS),
-  /** Which of the three ways in counts; what was entered in the others stays. */
+  /** Which way in counts; what was entered in the others stays. */
   way: z.enum(SAMPLE_WAYS),
   temperatureC: between(0.1, 60),
   /** What the meter showed, in the unit of its scale. */

@@ -28,6 +28,7 @@ const SHOWN: Record<Dimension, Record<UnitSystem, string>> = {
   kvM3PerH: { trade: 'm³/h', metric: 'm³/h' },
   equivalents: { trade: 'eq', metric: 'eq' },
   intensityMWPerCm2: { trade: 'mW/cm²', metric: 'mW/cm²' },
+  surfaceM2: { trade: 'ft²', metric: 'm²' },
   salinityGPerKg: { trade: 'g/kg', metric: 'g/kg' },
   timeS: { trade: 's', metric: 's' },
   ph: { trade: '', metric: '' },

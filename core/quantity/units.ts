@@ -180,6 +180,12 @@ export const DIMENSIONS = {
     low: 0,
     high: 10_000,
   },
+  surfaceM2: {
+    label: 'Surface',
+    units: [unit('m²', 1, 'm2', 'm²', 'sqm'), unit('ft²', 0.09290304, 'ft2', 'ft²', 'sqft')],
+    low: 0,
+    high: 10_000,
+  },
   salinityGPerKg: { label: 'Salinity', units: [unit('g/kg', 1, 'g/kg', 'psu', 'ppt', '‰')], low: 0, high: 300 },
   timeS: {
     label: 'Time',

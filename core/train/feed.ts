@@ -75,6 +75,7 @@ function reportAnalysis({ report }: Sample): Partial<PartialAnalysis> {
 /** The analysis behind a sample, by the way in that counts. */
 export function sampleAnalysis(sample: Sample, instruments: readonly Instrument[]): Outcome<PartialAnalysis> {
   const base = { character: sample.character, temperatureC: sample.temperatureC };
+  if (sample.way === 'usual') return ok({ ...base, usual: true });
   if (sample.way === 'report') return ok({ ...base, ...reportAnalysis(sample) });
   const ec25 = readingEc25(sample, instruments);
   if (!ec25.ok) return ec25;
@@ -91,6 +92,7 @@ export function sampleWater(sample: Sample, instruments: readonly Instrument[]):
   const stated = (solute: 'chlorine' | 'chloramine'): boolean =>
     analysis.value.mgL?.[solute] !== undefined || analysis.value.below?.[solute] !== undefined;
   const { water, origins } = completed.value;
+  const disinfectant = sample.way === 'usual' ? 'assumed' : 'measured';
   return ok({
     ...completed.value,
     water: {
@@ -101,7 +103,7 @@ export function sampleWater(sample: Sample, instruments: readonly Instrument[]):
         chloramine: stated('chloramine') ? water.mgL.chloramine : sample.chloramineMgL,
       },
     },
-    origins: { ...origins, chlorine: 'measured', chloramine: 'measured' },
+    origins: { ...origins, chlorine: disinfectant, chloramine: disinfectant },
   });
 }
 

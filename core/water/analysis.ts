@@ -5,6 +5,8 @@ import type { Solute } from './solutes';
 export interface PartialAnalysis {
   readonly character: Character;
   readonly temperatureC: number;
+  /** Nothing is known but the kind of supply: a usual water of it. */
+  readonly usual?: boolean;
   readonly ec25UScm?: number;
   readonly hardnessMgL?: number;
   readonly alkalinityMgL?: number;

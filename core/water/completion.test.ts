@@ -291,7 +291,7 @@ describe('any partial analysis', () => {
     '10,000 of them are completed to a water that can be computed, or refused by the name of what contradicts',
     { timeout: 120_000 },
     () => {
-      const count = { reading: 0, kit: 0, report: 0, refused: 0 };
+      const count = { usual: 0, reading: 0, kit: 0, report: 0, refused: 0 };
       fc.assert(
         fc.property(fc.oneof(analysis, partOfAWater), (given) => {
           const outcome = completeWater(given);

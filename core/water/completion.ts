@@ -13,8 +13,8 @@ import { alkalinityByBalance, settleWater, waterFromPH, type Water } from './wat
 /** How sure a number is: entered, fixed by what was entered, or filled in from the kind of supply. */
 export type Origin = 'measured' | 'derived' | 'assumed';
 
-/** From what a water was completed: one reading, some measured values, or a whole analysis. */
-export type Rung = 'reading' | 'kit' | 'report';
+/** From what a water was completed: nothing but its kind, one reading, some measured values, or a whole analysis. */
+export type Rung = 'usual' | 'reading' | 'kit' | 'report';
 
 export interface CompletedWater {
   readonly water: Water;
@@ -154,6 +154,7 @@ function isWhole(a: PartialAnalysis): boolean {
 export function completeWater(entered: PartialAnalysis): Outcome<CompletedWater> {
   const invalid = analysisError(entered);
   if (invalid) return { ok: false, error: invalid };
+  if (entered.usual) return usualWater(entered);
   const halved = withHalves(entered);
   const hardness = consistentHardness(halved);
   if (!hardness.ok) return hardness;
@@ -175,6 +176,12 @@ export function completeWater(entered: PartialAnalysis): Outcome<CompletedWater>
     return ok(finish(entered, { ...water.value, temperatureC: analysis.temperatureC }, 'reading', factor.value, null, warning));
   }
   return completeByLeastSquares(entered, analysis, factor.value, ec25UScm, warning);
+}
+
+/** A usual water of its kind, where nobody measured anything. */
+function usualWater({ character, temperatureC }: PartialAnalysis): Outcome<CompletedWater> {
+  const water = characterWater(character, 1);
+  return water.ok ? ok(finish({ character, temperatureC }, { ...water.value, temperatureC }, 'usual', 1, null, null)) : water;
 }
 
 /** Keeps a whole analysis as measured; what it leaves out is filled from the kind of supply. */

@@ -3,7 +3,10 @@ import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import { branchColumns, type DescentInput, type DescentSize } from './drawing';
 import { drawDescent } from './layout';
+import { largeHeight } from './levels';
+import { HEIGHT } from './sizes';
 import VesselShape from './VesselShape.vue';
+import { TICK_PX } from './words';
 
 /**
  * The descent: the treatment train whose height is the water's conductivity. One component in three sizes.
@@ -21,14 +24,13 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ select: [stageId: string]; move: [stageId: string, by: number]; remove: [stageId: string] }>();
 
-const HEIGHT = { large: 338, strip: 116, thumb: 46 } as const;
 const host = useTemplateRef<HTMLElement>('host');
 const { width: hostWidth } = useElementSize(host);
 const columns = computed(() => props.input.stages.length + 1 + (props.size === 'large' ? branchColumns(props.input) : 0));
 const left = computed(() => (props.size === 'large' ? (props.left ?? 96) : 0));
 const columnWidth = computed(() => props.columnWidth ?? Math.max(8, (Math.max(120, hostWidth.value) - left.value) / columns.value));
 const width = computed(() => left.value + columnWidth.value * columns.value);
-const height = computed(() => HEIGHT[props.size]);
+const height = computed(() => (props.size === 'large' ? largeHeight(props.input) : HEIGHT[props.size]));
 const drawing = computed(() =>
   drawDescent(props.input, {
     size: props.size,
@@ -135,14 +137,14 @@ const path = (points: readonly (readonly [number, number])[]): string =>
       </template>
       <g v-for="(branch, i) in drawing.ends" :key="branch.id" class="end">
         <line
-          v-if="branch.laneY - branch.trueY > 4"
+          v-if="branch.laneY - branch.trueY > TICK_PX"
           :x1="branch.x - 10 - 15 * i"
           :x2="branch.x - 2 - 15 * i"
           :y1="branch.trueY"
           :y2="branch.trueY"
         />
         <line
-          v-if="branch.laneY - branch.trueY > 4"
+          v-if="branch.laneY - branch.trueY > TICK_PX"
           class="drop"
           :x1="branch.x - 6 - 15 * i"
           :x2="branch.x - 6 - 15 * i"

@@ -1,7 +1,7 @@
 import { BAR_PER_PSI } from '@yes-clear/core/quantity';
 import { scaleLinear, scaleLog } from 'd3-scale';
 import type { DescentInput, Drawing, Frame } from './drawing';
-import { SIZES } from './sizes';
+import { HEIGHT, SIZES } from './sizes';
 
 /** The axis: what the height stands for, and the marks up its side. */
 
@@ -15,6 +15,29 @@ export interface LevelScale {
 /** Least the axis spans from top to foot, so that a small fall does not look like a large one. */
 const LEAST_SPAN = 8;
 
+/** Room around what is drawn, for each decade the water falls, and for each use that runs in a lane below, px. */
+const PLAIN_PX = 176;
+const DECADE_PX = 37;
+const LANE_PX = 26;
+
+/** Height of the large picture: as much as the water's fall asks for, so that what falls little leaves room for the lens. */
+export function largeHeight(input: DescentInput): number {
+  if (input.height === 'pressure') return HEIGHT.least;
+  const { high, low } = levelRange(input);
+  const lanes = (input.branches?.length ?? 0) + (input.loop ? 1 : 0);
+  const wanted = PLAIN_PX + DECADE_PX * Math.log10(high / low) + LANE_PX * lanes;
+  return Math.round(Math.min(HEIGHT.most, Math.max(HEIGHT.least, wanted)));
+}
+
+/** Highest and lowest conductivity the axis shows, with room around what is drawn. */
+function levelRange(input: DescentInput): { readonly high: number; readonly low: number } {
+  const levels = [...input.stations.map((station) => station.state.ec25UScm), ...(input.waste ? [input.waste.ec25UScm] : [])];
+  const high = Math.min(1e5, Math.max(...levels, 10) * 1.6);
+  const goalHigh = input.goal?.high ?? Infinity;
+  const low = Math.max(0.035, Math.min(...levels, goalHigh / 1.6) * 0.62);
+  return { high, low: Math.min(low, high / LEAST_SPAN) };
+}
+
 /**
  * The level scale: conductivity on a log axis, saltier upwards, with room around what is drawn.
  *
@@ -22,16 +45,12 @@ const LEAST_SPAN = 8;
  */
 export function levelScale(input: DescentInput, frame: Frame, footPx = 0): LevelScale {
   const s = SIZES[frame.size];
-  const levels = [...input.stations.map((station) => station.state.ec25UScm), ...(input.waste ? [input.waste.ec25UScm] : [])];
-  const high = Math.min(1e5, Math.max(...levels, 10) * 1.6);
-  const goalHigh = input.goal?.high ?? Infinity;
-  const low = Math.max(0.035, Math.min(...levels, goalHigh / 1.6) * 0.62);
-  const bottom = Math.min(low, high / LEAST_SPAN);
+  const { high, low } = levelRange(input);
   const scale = scaleLog()
-    .domain([high, bottom])
+    .domain([high, low])
     .range([s.top, frame.height - s.bottom - footPx])
     .clamp(true);
-  return Object.assign((ec: number) => scale(Math.max(ec, 1e-3)), { low: bottom, high });
+  return Object.assign((ec: number) => scale(Math.max(ec, 1e-3)), { low, high });
 }
 
 /** The level scale of the pressure view: bar in proportion, from nothing at the foot. */

@@ -15,3 +15,6 @@ export const SIZES: Record<DescentSize, Sizes> = {
   strip: { pipe: 4, vessel: 11, wide: 14, level: 24, top: 14, bottom: 12 },
   thumb: { pipe: 4, vessel: 0, wide: 0, level: 0, top: 6, bottom: 6 },
 };
+
+/** Height of the smaller pictures, and the least and the most of the large one, px. */
+export const HEIGHT = { strip: 116, thumb: 46, least: 230, most: 338 } as const;

@@ -11,11 +11,14 @@ export interface Drawn {
   readonly ends: readonly BranchEnd[];
 }
 
+/** A use whose lane lies this far under its true level has a tick there. */
+export const TICK_PX = 4;
+
 /** Room a line takes, as obstacles for words. */
-function pipeBoxes(pipe: Pipe): Box[] {
+export function pipeBoxes(pipe: Pipe, clear = 2): Box[] {
   return pipe.points.slice(1).map(([x2, y2], i) => {
     const [x1, y1] = pipe.points[i]!;
-    const half = pipe.width / 2 + 2;
+    const half = pipe.width / 2 + clear;
     return { x: Math.min(x1, x2), y: Math.min(y1, y2) - half, width: Math.abs(x2 - x1), height: Math.abs(y2 - y1) + 2 * half };
   });
 }
@@ -36,7 +39,7 @@ export function largeLabels(
 ): PlacedLabel[] {
   const obstacles: Box[] = [
     ...drawn.vessels.map((vessel) => vessel.box),
-    ...drawn.pipes.flatMap(pipeBoxes),
+    ...drawn.pipes.flatMap((pipe) => pipeBoxes(pipe)),
     ...drawn.probes.flatMap((probe) =>
       [probe.y, probe.baselineY, probe.latestY]
         .filter((at): at is number => at !== null)
@@ -69,6 +72,10 @@ export function largeLabels(
       look: 'name',
       spots: [
         ...spots,
+        { ...aboveRight },
+        { x: vessel.box.x + vessel.box.width + 2, y: above.y, anchor: 'end' as const },
+        { x: vessel.box.x - 2, y: below.y, anchor: 'start' as const },
+        belowLeft,
         { ...above, y: above.y - 20 },
         { ...below, y: below.y + 20 },
         ...(vessel.kind === 'pump' ? [beside, besideLeft, { ...besideLeft, y: vessel.box.y - 6 }] : []),
@@ -102,6 +109,7 @@ export function largeLabels(
     look: 'name',
     spots: [
       { x: x(0) - frame.columnWidth * 0.1, y: tapY - 14, anchor: 'middle' },
+      { x: frame.left + 2, y: tapY - 14, anchor: 'start' },
       { x: x(0) - frame.columnWidth * 0.1, y: tapY + 24, anchor: 'middle' },
     ],
   };
@@ -182,6 +190,8 @@ export function largeLabels(
     ...branchLabel('second-waste', input.secondWaste?.texts),
     ...branchLabel('loop', input.loop?.texts),
   ];
+  // Left of the ticks that show where a use truly stands.
+  const clear = drawn.ends.some((end) => end.laneY - end.trueY > TICK_PX) ? 12 + 15 * (drawn.ends.length - 1) : 0;
   const ends: LabelWish[] = drawn.ends.map((end) => ({
     id: `end-${end.id}`,
     texts: end.texts,
@@ -189,8 +199,9 @@ export function largeLabels(
     bold: true,
     look: 'name',
     spots: [
-      { x: end.x, y: end.laneY - 12, anchor: 'end' },
-      { x: end.x, y: end.laneY + 18, anchor: 'end' },
+      { x: end.x - clear, y: end.laneY - 11, anchor: 'end' },
+      { x: end.x - clear, y: end.laneY + 18, anchor: 'end' },
+      { x: end.x - clear - 40, y: end.laneY - 11, anchor: 'end' },
     ],
   }));
   const goal: LabelWish[] =

@@ -21,6 +21,7 @@ import { GROUPS, useRounds } from './useRounds';
 import type { FileError } from '@yes-clear/core/file';
 
 /** Rounds: every system, the urgent ones first; or, on a first visit, what this is. */
+const FirstVisit = defineAsyncComponent(() => import('./FirstVisit.vue'));
 const NewSystem = defineAsyncComponent(() => import('./NewSystem.vue'));
 const ImportQuestion = defineAsyncComponent(() => import('./ImportQuestion.vue'));
 const quick = useQuickReading();
@@ -156,18 +157,7 @@ document.title = 'Yes Clear';
       </div>
     </div>
 
-    <section v-if="loaded && lines.length === 0" class="first">
-      <h1>From the tap to a logged reading.</h1>
-      <p>
-        Yes Clear works out reverse-osmosis and deionization systems for the people who build and look after them: what a water becomes,
-        stage by stage, and when each part is spent. Everything is computed and kept in this browser, with or without a signal.
-      </p>
-      <div class="ways">
-        <button class="button primary" type="button" @click="creating = true">New system from a template</button>
-        <button class="button" type="button" @click="picker?.click()">Open a file</button>
-        <button class="button" type="button" @click="putDemo">Load the demo</button>
-      </div>
-    </section>
+    <FirstVisit v-if="loaded && lines.length === 0" @template="creating = true" @open="picker?.click()" @demo="putDemo" />
 
     <div v-else-if="loaded" class="work">
       <main>
@@ -229,10 +219,6 @@ document.title = 'Yes Clear';
 .due .late { color: var(--bad); }
 .due a { color: inherit; text-decoration: none; }
 .due a:hover { text-decoration: underline; }
-.first { max-width: 640px; margin: 12vh auto 0; padding: 0 20px; display: grid; gap: 18px; }
-.first h1 { font-size: 30px; }
-.first p { font-size: 17px; line-height: 1.5; }
-.ways { display: flex; gap: 10px; flex-wrap: wrap; }
 .trouble { margin: 14px 20px 0; padding: 12px 14px; border-left: 4px solid var(--bad); display: flex; gap: 16px; justify-content: space-between; align-items: flex-start; }
 .trouble ul { margin: 6px 0; padding-left: 18px; font-size: 13.5px; }
 .trouble code { font-family: var(--typed); font-size: 13px; overflow-wrap: anywhere; }

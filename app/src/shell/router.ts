@@ -40,4 +40,8 @@ export function loadPagesAhead(): void {
   });
 }
 
-export const router = createRouter({ history: createWebHistory(), routes, scrollBehavior: () => ({ top: 0 }) });
+export const router = createRouter({
+  history: createWebHistory(),
+  routes, // Another lens or stage is the same page: it stays where it is.
+  scrollBehavior: (to, from) => (to.path === from.path ? false : { top: 0 }),
+});

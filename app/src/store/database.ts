@@ -1,4 +1,4 @@
-import { FILE_VERSIONS, type Change, type Reading, type System } from '@yes-clear/core/file';
+import { asItWas, FILE_VERSIONS, type Change, type Reading, type System } from '@yes-clear/core/file';
 import type { SupplyReport } from '@yes-clear/core/report';
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import type { Round } from './round';
@@ -60,6 +60,7 @@ const STEPS: readonly DatabaseStep[] = [
   { stores: { supply: 'zone' }, file: 2 },
   { file: 3 },
   { stores: { systems: 'id, [id+revision]', edits: '++seq, [tab+undone]', rounds: 'id' } },
+  { file: 4 },
 ];
 
 /** The version of the stores. An older one in the browser is brought up; a newer one is left alone. */
@@ -82,6 +83,7 @@ export const database = new Dexie(DATABASE_NAME, { autoOpen: false }) as Dexie &
 async function reshape(upgrade: Transaction, file: number, stores: readonly string[]): Promise<void> {
   const change = FILE_VERSIONS.find(({ version }) => version === file);
   if (!change) throw new Error(`There is no version ${file} of the file.`);
+  if (change.system === asItWas && change.reading === asItWas) return;
   await upgrade
     .table('systems')
     .toCollection()

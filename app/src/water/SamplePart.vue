@@ -26,6 +26,7 @@ const WAYS: readonly { value: SampleWay; title: string }[] = [
   { value: 'meter', title: 'One reading' },
   { value: 'kit', title: 'Test kit' },
   { value: 'report', title: 'Report' },
+  { value: 'usual', title: 'Nothing yet' },
 ];
 /** Which entered values the contradiction is about. */
 const blamed = computed(() => {
@@ -70,7 +71,10 @@ const samples = computed(() =>
       <div class="field-grid">
         <MeterWay v-if="sample.way === 'meter'" :blamed="blamed.reading" />
         <KitWay v-else-if="sample.way === 'kit'" :blamed="blamed" />
-        <ReportWay v-else />
+        <ReportWay v-else-if="sample.way === 'report'" />
+        <p v-else class="muted usual">
+          It stands on a usual water of its kind until somebody measures: nothing here is known. One reading of a meter tells its strength.
+        </p>
       </div>
       <div class="field-grid second">
         <div class="labelled">
@@ -111,6 +115,7 @@ const samples = computed(() =>
 
 <!-- prettier-ignore -->
 <style scoped>
+.usual { grid-column: 1 / -1; }
 .entry { display: grid; gap: 14px; }
 .top { display: flex; justify-content: space-between; gap: 10px 16px; flex-wrap: wrap; align-items: center; }
 .dated { display: flex; gap: 8px; align-items: center; flex-wrap: wrap; }

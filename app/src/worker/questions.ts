@@ -1,7 +1,9 @@
-import { trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
-import type { System, TemplateId, Train } from '@yes-clear/core/file';
-import type { Outcome } from '@yes-clear/core/quantity';
+import { type Finding, dialBlend, type DialBlend, type StageOf, type TrainUse, type WaterAt } from '@yes-clear/core/stage';
+import { type Answers, systemFromAnswers, systemFromTemplate } from '@yes-clear/core/template';
+import { ok, type Outcome } from '@yes-clear/core/quantity';
 import {
+  trainTitle,
+  footLine,
   loopReport,
   moreWater,
   reportTrain,
@@ -11,12 +13,22 @@ import {
   type SeasonMonth,
   type WaterOption,
 } from '@yes-clear/core/advice';
+import { trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
+import type { System, TemplateId, Train } from '@yes-clear/core/file';
 import { seasonSpan, tapWater, type MembraneOperation, type SolvedTrain } from '@yes-clear/core/train';
-import { systemFromTemplate } from '@yes-clear/core/template';
-import { dialBlend, type DialBlend, type StageOf, type TrainUse, type WaterAt } from '@yes-clear/core/stage';
 import { settleWater } from '@yes-clear/core/water';
 import { descentInput } from '../descent/useDescentInput';
 import type { DescentInput } from '../descent/drawing';
+
+/** A train as two answers give it. */
+export interface FirstSight {
+  readonly input: DescentInput;
+  readonly sentence: string;
+  readonly title: string;
+  readonly foot: readonly (readonly [figure: string, says: string])[];
+  readonly findings: readonly Finding[];
+  readonly template: TemplateId;
+}
 
 /** What a page asks that takes many solves; the last answer stands until the next one comes. */
 export const QUESTIONS = {
@@ -62,6 +74,21 @@ export const QUESTIONS = {
     readonly before: WaterAt;
     readonly bypasses: readonly number[];
   }): readonly (DialBlend | null)[] => bypasses.map((bypass) => dialBlend(stage, before, bypass)),
+  /** What two answers give: the fitting train as it would stand, in a picture and a few words. */
+  firstSight: (answers: Answers): Outcome<FirstSight> => {
+    const system = systemFromAnswers(answers, { id: 'first', site: '', at: '2026-01-01T00:00:00Z' });
+    const water = tapWater(system.source, system.instruments);
+    const report = water.ok ? reportTrain(system, water.value.water) : water;
+    if (!report.ok) return report;
+    return ok({
+      input: descentInput(system, report.value, [], null),
+      sentence: trainSentence(report.value.solved, system.units),
+      title: trainTitle(system, report.value),
+      foot: footLine(system, report.value),
+      findings: report.value.findings.slice(0, 3),
+      template: system.template,
+    });
+  },
   /** Each template as it would stand on a middling tap. */
   templates: (
     which: readonly TemplateId[],

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Prices } from '@yes-clear/core/file';
-import NameField from '../kit/NameField.vue';
-import QuantityField from '../kit/QuantityField.vue';
-import { useOpenSystem } from '../system/openSystem';
+import NameField from '../../../kit/NameField.vue';
+import QuantityField from '../../../kit/QuantityField.vue';
+import { useOpenSystem } from '../../../system/openSystem';
 
 /** What water, power and parts cost on this job; every cost in the application is made from these. */
 const current = useOpenSystem();
@@ -23,7 +23,7 @@ const set = (changes: Partial<Prices>): void =>
 </script>
 
 <template>
-  <details v-if="system" class="sheet panel prices">
+  <details v-if="system" class="panel prices">
     <summary>Prices of this job <span class="muted small">placeholders until you type your own</span></summary>
     <div class="field-grid">
       <label class="labelled"
@@ -52,7 +52,7 @@ const set = (changes: Partial<Prices>): void =>
 
 <!-- prettier-ignore -->
 <style scoped>
-.prices { margin-top: 12px; }
+.prices { }
 summary { cursor: pointer; font-weight: 700; font-size: 15px; }
 summary span { font-weight: 400; margin-left: 8px; }
 .field-grid { margin-top: 12px; }

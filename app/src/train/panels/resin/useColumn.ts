@@ -3,8 +3,8 @@ import type { InputError } from '@yes-clear/core/quantity';
 import type { ResinChain } from '@yes-clear/core/advice';
 import { refDebounced } from '@vueuse/core';
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
-import { start, type Running } from '../worker/client';
-import type { Jobs } from '../worker/jobs';
+import { start, type Running } from '../../../worker/client';
+import type { Jobs } from '../../../worker/jobs';
 
 /** The life of a resin row, run in the worker whenever what it is run with changes; the one before is cancelled. */
 export function useColumn(chain: ComputedRef<ResinChain | null>): {

@@ -2,14 +2,15 @@
 import type { LoopSettings } from '@yes-clear/core/file';
 import { formatQuantity, THIN, inSentence } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
-import FindingCard from '../kit/FindingCard.vue';
-import QuantityField from '../kit/QuantityField.vue';
-import LineChart from '../kit/chart/LineChart.vue';
-import { houseColours, type ChartSeries } from '../kit/chart/house';
-import { useOpenSystem } from '../system/openSystem';
-import { useAnswer } from '../worker/useAnswer';
+import FindingCard from '../../../kit/FindingCard.vue';
+import QuantityField from '../../../kit/QuantityField.vue';
+import LineChart from '../../../kit/chart/LineChart.vue';
+import { houseColours, type ChartSeries } from '../../../kit/chart/house';
+import { useOpenSystem } from '../../../system/openSystem';
+import { useAnswer } from '../../../worker/useAnswer';
 
 /** What circulates behind the tank: resistivity at the outlets and level of the tank through a week of draws. */
+defineEmits<{ remove: [] }>();
 const current = useOpenSystem();
 const { system, solved } = current;
 const { answer: loop } = useAnswer('loop', () =>
@@ -56,10 +57,11 @@ const plain = (value: number): string => String(Math.round(value * 10) / 10);
 </script>
 
 <template>
-  <section v-if="system?.train.loop && loop" class="sheet panel loop" aria-label="Loop">
+  <section v-if="system?.train.loop && loop" class="panel loop" aria-label="Loop">
     <div class="headed">
       <h2>Loop</h2>
       <p class="muted small">A week of draws: the worst hour counts, not the mean.</p>
+      <button type="button" class="button small danger" @click="$emit('remove')">Take the loop out</button>
     </div>
     <FindingCard v-if="!loop.ok" :finding="{ severity: 'bad', title: 'This loop cannot run', why: loop.error.message }" />
     <div class="field-grid">
@@ -82,8 +84,8 @@ const plain = (value: number): string => String(Math.round(value * 10) / 10);
         @update:model-value="$event !== null && set({ boreMm: $event })"
       />
       <QuantityField
-        label="Water surface of the tank, m²"
-        dimension="count"
+        label="Water surface of the tank"
+        dimension="surfaceM2"
         :high="100"
         :units="system.units"
         :model-value="system.train.loop.surfaceM2"
@@ -147,9 +149,9 @@ const plain = (value: number): string => String(Math.round(value * 10) / 10);
 
 <!-- prettier-ignore -->
 <style scoped>
-.loop { margin-top: 12px; display: grid; gap: 10px; }
+.loop { display: grid; gap: 10px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; }
-.headed p { margin: 0; }
+.headed p { margin: 0; flex: 1; }
 h3 { font-size: 13.4px; margin: 4px 0 -6px; font-weight: 650; }
 .figures { display: flex; gap: 6px 26px; flex-wrap: wrap; margin: 0; }
 .figures div { display: flex; gap: 6px; align-items: baseline; }

@@ -5,10 +5,10 @@ import { capacityChart, cartridgeLife, dialBlend, type DialBlend, type StageOf, 
 import { formatQuantity, MG_L_PER_DH, THIN, toCanonical, unitBySymbol, inSentence, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
-import FindingCard from '../kit/FindingCard.vue';
-import QuantityField from '../kit/QuantityField.vue';
-import { useOpenSystem } from '../system/openSystem';
-import { useAnswer } from '../worker/useAnswer';
+import FindingCard from '../../../kit/FindingCard.vue';
+import QuantityField from '../../../kit/QuantityField.vue';
+import { useOpenSystem } from '../../../system/openSystem';
+import { useAnswer } from '../../../worker/useAnswer';
 
 /** The dial of a cartridge with a bypass: what it blends, what scales at boiler heat, how long it lasts. */
 const props = defineProps<{ stage: StageOf<'decarboniser'>; before: WaterAt; litresPerDay: number; goal: Pick<Goal, 'id' | 'school'> }>();
@@ -119,7 +119,7 @@ const chart = computed(() => capacityChart(props.stage));
 </script>
 
 <template>
-  <section class="sheet panel dial" aria-label="What the bypass does">
+  <section class="panel dial" aria-label="What the bypass does">
     <div class="headed">
       <h2>Bypass of {{ inSentence(stage.name) }}</h2>
       <p class="muted small">How much of the water goes past the lane, and what that makes of it.</p>
@@ -235,7 +235,7 @@ const chart = computed(() => capacityChart(props.stage));
 
 <!-- prettier-ignore -->
 <style scoped>
-.dial { margin-top: 12px; display: grid; gap: 10px; }
+.dial { display: grid; gap: 10px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }
 .headed p { flex: 1 1 220px; margin: 0; }
 .sides { display: grid; grid-template-columns: minmax(0, 1fr) 318px; gap: 22px; align-items: start; }

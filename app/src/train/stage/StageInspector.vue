@@ -3,9 +3,9 @@ import { aroundOf, stageFacts, type TrainReport } from '@yes-clear/core/advice';
 import type { System } from '@yes-clear/core/file';
 import { kindOf, type FieldWrite, type Stage, type StageQuantity } from '@yes-clear/core/stage';
 import { computed } from 'vue';
-import DayField from '../kit/DayField.vue';
-import NameField from '../kit/NameField.vue';
-import QuantityField from '../kit/QuantityField.vue';
+import DayField from '../../kit/DayField.vue';
+import NameField from '../../kit/NameField.vue';
+import QuantityField from '../../kit/QuantityField.vue';
 
 /** The fields of the selected stage, and the few figures that belong to it alone. */
 const props = defineProps<{ stage: Stage; system: System; report: TrainReport | null; first: boolean; last: boolean }>();

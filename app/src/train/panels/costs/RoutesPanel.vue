@@ -20,8 +20,8 @@ import { formatQuantity, L_PER_US_GALLON, THIN, costUnit, moneyText, words } fro
 import { useElementSize } from '@vueuse/core';
 import { scaleLog } from 'd3-scale';
 import { computed, useTemplateRef } from 'vue';
-import FindingCard from '../kit/FindingCard.vue';
-import { useOpenSystem } from '../system/openSystem';
+import FindingCard from '../../../kit/FindingCard.vue';
+import { useOpenSystem } from '../../../system/openSystem';
 
 /** Resin alone, or a membrane first: where the two cost the same over tap strength and weekly litres, and this job on it. */
 const current = useOpenSystem();
@@ -154,10 +154,10 @@ const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit it
 </script>
 
 <template>
-  <section v-if="system && tap" class="sheet panel routes" aria-label="Resin or membrane first">
+  <section v-if="system && tap" class="panel routes" aria-label="Resin or membrane first">
     <div class="headed">
       <h2>Resin alone, or a membrane first</h2>
-      <p class="muted small">By the prices of this job, below. Above the line the membrane pays.</p>
+      <p class="muted small">By the prices of this job. Above the line the membrane pays.</p>
     </div>
     <div class="sides">
       <div ref="picture">
@@ -242,7 +242,7 @@ const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit it
 
 <!-- prettier-ignore -->
 <style scoped>
-.routes { margin-top: 12px; display: grid; gap: 10px; }
+.routes { display: grid; gap: 10px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }
 .headed p { margin: 0; }
 .sides { display: grid; grid-template-columns: minmax(0, 1.25fr) minmax(260px, 1fr); gap: 20px; }

@@ -1,19 +1,19 @@
 <script setup lang="ts">
-import { idFor } from '../store/newId';
+import { idFor } from '../../../store/newId';
 import { GOAL_IDS, GOAL_ROWS } from '@yes-clear/core/goal';
 import type { Branch } from '@yes-clear/core/file';
 import { newStage, STAGE_KINDS, stageKind, type StageKind } from '@yes-clear/core/stage';
 import { formatQuantity } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
-import FindingCard from '../kit/FindingCard.vue';
-import NameField from '../kit/NameField.vue';
-import QuantityField from '../kit/QuantityField.vue';
-import { useOpenSystem } from '../system/openSystem';
-import { useTrainEdits } from './useTrainEdits';
+import FindingCard from '../../../kit/FindingCard.vue';
+import NameField from '../../../kit/NameField.vue';
+import QuantityField from '../../../kit/QuantityField.vue';
+import { useOpenSystem } from '../../../system/openSystem';
+import { useWorkbench } from '../../useWorkbench';
+import { useTrainEdits } from '../../useTrainEdits';
 
 /** The uses taken off a counter: each with its own goal, stages and findings. */
-const props = defineProps<{ selected: string | null }>();
-const emit = defineEmits<{ select: [id: string] }>();
+const bench = useWorkbench();
 const current = useOpenSystem();
 const edits = useTrainEdits(current);
 const { system, solved } = current;
@@ -58,13 +58,13 @@ function add(): void {
 function addStage(branch: Branch, kind: StageKind): void {
   const stage = newStage(kind, idFor(kind));
   change(branch.id, { stages: [...branch.stages, stage] });
-  emit('select', stage.id);
+  bench.select(stage.id);
 }
 const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardnessMgL', units.value).text;
 </script>
 
 <template>
-  <section v-if="system" class="sheet panel uses" aria-label="Uses">
+  <section v-if="system" class="panel uses" aria-label="Uses">
     <div class="headed">
       <h2>Uses of their own</h2>
       <p class="muted small">Espresso, brew, ice and ovens want different water; each is judged by its own limits.</p>
@@ -130,8 +130,8 @@ const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardness
             :key="stage.id"
             type="button"
             class="button small"
-            :class="{ primary: props.selected === stage.id }"
-            @click="emit('select', stage.id)"
+            :class="{ primary: bench.selected.value === stage.id }"
+            @click="bench.select(stage.id)"
           >
             {{ stage.name }}
           </button>
@@ -150,7 +150,7 @@ const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardness
 
 <!-- prettier-ignore -->
 <style scoped>
-.uses { margin-top: 12px; display: grid; gap: 12px; }
+.uses { display: grid; gap: 12px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }
 .headed p { flex: 1 1 240px; margin: 0; }
 .cards { display: grid; grid-template-columns: repeat(auto-fill, minmax(330px, 1fr)); gap: 14px; }

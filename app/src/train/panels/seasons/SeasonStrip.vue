@@ -2,9 +2,9 @@
 import { formatQuantity, roundForReading, words } from '@yes-clear/core/quantity';
 import { demandLPerDay } from '@yes-clear/core/goal';
 import { computed } from 'vue';
-import { waterColour } from '../descent/waterColour';
-import { useOpenSystem } from '../system/openSystem';
-import { useAnswer } from '../worker/useAnswer';
+import { waterColour } from '../../../descent/waterColour';
+import { useOpenSystem } from '../../../system/openSystem';
+import { useAnswer } from '../../../worker/useAnswer';
 
 /** The year in twelve columns: what the train makes each month, how clean, and at what ratio. */
 const current = useOpenSystem();
@@ -26,7 +26,7 @@ const ratio = (value: number | null): string => (value === null ? '–' : words(
 </script>
 
 <template>
-  <section v-if="months.length > 0" class="sheet year" aria-label="The year">
+  <section v-if="months.length > 0" class="panel year" aria-label="The year">
     <div class="head row">
       <h2>Over the year</h2>
       <p class="muted small">From the supply's coldest and warmest water and its seasons. Line: the need.</p>
@@ -55,7 +55,7 @@ const ratio = (value: number | null): string => (value === null ? '–' : words(
 
 <!-- prettier-ignore -->
 <style scoped>
-.year { margin-top: 12px; padding: 10px 14px 12px; overflow-x: auto; }
+.year { padding: 10px 14px 12px; overflow-x: auto; }
 .head { align-items: baseline; margin-bottom: 6px; }
 .grid { display: grid; grid-template-columns: 148px repeat(12, minmax(44px, 1fr)); gap: 4px 2px; align-items: end; min-width: 700px; }
 .name { font-size: 13.3px; font-weight: 600; color: var(--muted); align-self: center; }

@@ -3,11 +3,11 @@ import type { Stage, StageOf } from '@yes-clear/core/stage';
 import { formatQuantity, THIN, words } from '@yes-clear/core/quantity';
 import { tunable, tuned, withSettings } from '@yes-clear/core/advice';
 import { computed, ref } from 'vue';
-import QuantityField from '../kit/QuantityField.vue';
-import { useOpenSystem } from '../system/openSystem';
+import QuantityField from '../../../kit/QuantityField.vue';
+import { useOpenSystem } from '../../../system/openSystem';
 import FlowTube from './FlowTube.vue';
 import TuneGauge from './TuneGauge.vue';
-import { useTrainEdits } from './useTrainEdits';
+import { useTrainEdits } from '../../useTrainEdits';
 
 /** Three hands on three valves: pump, waste and recycle as sliders on the solved skid, gauges moving, targets marked. */
 const current = useOpenSystem();
@@ -180,7 +180,7 @@ const mixture = computed(() =>
 </script>
 
 <template>
-  <section v-if="parts && unit" class="sheet tune" aria-label="Tune">
+  <section v-if="parts && unit" class="tune" aria-label="Tune">
     <div class="head">
       <h2>Tune</h2>
       <p class="muted small">
@@ -249,7 +249,7 @@ const mixture = computed(() =>
 
 <!-- prettier-ignore -->
 <style scoped>
-.tune { margin-top: 12px; padding: 12px 14px; display: grid; gap: 12px; }
+.tune { padding: 12px 14px; display: grid; gap: 12px; }
 .head { display: flex; gap: 14px; align-items: baseline; flex-wrap: wrap; }
 .hands { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 18px; }
 .hand { display: grid; gap: 4px; font-size: 14px; }

@@ -4,10 +4,10 @@ import { formatQuantity, L_PER_US_GALLON, THIN, words, inSentence } from '@yes-c
 import { columnMarks, outMgL, resinChain } from '@yes-clear/core/advice';
 import { useRafFn } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
-import FindingCard from '../kit/FindingCard.vue';
-import LineChart from '../kit/chart/LineChart.vue';
-import { houseColours, type ChartSeries } from '../kit/chart/house';
-import { useOpenSystem } from '../system/openSystem';
+import FindingCard from '../../../kit/FindingCard.vue';
+import LineChart from '../../../kit/chart/LineChart.vue';
+import { houseColours, type ChartSeries } from '../../../kit/chart/house';
+import { useOpenSystem } from '../../../system/openSystem';
 import ColumnTube from './ColumnTube.vue';
 import { ION_LOOK } from './ions';
 import { useColumn } from './useColumn';
@@ -136,7 +136,7 @@ const first = computed(() => run.value?.fronts[0] ?? null);
 </script>
 
 <template>
-  <section class="sheet panel column" aria-label="Life of this resin">
+  <section class="panel column" aria-label="Life of this resin">
     <div class="headed">
       <h2>Life of {{ inSentence(stage.name) }}</h2>
       <p v-if="run && first" class="muted small">
@@ -222,7 +222,7 @@ const first = computed(() => run.value?.fronts[0] ?? null);
 
 <!-- prettier-ignore -->
 <style scoped>
-.column { margin-top: 12px; display: grid; gap: 10px; }
+.column { display: grid; gap: 10px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }
 .headed p { flex: 1 1 260px; margin: 0; }
 .progress { display: flex; gap: 8px; align-items: center; font-size: 13.4px; }

@@ -1,0 +1,35 @@
+<script setup lang="ts">
+import { useTemplateRef } from 'vue';
+import { useOpenSystem } from '../../../system/openSystem';
+import { useScrolledTogether } from '../../useScrolledTogether';
+import { useTrainEdits } from '../../useTrainEdits';
+import { useWorkbench } from '../../useWorkbench';
+import StationLedger from './StationLedger.vue';
+
+/** The stations in figures, each column under its stage in the picture. */
+const edits = useTrainEdits(useOpenSystem());
+const bench = useWorkbench();
+const { drawn, report } = bench;
+const host = useTemplateRef<HTMLElement>('host');
+useScrolledTogether(host, bench.scrolled);
+</script>
+
+<template>
+  <div ref="host" class="scroller">
+    <StationLedger
+      v-if="drawn && report"
+      :system="drawn"
+      :solved="report.solved"
+      :left="bench.left"
+      :column-width="bench.columnWidth.value"
+      :selected="bench.selected.value"
+      @select="bench.select"
+      @order="edits.order"
+    />
+  </div>
+</template>
+
+<!-- prettier-ignore -->
+<style scoped>
+.scroller { overflow-x: auto; padding-bottom: 6px; }
+</style>

@@ -1,0 +1,31 @@
+<script setup lang="ts">
+import { STAGE_KINDS, stageKind, type StageKind } from '@yes-clear/core/stage';
+import { ref } from 'vue';
+import { useKey } from '../../kit/useKeys';
+
+/** Every kind of stage there is, to put one where it belongs. */
+defineEmits<{ add: [kind: StageKind] }>();
+const open = ref(false);
+const KINDS = STAGE_KINDS.map(stageKind);
+useKey('a', () => (open.value = true));
+</script>
+
+<template>
+  <v-menu v-model="open" location="bottom end">
+    <template #activator="{ props: activator }"
+      ><button class="button primary" type="button" v-bind="activator">Add stage <kbd>A</kbd></button></template
+    >
+    <v-list>
+      <v-list-item
+        v-for="{ kind, label, says } in KINDS"
+        :key="kind"
+        :title="label"
+        :subtitle="says"
+        @click="
+          open = false;
+          $emit('add', kind);
+        "
+      />
+    </v-list>
+  </v-menu>
+</template>

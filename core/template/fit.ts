@@ -1,0 +1,85 @@
+import type { System, TemplateId } from '../file';
+import { GOAL_ROWS, type GoalId } from '../goal';
+import type { Character } from '../water';
+import { systemFromTemplate, type NewSystem } from './start';
+
+/** Conductivity up to which resin alone serves a window cleaner (common practice: about 60 ppm), µS/cm. */
+const RESIN_ALONE_USCM = 120;
+/** Up to which a counter needs no membrane (common practice: about 250 ppm), µS/cm. */
+const WEAK_COUNTER_USCM = 500;
+/** From which a tap is sea water, µS/cm. */
+const SEA_USCM = 20_000;
+
+/**
+ * The template that fits what the water is for and what comes in.
+ *
+ * @param ec25UScm conductivity of the tap; null where nobody measured it
+ */
+export function fittingTemplate(goal: GoalId, ec25UScm: number | null): TemplateId {
+  if ((ec25UScm ?? 0) >= SEA_USCM) return 'watermaker';
+  const weakCounter = (ec25UScm ?? 0) <= WEAK_COUNTER_USCM ? 'counterSoft' : 'counterHard';
+  switch (goal) {
+    case 'marineMakeUp':
+    case 'reefTank':
+    case 'custom':
+      return 'marineHousehold';
+    case 'softWaterBreeding':
+    case 'freshwaterCommunity':
+    case 'drinking':
+      return 'breeder';
+    case 'windowCleaning':
+      return ec25UScm !== null && ec25UScm <= RESIN_ALONE_USCM ? 'resinVessel' : 'vanTank';
+    case 'laboratory':
+      return 'skid';
+    case 'espresso':
+      return 'espressoBar';
+    case 'brewWater':
+    case 'steamOven':
+    case 'ice':
+      return weakCounter;
+    case 'watermaker':
+      return 'watermaker';
+  }
+}
+
+/** What a first visit asks. */
+export interface Answers {
+  readonly goal: GoalId;
+  /** What a meter shows at the tap, in ppm of factor 0.5 or µS/cm; null where nobody measured it. */
+  readonly reading: { readonly shown: number; readonly in: 'ppm' | 'µS/cm' } | null;
+  /** The kind of supply, where there is no reading. */
+  readonly character: Character;
+}
+
+/** A system from two answers: the fitting template on the tap as it was read, or on a usual water of its kind. */
+export function systemFromAnswers({ goal, reading, character }: Answers, start: Omit<NewSystem, 'template' | 'name'>): System {
+  const ec25UScm = reading === null ? null : reading.in === 'ppm' ? reading.shown / PPM_FACTOR : reading.shown;
+  const sea = character === 'seawater' && reading === null;
+  const template = fittingTemplate(goal, sea ? SEA_USCM : ec25UScm);
+  const system = systemFromTemplate({ ...start, name: GOAL_ROWS[goal].label, template });
+  const salty = system.source.samples[0]!.character === 'seawater';
+  const own = system.goal.id === goal;
+  return {
+    ...system,
+    units: { ...system.units, system: reading?.in === 'ppm' ? 'trade' : 'metric' },
+    instruments: system.instruments.map((instrument) => ({
+      ...instrument,
+      scale: reading?.in === 'ppm' ? { kind: 'factor', factor: PPM_FACTOR } : { kind: 'conductivity' },
+    })),
+    source: {
+      ...system.source,
+      samples: system.source.samples.map((sample) => ({
+        ...sample,
+        character: reading === null ? character : salty ? sample.character : USUAL_CHARACTER,
+        way: reading === null ? ('usual' as const) : sample.way,
+        reading: reading?.shown ?? null,
+      })),
+    },
+    goal: { ...system.goal, id: goal, school: own ? system.goal.school : null, crewLimitPpm: goal === 'windowCleaning' ? 0 : null },
+  };
+}
+
+/** The scale most pens have. */
+const PPM_FACTOR = 0.5;
+/** What a tap is taken for until it is looked at. */
+const USUAL_CHARACTER: Character = 'municipal';
