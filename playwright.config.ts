@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from '@playwright/test';
@@ -5,17 +6,20 @@ import { defineConfig } from '@playwright/test';
 /** Debian's Chromium; a browser of one's own can be named with CHROMIUM. */
 export const CHROMIUM =
   process.env['CHROMIUM'] ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => existsSync(path)) ?? '/usr/bin/chromium';
-export const PORT = 4179;
+/** A free port, found once: the processes of one run share it. */
+const FREE =
+  "const s=require('node:net').createServer().listen(0,'127.0.0.1',()=>{process.stdout.write(String(s.address().port));s.close()})";
+export const PORT = Number((process.env['E2E_PORT'] ??= execFileSync(process.execPath, ['-e', FREE], { encoding: 'utf8' })));
 
 export default defineConfig({
   testDir: 'e2e',
   testMatch: '**/*.e2e.ts',
   fullyParallel: true,
   workers: 2,
-  timeout: 45_000,
-  // A machine busy with other work answers late; a check that fails twice has failed.
-  expect: { timeout: 10_000 },
-  retries: 1,
+  timeout: 60_000,
+  // A machine busy with other work answers late; what fails once has failed.
+  expect: { timeout: 15_000 },
+  retries: 0,
   reporter: process.env['CI'] ? 'line' : 'list',
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, enter, field, ledgerRow, openDemo, phase, expectAccessible } from './steps';
+import { choose, enter, expectAccessible, field, ledgerRow, lens, openDemo, phase } from './steps';
 
 const CORAL = 'demo-coral-nursery';
 const BAR = 'demo-espresso-bar';
@@ -13,7 +13,7 @@ test('a bypass is set by the goal, by hand, and back', async ({ page }) => {
   await page.getByRole('button', { name: /^Cartridge, stage/ }).click();
   const dial = page.getByRole('region', { name: 'What the bypass does' });
   await enter(page, 'Bypass', '80');
-  await expect(dial).toContainText(/Lime at 125 °C\s*[1-9]/);
+  await expect(dial).toContainText(/Lime at 125.°C\s*[1-9]/);
   const before = await dial.locator('.facts').innerText();
   await dial.getByRole('button', { name: /^Set it for 3\.2.°dH of alkalinity/ }).click();
   await expect(dial.locator('.facts')).toContainText(/Alkalinity\s*3\.2.°dH/);
@@ -30,6 +30,7 @@ test('a bypass is set by the goal, by hand, and back', async ({ page }) => {
 
 test('a counter: each use has its water, its goal and its findings', async ({ page }) => {
   await openDemo(page, COUNTER, 'train');
+  await lens(page, 'Uses');
   const uses = page.getByRole('region', { name: 'Uses' });
   const ovens = uses.getByRole('article', { name: 'Ovens' });
   await expect(ovens).toContainText('all 4 limits are met');
@@ -40,6 +41,7 @@ test('a counter: each use has its water, its goal and its findings', async ({ pa
   await expect(uses.locator('.use')).toHaveCount(4);
   await page.keyboard.press('Control+z');
   await expect(uses.locator('.use')).toHaveCount(3);
+  await lens(page, 'Ledger');
   // The ledger has a column for each stage of a branch, and one for a use without any.
   await expect(page.getByRole('columnheader')).toHaveText([
     '',
@@ -63,6 +65,7 @@ test('a counter: each use has its water, its goal and its findings', async ({ pa
 
 test('a loop: a narrower pipe and a slower pump are seen, a starving one is refused', async ({ page }) => {
   await openDemo(page, LAB, 'train');
+  await lens(page, 'Tank');
   const loop = page.getByRole('region', { name: 'Loop' });
   await expect(loop).toContainText(/The outlets stand at \d\.\d.MΩ·cm/);
   await enter(page, 'Bore of the loop', '40');
@@ -76,6 +79,7 @@ test('a loop: a narrower pipe and a slower pump are seen, a starving one is refu
 
 test('resin or membrane first follows the prices of the job', async ({ page }) => {
   await openDemo(page, VAN, 'train');
+  await lens(page, 'Costs');
   const routes = page.getByRole('region', { name: 'Resin or membrane first' });
   await expect(routes).toContainText(/Membrane first saves .* a week at 1400.L/);
   await page.locator('.prices summary').click();

@@ -6,7 +6,7 @@ test('from a new system to a logged reading, out to a file and back', async ({ p
   await firstVisit(page);
 
   await test.step('new system from a template', async () => {
-    await page.getByRole('button', { name: 'New system from a template' }).click();
+    await page.getByRole('button', { name: 'Start from a template' }).click();
     await page.getByLabel('Name').fill('Reef make-up');
     await page.getByLabel('Site').fill('Test bench');
     await page.getByRole('radio', { name: /Household unit/ }).click();

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
-import { DEMO, enter, fillDisk, field, openDemo, openRounds, phase, removeDemo, storedNotes, storedSystem } from './steps';
+import { DEMO, enter, fillDisk, field, openDemo, openRounds, phase, removeDemo, storedNotes, storedSystem, lens } from './steps';
 
 /** Nothing lost, nothing in the wrong place. */
 const CORAL = 'demo-coral-nursery';
@@ -287,10 +287,10 @@ test('a recycle valve opened wide, or shut to a hair, holds no page up', async (
   await page.getByRole('button', { name: /^Array 2:2, stage/ }).click();
   await page.getByText('Recycle, bypass, ageing').click();
   for (const kv of ['100', '0.0001', '5']) {
-    await enter(page, 'Recycle valve Kv, m³/h', kv);
+    await enter(page, 'Recycle valve Kv', kv);
     await expect(page.getByRole('banner')).toContainText('saved');
-    await page.getByRole('radio', { name: 'Pressure', exact: true }).click();
-    await page.getByRole('radio', { name: 'Conductivity', exact: true }).click();
+    await lens(page, 'Pressure');
+    await lens(page, 'Ledger');
   }
   await expect(page.getByRole('table', { name: 'Stations' })).toBeVisible();
 });

@@ -1,5 +1,18 @@
 import { expect, test } from '@playwright/test';
-import { DEMO, removeDemo, enter, field, firstVisit, ledgerRow, openDemo, openRounds, phase, expectAccessible } from './steps';
+import {
+  DEMO,
+  removeDemo,
+  enter,
+  field,
+  firstVisit,
+  ledgerRow,
+  openDemo,
+  openRounds,
+  phase,
+  expectAccessible,
+  choose,
+  lens,
+} from './steps';
 
 const CORAL = 'demo-coral-nursery';
 
@@ -82,8 +95,10 @@ test('a finding mends what it found', async ({ page }) => {
   await expect(page.locator('.foot')).toContainText(/4\.0.:.1/);
   await page.getByRole('button', { name: /^Sediment, stage/ }).focus();
   await page.keyboard.press('Alt+ArrowRight');
+  await allFindings(page);
   await expect(page.getByText(/^Carbon 1 meets .* before any sediment filter$/)).toBeVisible();
   await page.getByRole('button', { name: 'Put sediment first' }).click();
+  await lens(page, 'Ledger');
   await expect(page.locator('.ledger .stage').first()).toHaveText('Sediment');
 });
 
@@ -144,14 +159,37 @@ for (const [name, path] of [
   test(`${name} can be used without seeing or a mouse (WCAG A and AA)`, async ({ page }) => {
     await page.goto(path);
     await expect(page.getByRole('heading').first()).toBeVisible();
-    await page.waitForTimeout(400);
     await expectAccessible(page);
   });
 
 test('the first visit says what this is and offers three ways in', async ({ page }) => {
   await firstVisit(page);
-  for (const name of ['New system from a template', 'Open a file', 'Load the demo'])
+  for (const name of ['Keep it as a system', 'Start from a template', 'Open a file', 'Load the demo'])
     await expect(page.getByRole('button', { name })).toBeVisible();
+});
+
+test('two answers give a solved train, drawn as they are typed, and one button keeps it', async ({ page }) => {
+  await firstVisit(page);
+  const sight = page.getByRole('region', { name: 'The train that fits' });
+  await expect(sight).toContainText('Nobody measured this tap');
+  await enter(page, 'At the tap', '306');
+  await expect(sight.getByRole('heading', { name: /^From 306.ppm to 0.ppm in 5 stages/ })).toBeVisible();
+  await expect(sight).not.toContainText('Nobody measured');
+  await enter(page, 'At the tap', '-3');
+  await expect(page.getByRole('alert')).toContainText('At the tap');
+  await enter(page, 'At the tap', '306');
+  await choose(page, 'What the water is for', 'Window cleaning');
+  await expect(sight).toContainText('Membrane, resin and a van tank');
+  await enter(page, 'At the tap', '40');
+  await expect(sight).toContainText('Resin vessel only');
+  await page.getByRole('radio', { name: 'I don’t know' }).click();
+  await choose(page, 'Kind of supply', 'Chalk or limestone well');
+  await expect(sight).toContainText('chalk or limestone well');
+  await page.getByRole('button', { name: 'Keep it as a system' }).click();
+  await expect(page.getByRole('table', { name: 'Stations' })).toBeVisible();
+  await phase(page, 'Water');
+  await expect(page.getByRole('radio', { name: 'Nothing yet' })).toBeChecked();
+  await expect(page.getByText('0 figures of this water were measured')).toBeVisible();
 });
 
 test('works without a network once it has been here', async ({ browser }) => {
@@ -160,8 +198,12 @@ test('works without a network once it has been here', async ({ browser }) => {
   await openDemo(page, CORAL, 'train');
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
   // The worker takes its copy of the app before it says it is active; let it finish.
-  await expect.poll(() => page.evaluate(async () => (await caches.keys()).length)).toBeGreaterThan(0);
-  await page.waitForTimeout(1500);
+  const kept = async (): Promise<number> =>
+    page.evaluate(async () => {
+      const caught = await Promise.all((await caches.keys()).map((key) => caches.open(key)));
+      return (await Promise.all(caught.map((cache) => cache.keys()))).flat().length;
+    });
+  await expect.poll(kept).toBeGreaterThan(30);
   await context.setOffline(true);
   await page.goto(`/system/${CORAL}/log`);
   await page.getByLabel('Quick reading').fill('305 7 0');

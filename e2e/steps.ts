@@ -32,8 +32,17 @@ export async function openDemo(page: Page, id: string, phase: string): Promise<v
   if (phase === 'train') await expect(page.getByRole('table', { name: 'Stations' })).toBeVisible();
 }
 
-/** A row of the ledger as the figures it shows. */
+/** Opens a lens of the workbench. */
+export const lens = (page: Page, name: string): Promise<void> =>
+  page.getByRole('tablist', { name: 'Lenses' }).getByRole('tab', { name }).click();
+
+/** Opens the findings that stand folded. */
+export const allFindings = (page: Page): Promise<void> => page.getByRole('button', { name: /^\d+ more remarks?$/ }).click();
+
+/** A row of the ledger as the figures it shows; the ledger is opened where another lens is. */
 export async function ledgerRow(page: Page, label: string | RegExp): Promise<string[]> {
+  const tab = page.getByRole('tab', { name: 'Ledger' });
+  if ((await tab.getAttribute('aria-selected')) !== 'true') await tab.click();
   const row = page.getByRole('row').filter({ has: page.getByRole('rowheader', { name: label }) });
   return row.getByRole('cell').allInnerTexts();
 }

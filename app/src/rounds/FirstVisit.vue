@@ -103,7 +103,7 @@ async function keep(): Promise<void> {
       v-if="answer && !answer.ok"
       :finding="{ severity: 'bad', title: 'This cannot be worked out', why: answer.error.message }"
     />
-    <article v-if="sight" class="sheet sight" aria-label="The train that fits">
+    <section v-if="sight" class="sheet sight" aria-label="The train that fits">
       <div class="says">
         <h2>{{ sight.title }}</h2>
         <p class="muted small">{{ TEMPLATE_ROWS[sight.template].label }}. {{ TEMPLATE_ROWS[sight.template].says }}</p>
@@ -120,14 +120,12 @@ async function keep(): Promise<void> {
           <dd>{{ says }}</dd>
         </div>
       </dl>
-      <div class="findings">
-        <FindingCard
-          v-for="finding in sight.findings"
-          :key="finding.id"
-          :finding="{ severity: finding.severity, title: finding.title, why: finding.why }"
-        />
-      </div>
-    </article>
+      <ul class="findings">
+        <li v-for="finding in sight.findings" :key="finding.id" :class="finding.severity">
+          <strong>{{ finding.title }}</strong> {{ finding.why }}
+        </li>
+      </ul>
+    </section>
     <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
     <div class="ways">
       <button class="button primary" type="button" :disabled="!sight" @click="keep">Keep it as a system</button>
@@ -155,7 +153,12 @@ header p { font-size: 16px; line-height: 1.45; max-width: 780px; }
 .foot div { display: flex; gap: 6px; align-items: baseline; }
 .foot dt { font-weight: 720; font-size: 15px; }
 .foot dd { margin: 0; color: var(--muted); font-size: 13.3px; }
-.findings { display: grid; grid-template-columns: repeat(auto-fit, minmax(250px, 1fr)); gap: 10px; }
+.findings { display: grid; grid-template-columns: repeat(auto-fit, minmax(250px, 1fr)); gap: 10px 16px; list-style: none; margin: 4px 0 0; padding: 0; font-size: 13.3px; }
+.findings li { border-left: 4px solid var(--line); padding-left: 10px; }
+.findings strong { display: block; font-size: 14.5px; }
+.findings .good { border-color: var(--good); }
+.findings .mind { border-color: var(--warning); }
+.findings .bad { border-color: var(--bad); }
 .ways { display: flex; gap: 10px; flex-wrap: wrap; align-items: center; }
 .wrong { color: var(--bad); font-weight: 550; }
 @media (max-width: 860px) { .ask { grid-template-columns: minmax(0, 1fr); } }

@@ -92,5 +92,7 @@ useKey('m', moreWater);
 .bench { margin-top: 10px; display: grid; gap: 14px; grid-template-columns: minmax(0, 1fr); }
 .lens { min-height: 260px; min-width: 0; }
 .is-long { grid-template-columns: minmax(0, 1fr) !important; }
+/* The fields stay beside the picture while a lens is scrolled. */
+@media (min-width: 861px) { aside { position: sticky; top: var(--header); max-height: calc(100vh - var(--header)); overflow-y: auto; } }
 @media (min-width: 861px) { .is-long .bench { grid-template-columns: minmax(0, 1fr) 326px; align-items: start; } }
 </style>
