@@ -20,7 +20,7 @@ const CORE = [
   ['commission', 'log'],
 ].map((floor) => floor.map((room) => `core/${room}`));
 const APP = [
-  ['descent'],
+  ['descent', 'time'],
   ['store'],
   ['worker'],
   ['system'],
@@ -45,6 +45,19 @@ const policies = HOUSE.flatMap((floor, height) =>
 /** The core is for any machine: no interface, no Node, nothing of the other workspaces. */
 const CORE_PACKAGES = ['zod', 'papaparse'];
 
+const TYPED_RULES = {
+  '@typescript-eslint/no-floating-promises': 'error',
+  '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
+  '@typescript-eslint/await-thenable': 'error',
+  '@typescript-eslint/switch-exhaustiveness-check': ['error', { considerDefaultExhaustiveForUnions: true }],
+  '@typescript-eslint/no-unnecessary-type-assertion': 'error',
+  '@typescript-eslint/restrict-plus-operands': 'error',
+  '@typescript-eslint/no-base-to-string': 'error',
+  '@typescript-eslint/only-throw-error': 'error',
+  '@typescript-eslint/prefer-promise-reject-errors': 'error',
+  '@typescript-eslint/return-await': 'error',
+};
+
 export default ts.config(
   { ignores: ['**/dist/**', '**/node_modules/**', 'test-results/**', 'playwright-report/**'] },
   js.configs.recommended,
@@ -59,7 +72,7 @@ export default ts.config(
       '@typescript-eslint/no-dynamic-delete': 'off',
       'no-undef': 'off',
       // A key taken out of an object by destructuring is named with an underscore.
-      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_', ignoreRestSiblings: true }],
       'vue/max-attributes-per-line': 'off',
       'vue/singleline-html-element-content-newline': 'off',
       'vue/html-self-closing': 'off',
@@ -72,6 +85,16 @@ export default ts.config(
       'vue/return-in-computed-property': 'off',
     },
   },
+  // What only the types tell: a promise nobody waits for, a switch that forgot a case, an assertion that says nothing.
+  ...[
+    { files: ['core/**/*.ts', 'app/src/**/*.ts'], parserOptions: { projectService: true } },
+    { files: ['server/**/*.ts'], parserOptions: { project: ['tsconfig.node.json'] } },
+  ].map(({ files, parserOptions }) => ({
+    files,
+    ignores: ['**/*.test.ts', 'core/testing/**'],
+    languageOptions: { parserOptions: { ...parserOptions, tsconfigRootDir: import.meta.dirname } },
+    rules: TYPED_RULES,
+  })),
   {
     files: ['core/**/*.ts'],
     ignores: ['**/*.test.ts'],

@@ -10,6 +10,7 @@ import {
   openRounds,
   phase,
   expectAccessible,
+  allFindings,
   choose,
   lens,
 } from './steps';

@@ -81,7 +81,7 @@ async function rootIn(folder: string, name: string): Promise<Keyed> {
     const pem = PemConverter.decodeFirst(await readFile(keyFile, 'utf8'));
     const privateKey = await webcrypto.subtle.importKey('pkcs8', pem, ALGORITHM, true, ['sign']);
     if (certificate.notAfter.getTime() > Date.now() + SERVER_DAYS * DAY_MS) {
-      return { certificate, keys: { privateKey, publicKey: await certificate.publicKey.export() } as CryptoKeyPair };
+      return { certificate, keys: { privateKey, publicKey: await certificate.publicKey.export() } };
     }
   } catch {
     // There is none yet, or it cannot be read: a new one takes its place.

@@ -1,5 +1,5 @@
 import { blendPermeate } from '../exchange';
-import { type Stage, URGENCY, type Finding, type FindingAction } from '../stage';
+import { type Stage, byUrgency, type Finding, type FindingAction } from '../stage';
 import type { System, Train } from '../file';
 import { type LimitCheck, allMet, limitText, missText } from '../goal';
 import { THIN, type UnitPreference, inSentence, words } from '../quantity';
@@ -37,7 +37,7 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   const list = found.filter((finding): finding is Finding => finding !== null);
   // The goal stands first whatever its colour; the rest by urgency, in the order of the train.
   const [goal, others] = [list.filter((f) => f.id === 'goal'), list.filter((f) => f.id !== 'goal')];
-  return [...goal, ...others.sort((a, b) => URGENCY[a.severity] - URGENCY[b.severity])];
+  return [...goal, ...others.sort(byUrgency)];
 }
 
 function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference }: System): Finding | null {

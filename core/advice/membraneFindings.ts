@@ -1,6 +1,5 @@
-import { membraneStage, type System } from '../file';
-import type { StageOf, Finding, FindingAction } from '../stage';
 import {
+  USUAL_RATIO,
   ELEMENT_ROWS,
   isSmallElement,
   SPENT_WATER_FACTOR,
@@ -9,6 +8,8 @@ import {
   permeabilityOf,
   pHRange,
 } from '../membrane';
+import { membraneStage, type System } from '../file';
+import type { StageOf, Finding, FindingAction } from '../stage';
 import { BAR_PER_PSI, THIN, type UnitPreference, words } from '../quantity';
 import { creep, SMALL_ELEMENT_L } from '../storage';
 import { dissolvedMgL, type Water } from '../water';
@@ -35,11 +36,6 @@ const HIGH_LINE_BAR = 80 * BAR_PER_PSI;
 
 /** Where a household regulator is set (common practice: 60 psi). */
 const REGULATOR_BAR = 60 * BAR_PER_PSI;
-
-/** Ratios both schools accept. */
-const RATIO_LOW = 3;
-
-const RATIO_HIGH = 6;
 
 export function producing({ solved }: TrainFacts, preference: UnitPreference): Finding | null {
   if (!solved.unit?.noProduction) return null;
@@ -206,20 +202,20 @@ function ratio(system: System, { solved }: TrainFacts, preference: UnitPreferenc
   const say = words(preference);
   const target = system.train.wasteTarget;
   const action: FindingAction = { do: 'setWasteRatio', ratio: target, label: `Set restrictor for ${say.ratio(target)}` };
-  if (now < RATIO_LOW) {
+  if (now < USUAL_RATIO.least) {
     return {
       id: 'ratio',
       severity: 'mind',
-      title: `Waste to product ${say.ratio(now)}, below 3 : 1`,
+      title: `Waste to product ${say.ratio(now)}, below ${USUAL_RATIO.least} : 1`,
       why: 'Too much is kept back: the membrane fouls and scales sooner on hard water.',
       action,
     };
   }
-  if (now > RATIO_HIGH) {
+  if (now > USUAL_RATIO.most) {
     return {
       id: 'ratio',
       severity: 'mind',
-      title: `Waste to product ${say.ratio(now)}, above 6 : 1`,
+      title: `Waste to product ${say.ratio(now)}, above ${USUAL_RATIO.most} : 1`,
       why: `${say.perDay(solved.unit!.concentrateLPerH * 24)} goes to the drain while it runs. A longer or narrower restrictor keeps more.`,
       action,
     };

@@ -1,4 +1,5 @@
 import {
+  USUAL_RATIO,
   ELEMENT_CLASSES,
   type ElementClass,
   elementCount,
@@ -84,7 +85,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
   const line = inletBar(system.source);
   const say = words(system.units);
   const replaced = (changes: Partial<StageOf<'membrane'>>): Stage[] =>
-    system.train.stages.map((stage) => (stage.id === membrane.id ? ({ ...membrane, ...changes } as Stage) : stage));
+    system.train.stages.map((stage) => (stage.id === membrane.id ? { ...membrane, ...changes } : stage));
   const option = (
     id: OptionId,
     label: string,
@@ -198,7 +199,7 @@ function seriesRestrictor(
         pair,
         species.value,
         { ...operation.conditions, temperatureC: operation.feed.temperatureC },
-        Math.min(Math.max(ratio, 3), 6),
+        Math.min(Math.max(ratio, USUAL_RATIO.least), USUAL_RATIO.most),
       )
     : species;
   return length.ok ? { ...wider, lengthMm: Math.round(length.value) } : wider;

@@ -63,7 +63,7 @@ export function cyclicShare(beds: number, transferUnits: number, breakthroughFra
       batch[0] = dose;
       passBatch(row, batch);
       turn += dose;
-    } while (batch[0]! < breakthroughFraction * dose && turn < 2 * beds);
+    } while (batch[0] < breakthroughFraction * dose && turn < 2 * beds);
     const next = movedUp(row);
     if (!next.ok) return next;
     row = next.value;

@@ -194,7 +194,7 @@ function pathText(path: readonly PropertyKey[]): string {
 
 function show(value: unknown): string {
   if (value === undefined) return 'missing';
-  const text = JSON.stringify(value) ?? String(value);
+  const text = JSON.stringify(value) ?? typeof value;
   return text.length > 60 ? `${text.slice(0, 57)}…` : text;
 }
 

@@ -1,3 +1,5 @@
+import { smallestStepUScm } from '../water';
+import { isUsualRatio, USUAL_RATIO } from '../membrane';
 import { FIRST_YEAR, isLikelyDate, LAST_YEAR, type Reading, type System } from '../file';
 import { judgeRise, type RisePoint } from '../exchange';
 import { demandLPerDay, goalLimits } from '../goal';
@@ -102,7 +104,7 @@ function productFinding(system: System, last: Reading): Finding | null {
   return {
     id: 'product',
     severity: 'bad',
-    title: `Product reads ${say.water(ec25)}, the goal is ${say.water(limit.high!)}`,
+    title: `Product reads ${say.water(ec25)}, the goal is ${say.water(limit.high)}`,
     why: roles.afterResin
       ? 'Flush two minutes and read again. If it stays, the resin is spent or lets water slip by: repack or change it.'
       : 'Flush two minutes and read again before judging the membrane.',
@@ -152,7 +154,7 @@ function riseFinding(system: System, ordered: readonly Reading[], tracking: Resi
   if (!tracking || !beforeResin || !afterResin || resins.length !== 1) return null;
   const instrument = system.instruments.find((candidate) => candidate.id === afterResin.instrumentId);
   if (!instrument) return null;
-  const stepUScm = instrument.scale.kind === 'conductivity' ? instrument.resolution : instrument.resolution / system.units.ppmFactor;
+  const stepUScm = smallestStepUScm(instrument);
   const readingAt = new Map(ordered.map((reading) => [reading.at, reading]));
   const points = tracking.points.flatMap((point): RisePoint[] => {
     const reading = readingAt.get(point.at);
@@ -268,7 +270,7 @@ function modelFinding(system: System, last: Reading, solved: SolvedTrain): Findi
     const instrument = system.instruments.find((candidate) => candidate.id === probe.instrumentId);
     if (read === null || !station || !instrument) return [];
     // Below what a whole-ppm meter resolves, any reading agrees.
-    const blind = instrument.scale.kind === 'conductivity' ? instrument.resolution : instrument.resolution / 0.5;
+    const blind = smallestStepUScm(instrument);
     const model = station.state.ec25UScm;
     const apart = Math.abs(read - model);
     const tolerance = Math.max(DISAGREE_SHARE * model, DISAGREE_USCM, blind);
@@ -301,15 +303,15 @@ function ratioFinding(system: System, last: Reading): Finding | null {
   const ratio = readingRatio(last);
   // The schools of 3 to 6 parts speak of household units with a restrictor; a valve is set to its own target.
   const byValve = system.train.stages.some((stage) => stage.kind === 'membrane' && stage.valve !== null);
-  if (ratio === null || byValve || (ratio >= 3 && ratio <= 6)) return null;
+  if (ratio === null || byValve || isUsualRatio(ratio)) return null;
   const say = words(system.units);
   return {
     id: 'ratio',
     severity: 'mind',
     title: `Waste to product was ${say.ratio(ratio)}`,
     why:
-      ratio < 3
-        ? 'Below 3 : 1 too much is kept back. Set it again in Build.'
-        : 'Above 6 : 1 much goes to the drain. Cold water does this; set it again in Build when warm.',
+      ratio < USUAL_RATIO.least
+        ? `Below ${USUAL_RATIO.least} : 1 too much is kept back. Set it again in Build.`
+        : `Above ${USUAL_RATIO.most} : 1 much goes to the drain. Cold water does this; set it again in Build when warm.`,
   };
 }

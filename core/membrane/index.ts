@@ -19,4 +19,5 @@ export { betaMaxOf, elementCount, rankFluxLmh, type ElementState, type VesselRan
 export { boreFromRating, restrictorFlowLPerH, restrictorPressureBar } from './restrictor';
 export { speciesOfWater, type FeedSpecies } from './species';
 export { lengthForRatio, roughFlows, solveMembraneUnit, type UnitSolution } from './unit';
+export { USUAL_RATIO, isUsualRatio } from './usualRatio';
 export { kvForFlow, valveHolding } from './valve';

@@ -9,7 +9,7 @@ import { CLEAN } from './march';
 import { ELEMENT_ROWS } from './classes';
 import { fitFactors, normalise, type UnitReading } from './normalise';
 import { kvForFlow, valveHolding } from './valve';
-import { pumpOutletBar } from './pump';
+import { pumpOutletBar, type Pump } from './pump';
 import { runUnitAt, solveUnitFlows } from './operation';
 import { sodiumChloride } from './derive';
 import type { MembraneUnit, UnitConditions, UnitFlows } from './model';
@@ -41,7 +41,7 @@ const salt = (flows: UnitFlows): { permeate: number; concentrate: number; mixed:
   mixed: massOfFeed(flows.mixedFeedMmolL),
 });
 /** A pump that moves a fixed flow, with its relief far away. */
-const fixed = (gpm: number): UnitConditions['pump'] => ({ kind: 'displacement', flowLPerH: gpm * GPM, reliefBar: 60 });
+const fixed = (gpm: number): Pump => ({ kind: 'displacement', flowLPerH: gpm * GPM, reliefBar: 60 });
 
 // Computed independently for the handbook's membrane chapter by fourth-order Runge–Kutta; the row stands in each name.
 describe('arrays and recycles', () => {

@@ -4,7 +4,11 @@ import type { Character } from '../water';
 export type Severity = 'good' | 'mind' | 'bad' | 'note';
 
 /** Order in which findings are told: what is wrong first. */
-export const URGENCY: Readonly<Record<Severity, number>> = { bad: 0, mind: 1, good: 2, note: 3 };
+const URGENCY: Readonly<Record<Severity, number>> = { bad: 0, mind: 1, good: 2, note: 3 };
+
+/** Orders findings: what is wrong first; those of one urgency stay as they came. */
+export const byUrgency = (one: { readonly severity: Severity }, other: { readonly severity: Severity }): number =>
+  URGENCY[one.severity] - URGENCY[other.severity];
 
 /** A change that mends a finding, as plain data the app can carry out. */
 export type FindingAction =

@@ -30,8 +30,10 @@ export interface TemplateRow {
 }
 
 /** A stage of a template, as it differs from a new one. */
-export const stage = <K extends StageKind>(kind: K, id: string, changes: Partial<StageOf<K>> = {}): Stage =>
-  ({ ...newStage(kind, id), ...changes }) as Stage;
+export const stage = <K extends StageKind>(kind: K, id: string, changes: Partial<StageOf<K>> = {}): Stage => ({
+  ...newStage(kind, id),
+  ...changes,
+});
 
 /** A use taken off behind a stage. */
 export const branch = (

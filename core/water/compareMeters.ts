@@ -96,7 +96,7 @@ export function compareMeters(meters: readonly ComparedMeter[], referenceId: str
     if (meter.id === referenceId) return { ...base, error: 0, byScale: 0, says: 'reference', likelyScale: null, correction: null };
     if (error === null) return { ...base, error, byScale: null, says: 'not read', likelyScale: null, correction: null };
     const common = meter.shown.flatMap((shown, i) =>
-      shown !== null && referenceEc[i] ? [{ shown, ec: referenceEc[i]!, own: ec25UScm[i]! }] : [],
+      shown !== null && referenceEc[i] ? [{ shown, ec: referenceEc[i], own: ec25UScm[i]! }] : [],
     );
     const ideal = common.map(({ ec }) => readingFromEc25(ec, meter.scale));
     const referenceShows = common.map(({ ec }) => readingFromEc25(ec, reference!.scale));

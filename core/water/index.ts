@@ -14,6 +14,7 @@ export {
   meterEc25,
   plainMeter,
   readingFromEc25,
+  smallestStepUScm,
   withResidualDrop,
   type MeterScale,
 } from './meter';

@@ -144,3 +144,9 @@ export const AIR_MATTERS_BELOW_USCM = 2;
 export function withResidualDrop(sampleUScm: number, sampleMl: number, dropUScm: number, dropMl: number): number {
   return (sampleMl * sampleUScm + dropMl * dropUScm) / (sampleMl + dropMl);
 }
+
+/** Conductivity at 25 °C behind the smallest step a meter shows, µS/cm: below it a reading of 0 tells nothing. */
+export function smallestStepUScm({ scale, resolution }: { readonly scale: MeterScale; readonly resolution: number }): number {
+  const step = ec25FromReading(resolution, scale);
+  return step.ok ? step.value : resolution;
+}

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { runbook, runbookSteps, type RunbookStep } from '@yes-clear/core/commission';
 import { mdiCheck } from '@mdi/js';
-import { computed, ref, watch } from 'vue';
+import { useWakeLock } from '@vueuse/core';
+import { computed, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 import FindingCard from '../kit/FindingCard.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
@@ -10,6 +11,10 @@ import RatioStep from './RatioStep.vue';
 import TrimStep from './TrimStep.vue';
 
 /** Build: the runbook made from this train, one step at a time, each with its caution beside it. */
+/** On site the hands are wet: the screen stays on while the runbook is open. */
+const wake = useWakeLock();
+onMounted(() => void wake.request('screen').catch(() => undefined));
+onBeforeUnmount(() => void wake.release().catch(() => undefined));
 const current = useOpenSystem();
 const { system } = current;
 const sections = computed(() => (system.value ? runbook(system.value) : []));

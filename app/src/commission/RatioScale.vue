@@ -1,27 +1,30 @@
 <script setup lang="ts">
+import { isUsualRatio, USUAL_RATIO } from '@yes-clear/core/membrane';
 import { computed } from 'vue';
 
 /** Where a measured ratio stands between the two schools and the target. */
 const props = defineProps<{ ratio: number | null; target: number }>();
 const HIGH = 8;
 const at = (ratio: number): string => `${(100 * (Math.min(HIGH, Math.max(1, ratio)) - 1)) / (HIGH - 1)}%`;
-const fine = computed(() => props.ratio !== null && props.ratio >= 3 && props.ratio <= 6);
-const marks = computed(() => [1, 3, 6, 8].filter((mark) => Math.abs(mark - props.target) > 0.5));
+const fine = computed(() => props.ratio !== null && isUsualRatio(props.ratio));
+const marks = computed(() => [1, USUAL_RATIO.least, USUAL_RATIO.most, HIGH].filter((mark) => Math.abs(mark - props.target) > 0.5));
 </script>
 
 <template>
   <div
     class="scale"
     role="img"
-    :aria-label="ratio === null ? 'No ratio yet' : `${ratio.toFixed(1)} to 1, wanted ${target} to 1, usual 3 to 6`"
+    :aria-label="
+      ratio === null ? 'No ratio yet' : `${ratio.toFixed(1)} to 1, wanted ${target} to 1, usual ${USUAL_RATIO.least} to ${USUAL_RATIO.most}`
+    "
   >
     <div class="track">
-      <i class="usual" :style="{ left: at(3), width: `calc(${at(6)} - ${at(3)})` }" />
+      <i class="usual" :style="{ left: at(USUAL_RATIO.least), width: `calc(${at(USUAL_RATIO.most)} - ${at(USUAL_RATIO.least)})` }" />
       <i class="target" :style="{ left: at(target) }" />
       <i v-if="ratio !== null" class="dot" :class="{ fine }" :style="{ left: at(ratio) }" />
     </div>
     <div class="figures">
-      <span v-for="mark in marks" :key="mark" :style="{ left: at(mark) }">{{ mark === 1 || mark === 8 ? mark : `${mark} : 1` }}</span>
+      <span v-for="mark in marks" :key="mark" :style="{ left: at(mark) }">{{ mark === 1 || mark === HIGH ? mark : `${mark} : 1` }}</span>
       <strong :style="{ left: at(target) }">{{ target }} : 1</strong>
     </div>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { USUAL_RATIO } from '@yes-clear/core/membrane';
 import { ratioSchema, currentSample } from '@yes-clear/core/file';
 import { newId } from '../store/newId';
 import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
@@ -66,8 +67,8 @@ const verdict = computed(() => {
   const ratio = bucket.value?.wasteToProduct;
   if (ratio === undefined || !bucket.value) return null;
   const share = `${Math.round(bucket.value.recovery * 100)}${THIN}% of the feed becomes product.`;
-  if (ratio < 3) return { good: false, text: `${share} Too much is kept back.` };
-  if (ratio > 6) return { good: false, text: `${share} Much goes to the drain.` };
+  if (ratio < USUAL_RATIO.least) return { good: false, text: `${share} Too much is kept back.` };
+  if (ratio > USUAL_RATIO.most) return { good: false, text: `${share} Much goes to the drain.` };
   return { good: true, text: share };
 });
 const scaling = computed(() => {

@@ -83,7 +83,7 @@ function recycleOf(system: System, solved: SolvedTrain): DescentInput['recycle']
 }
 
 /** What circulates between the last tank and the outlets. */
-function loopOf(system: System, solved: SolvedTrain): DescentInput['loop'] {
+function loopOf(system: System, solved: SolvedTrain): NonNullable<DescentInput['loop']> | null {
   const { loop, stages } = system.train;
   const tank = lastTank(stages);
   if (!loop || !tank) return null;

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { short, WEEKDAYS } from '../time/dates';
 import { idFor } from '../store/newId';
 import { tankVolumeL } from '@yes-clear/core/file';
 import {
@@ -29,8 +30,7 @@ const { current, goal, set, setDemand } = useGoal();
 const units = computed(() => current.units.value);
 const demand = computed(() => goal.value!.demand);
 const litres = (value: number): string => formatQuantity(value, 'volumeL', units.value).text;
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
-const DAY_NAMES = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
+const DAYS = WEEKDAYS.map(short);
 const HOURS = Array.from({ length: 24 }, (_, hour) => String(hour).padStart(2, '0'));
 
 const total = computed(() => (demand.value.per === 'day' ? demandLPerDay(demand.value) : demandLPerWeek(demand.value)));
@@ -70,7 +70,7 @@ const busiest = computed(() => {
     (_, i) => demand.value.dayL[i]! + demand.value.batches.reduce((sum, batch) => (batch.weekday === i ? sum + batch.litres : sum), 0),
   );
   const most = Math.max(...byDay);
-  return most > 1.3 * demandLPerDay(demand.value) ? `${DAY_NAMES[byDay.indexOf(most)]} takes ${litres(most)}. ` : '';
+  return most > 1.3 * demandLPerDay(demand.value) ? `${WEEKDAYS[byDay.indexOf(most)]} takes ${litres(most)}. ` : '';
 });
 /** The outcome in words, each with its number. */
 const outcome = computed(() => {
@@ -134,7 +134,7 @@ const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw 
           label="Litres by day"
           :values="demand.dayL"
           :names="DAYS"
-          :spoken="DAY_NAMES"
+          :spoken="WEEKDAYS"
           :most="mostDay"
           :step="stepDay"
           :say="(value) => litres(value)"
@@ -142,7 +142,7 @@ const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw 
         />
         <div class="typed-days">
           <QuantityField
-            v-for="(day, i) in DAY_NAMES"
+            v-for="(day, i) in WEEKDAYS"
             :key="day"
             class="bare"
             :label="day"
@@ -190,7 +190,7 @@ const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw 
         />
         <span>every</span>
         <v-select
-          :items="DAY_NAMES.map((title, value) => ({ title, value }))"
+          :items="WEEKDAYS.map((title, value) => ({ title, value }))"
           :model-value="batch.weekday"
           aria-label="Weekday"
           @update:model-value="(weekday: number) => setBatch(batch.id, { weekday })"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { GOAL_IDS, GOAL_ROWS } from '@yes-clear/core/goal';
 import { computed } from 'vue';
+import Segments from '../kit/Segments.vue';
 import FindingsList from '../kit/FindingsList.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
 import DemandEditor from './DemandEditor.vue';
@@ -20,23 +21,16 @@ const findings = computed(() => solved.value?.report.findings.filter((finding) =
   <div v-if="system && goal" class="work">
     <main class="stack">
       <div class="page-head"><h1>What the water is for</h1></div>
-      <section class="sheet panel goals" role="radiogroup" aria-label="Goal">
+      <section class="sheet panel goals" aria-label="Goal">
         <div v-for="group in families" :key="group.title" class="family">
           <span class="muted small">{{ group.title }}</span>
-          <div class="row">
-            <button
-              v-for="id in group.ids"
-              :key="id"
-              type="button"
-              role="radio"
-              class="button small"
-              :class="{ primary: goal.id === id }"
-              :aria-checked="goal.id === id"
-              @click="choose(id)"
-            >
-              {{ GOAL_ROWS[id].label }}
-            </button>
-          </div>
+          <Segments
+            look="chips"
+            :label="`Goal, ${group.title}`"
+            :choices="group.ids.map((value) => ({ value, title: GOAL_ROWS[value].label }))"
+            :model-value="goal.id"
+            @update:model-value="choose"
+          />
         </div>
         <p class="says">{{ GOAL_ROWS[goal.id].says }}</p>
       </section>
@@ -55,6 +49,5 @@ const findings = computed(() => solved.value?.report.findings.filter((finding) =
 <style scoped>
 .goals { display: flex; flex-wrap: wrap; gap: 10px 28px; }
 .family { display: grid; gap: 4px; align-content: start; }
-.family .row { gap: 6px; }
 .says { flex: 1 0 100%; border-top: 1px solid var(--hair); padding-top: 10px; font-size: 14.5px; }
 </style>

@@ -83,7 +83,7 @@ const set = (side: 'low' | 'high', value: number | null): void =>
         :key="side"
         :label="`${limit.label}, ${says}`"
         :dimension="dimensionOf(limit.quantity)"
-        :unit="limit.quantity === 'ec25UScm' ? 'µS/cm' : undefined"
+        v-bind="limit.quantity === 'ec25UScm' ? { unit: 'µS/cm' } : {}"
         optional
         empty="no bound"
         :high="300000"

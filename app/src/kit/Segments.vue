@@ -1,34 +1,58 @@
-<script setup lang="ts" generic="T extends string">
-/** One choice of a few, side by side; arrow keys move along it. */
-const props = defineProps<{ label: string; choices: readonly { readonly value: T; readonly title: string }[]; modelValue: T }>();
+<script setup lang="ts" generic="T extends string, C extends { readonly value: T; readonly title: string }">
+import { useTemplateRef } from 'vue';
+
+/** One choice of a few, arrow keys move along it: joined side by side, as loose chips, or as cards with what the slot puts in them. */
+const props = withDefaults(
+  defineProps<{ label: string; choices: readonly C[]; modelValue: T | null; look?: 'joined' | 'chips' | 'cards' }>(),
+  { look: 'joined' },
+);
 const emit = defineEmits<{ 'update:modelValue': [value: T] }>();
-function step(event: KeyboardEvent, by: number): void {
-  const at = props.choices.findIndex((choice) => choice.value === props.modelValue);
-  const next = props.choices[(at + by + props.choices.length) % props.choices.length];
-  if (next) emit('update:modelValue', next.value);
-  const buttons = (event.currentTarget as HTMLElement).querySelectorAll('button');
-  buttons[(at + by + buttons.length) % buttons.length]?.focus();
+defineSlots<{ default?: (slot: { choice: C }) => unknown }>();
+const buttons = useTemplateRef<HTMLButtonElement[]>('buttons');
+function step(by: number): void {
+  const { length } = props.choices;
+  const at = Math.max(
+    0,
+    props.choices.findIndex((choice) => choice.value === props.modelValue),
+  );
+  const next = (at + by + length) % length;
+  const choice = props.choices[next];
+  if (!choice) return;
+  emit('update:modelValue', choice.value);
+  buttons.value?.[next]?.focus();
 }
+/** One of them is always to be reached by the tab key. */
+const reachable = (choice: C, i: number): boolean =>
+  props.choices.some(({ value }) => value === props.modelValue) ? choice.value === props.modelValue : i === 0;
 </script>
 
 <template>
   <div
-    class="segments"
     role="radiogroup"
+    :class="look === 'joined' ? 'segments' : look"
     :aria-label="label"
-    @keydown.right.prevent="step($event, 1)"
-    @keydown.left.prevent="step($event, -1)"
+    @keydown.right.prevent="step(1)"
+    @keydown.down.prevent="step(1)"
+    @keydown.left.prevent="step(-1)"
+    @keydown.up.prevent="step(-1)"
   >
     <button
-      v-for="choice in choices"
+      v-for="(choice, i) in choices"
       :key="choice.value"
+      ref="buttons"
       type="button"
       role="radio"
+      :class="look === 'chips' ? ['button', 'small', { primary: choice.value === modelValue }] : look === 'cards' ? 'card' : undefined"
       :aria-checked="choice.value === modelValue"
-      :tabindex="choice.value === modelValue ? 0 : -1"
+      :tabindex="reachable(choice, i) ? 0 : -1"
       @click="emit('update:modelValue', choice.value)"
     >
-      {{ choice.title }}
+      <slot :choice="choice">{{ choice.title }}</slot>
     </button>
   </div>
 </template>
+
+<!-- prettier-ignore -->
+<style scoped>
+.chips { display: flex; gap: 6px; flex-wrap: wrap; }
+</style>

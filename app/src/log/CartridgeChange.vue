@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { dayOfYear } from '../time/dates';
 import { idFor } from '../store/newId';
 import type { Cartridge } from '@yes-clear/core/file';
 import { cartridgeChanged, lagStage } from '@yes-clear/core/log';
 import { THIN, inSentence } from '@yes-clear/core/quantity';
-import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import Segments from '../kit/Segments.vue';
 import { useNotice } from '../kit/useNotice';
@@ -41,7 +41,7 @@ const learned = computed(() => {
     ? `Capacity ${sure}, from its class alone`
     : `Capacity ${sure}, learned from ${t.learnedFrom === 1 ? 'the one before' : `${t.learnedFrom} before it`}`;
 });
-const day = (text: string | null): string => (text ? format(new Date(`${text}T00:00:00`), 'd MMM yyyy') : '–');
+const day = (text: string | null): string => (text ? dayOfYear(text) : '–');
 const history = computed(() => [...(system.value?.cartridges ?? [])].reverse());
 </script>
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { inSentence, THIN } from '@yes-clear/core/quantity';
+import { DAYS_PER_MONTH, inSentence, THIN } from '@yes-clear/core/quantity';
+import { longDay } from '../time/dates';
 import { isLikelyDate, type Reading } from '@yes-clear/core/file';
 import { DAY_MS } from '@yes-clear/core/log';
-import { format } from 'date-fns';
 import { computed, defineAsyncComponent, ref } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
@@ -50,7 +50,7 @@ const removal = computed(() => (system.value && dated.value.length > 0 ? removal
 const resin = computed(() => (tracking.value ? resinChart(tracking.value, now.value) : null));
 const span = computed(() => {
   const days = (today.value - from.value) / DAY_MS;
-  return days > 62 ? `${Math.round(days / 30.4)} months` : `${Math.round(days)} days`;
+  return days > 62 ? `${Math.round(days / DAYS_PER_MONTH)} months` : `${Math.round(days)} days`;
 });
 const left = computed(() => {
   const t = tracking.value;
@@ -58,7 +58,7 @@ const left = computed(() => {
   const spread = Math.round(50 * (t.remaining.p90 - t.remaining.p10));
   const share = `${Math.round(100 * t.remaining.p50)}${THIN}% ± ${spread}`;
   if (!t.daysLeft) return share;
-  const day = (days: number): string => format(new Date(today.value + days * DAY_MS), 'd MMMM');
+  const day = (days: number): string => longDay(today.value + days * DAY_MS);
   return `${share} · spent between ${day(t.daysLeft.p10)} and ${day(t.daysLeft.p90)}`;
 });
 const micro = (value: number): string => `${value}`;

@@ -1,10 +1,10 @@
 <script setup lang="ts">
+import { dayAndTime } from '../time/dates';
 import type { Reading, System } from '@yes-clear/core/file';
 import { probeRoles, readingRatio, saltRemoved, shownUnitOf } from '@yes-clear/core/log';
 import { formatIn, formatQuantity, shownUnit, THIN } from '@yes-clear/core/quantity';
 import { mdiDeleteOutline } from '@mdi/js';
 import { useMediaQuery } from '@vueuse/core';
-import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 
@@ -51,7 +51,6 @@ const ratio = (reading: Reading): string => {
 const quantity = (number: number | null, dimension: 'pressureBar' | 'temperatureC'): string =>
   number === null ? '' : formatQuantity(number, dimension, props.system.units).number;
 const perMinute = (number: number | null): string => (number === null ? '' : formatIn(number, 'flowLPerH', 'mL/min').number);
-const when = (at: string): string => format(new Date(at), 'd MMM, HH:mm');
 </script>
 
 <template>
@@ -73,7 +72,7 @@ const when = (at: string): string => format(new Date(at), 'd MMM, HH:mm');
       <tbody>
         <tr v-for="reading in shown" :key="reading.id">
           <td data-head="When">
-            {{ when(reading.at) }}<small v-if="reading.note">{{ reading.note }}</small>
+            {{ dayAndTime(reading.at) }}<small v-if="reading.note">{{ reading.note }}</small>
           </td>
           <td v-for="probe in probes" :key="probe.id" :data-head="probe.head">{{ value(reading, probe.id) }}</td>
           <td data-head="Salt removed">{{ removed(reading) }}</td>
@@ -83,7 +82,7 @@ const when = (at: string): string => format(new Date(at), 'd MMM, HH:mm');
           <td data-head="Waste to product">{{ ratio(reading) }}</td>
           <td data-head="Meter L">{{ reading.meterL === null ? '' : Math.round(reading.meterL) }}</td>
           <td class="tool">
-            <button type="button" :aria-label="`Remove the reading of ${when(reading.at)}`" @click="$emit('remove', reading)">
+            <button type="button" :aria-label="`Remove the reading of ${dayAndTime(reading.at)}`" @click="$emit('remove', reading)">
               <AppIcon :path="mdiDeleteOutline" :size="17" />
             </button>
           </td>

@@ -1,3 +1,5 @@
+import { smallestStepUScm } from '@yes-clear/core/water';
+import { shortDay } from '../time/dates';
 import { inSentence } from '@yes-clear/core/quantity';
 import { goalLimits } from '@yes-clear/core/goal';
 import { DAY_MS, probeEc25, probeRoles, saltRemoved, type ResinTracking } from '@yes-clear/core/log';
@@ -11,8 +13,7 @@ const at = (reading: Reading): number => Date.parse(reading.at);
 function floorOf(system: System, probeId: string): number {
   const probe = system.train.probes.find((candidate) => candidate.id === probeId);
   const instrument = system.instruments.find((candidate) => candidate.id === probe?.instrumentId);
-  if (!instrument) return 0.5;
-  return instrument.scale.kind === 'conductivity' ? instrument.resolution : instrument.resolution / 2 / system.units.ppmFactor;
+  return instrument ? smallestStepUScm(instrument) / 2 : 0.5;
 }
 
 /** A shade darker than the water, so that thin lines read on paper. */
@@ -86,7 +87,7 @@ export function resinChart(tracking: ResinTracking, now: string): { series: Char
   const moments = [0, daysLeft.p10, daysLeft.p50, daysLeft.p90];
   const ray = (left: number, days: number): ChartSeries['points'] =>
     moments.map((moment) => ({ x: today + moment * DAY_MS, y: Math.max(0, 100 * left * (1 - moment / days)) }));
-  const short = (days: number): string => new Date(today + days * DAY_MS).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+  const short = (days: number): string => shortDay(today + days * DAY_MS);
   series.push(
     { label: 'late', colour, points: ray(remaining.p90, daysLeft.p90), width: 0, quiet: true, fillTo: '+1' },
     { label: 'early', colour, points: ray(remaining.p10, daysLeft.p10), width: 0, quiet: true },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { dayOfYearAndTime } from '../time/dates';
 import { isLikelyDate, SYSTEM_PARTS, type FileIssue, type Reading, type RecordComparison, type SystemPart } from '@yes-clear/core/file';
-import { format } from 'date-fns';
 import { computed, ref } from 'vue';
 import Segments from '../kit/Segments.vue';
 import type { Clash, ClashChoice, ImportPlan } from '../store/transfer';
@@ -24,7 +24,6 @@ const ODD = [
 
 const many = (count: number, one: string): string => `${count} ${count === 1 ? one : `${one}s`}`;
 const partsText = (parts: readonly SystemPart[]): string => parts.map((part) => SYSTEM_PARTS[part]).join(', ');
-const day = (instant: string): string => format(new Date(instant), 'd MMM yyyy, HH:mm');
 const newerText = ({ newer }: RecordComparison): string =>
   newer === 'same'
     ? 'edited last at the same time'
@@ -94,9 +93,9 @@ function go(): void {
         </h2>
         <dl>
           <dt>Here</dt>
-          <dd>{{ many(clash.here.readings.length, 'reading') }}, edited {{ day(clash.here.system.updatedAt) }}</dd>
+          <dd>{{ many(clash.here.readings.length, 'reading') }}, edited {{ dayOfYearAndTime(clash.here.system.updatedAt) }}</dd>
           <dt>In the file</dt>
-          <dd>{{ many(clash.there.readings.length, 'reading') }}, edited {{ day(clash.there.system.updatedAt) }}</dd>
+          <dd>{{ many(clash.there.readings.length, 'reading') }}, edited {{ dayOfYearAndTime(clash.there.system.updatedAt) }}</dd>
           <dt>They differ</dt>
           <dd>
             {{

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { differenceInCalendarDays } from 'date-fns';
+import { daysBetween } from '../time/dates';
 import { computed } from 'vue';
 import { useNotice } from '../kit/useNotice';
 import { useOffline } from '../kit/useOffline';
@@ -17,7 +17,7 @@ const offline = useOffline();
 const lastBackup = useLive(() => readFact('lastBackupAt'), null);
 const backupSays = computed(() => {
   if (!lastBackup.value) return 'No backup file saved yet.';
-  const days = differenceInCalendarDays(new Date(), new Date(lastBackup.value));
+  const days = daysBetween(lastBackup.value, new Date());
   return `Last backup file: ${days === 0 ? 'today' : days === 1 ? 'yesterday' : `${days} days ago`}.`;
 });
 /** The browser's own answer on whether it will keep the store when space runs short. */

@@ -6,6 +6,7 @@ import { systemFromTemplate, TEMPLATE_ROWS } from '@yes-clear/core/template';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import DescentPicture from '../descent/DescentPicture.vue';
+import Segments from '../kit/Segments.vue';
 import { useSaving } from '../store/saving';
 import { addSystem } from '../store/systems';
 import { useAnswer } from '../worker/useAnswer';
@@ -23,7 +24,9 @@ const busy = ref(false);
 const refused = ref<string | null>(null);
 
 const { answer: pictures } = useAnswer('templates', () => TEMPLATE_IDS);
-const choices = computed(() => TEMPLATE_IDS.map((id) => ({ id, row: TEMPLATE_ROWS[id], picture: pictures.value?.[id] ?? null })));
+const choices = computed(() =>
+  TEMPLATE_IDS.map((id) => ({ value: id, title: TEMPLATE_ROWS[id].label, row: TEMPLATE_ROWS[id], picture: pictures.value?.[id] ?? null })),
+);
 
 async function create(): Promise<void> {
   tried.value = true;
@@ -58,16 +61,8 @@ async function create(): Promise<void> {
           <label>Site<input v-model="site" maxlength="80" placeholder="Whose, or where" /></label>
         </div>
         <p v-if="tried && name.trim() === ''" class="wrong" role="alert">Name is empty: a few letters tell it apart in Rounds.</p>
-        <div class="choices" role="radiogroup" aria-label="Starting train">
-          <button
-            v-for="choice in choices"
-            :key="choice.id"
-            type="button"
-            role="radio"
-            class="choice"
-            :aria-checked="template === choice.id"
-            @click="template = choice.id"
-          >
+        <Segments v-model="template" class="choices" look="cards" label="Starting train" :choices="choices">
+          <template #default="{ choice }">
             <span class="words"
               ><strong>{{ choice.row.label }}</strong
               ><span>{{ choice.row.says }}</span
@@ -76,8 +71,8 @@ async function create(): Promise<void> {
             <span class="picture"
               ><DescentPicture v-if="choice.picture" :input="choice.picture.input" size="thumb" :sentence="choice.picture.sentence"
             /></span>
-          </button>
-        </div>
+          </template>
+        </Segments>
         <div class="row end">
           <button class="button" type="button" @click="open = false">Cancel</button>
           <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
@@ -97,12 +92,12 @@ form { display: grid; gap: 14px; margin-top: 12px; }
 .names input { font: 500 15px var(--digits); color: var(--ink); border: 1px solid var(--line); border-radius: 9px; background: var(--sheet); padding: 8px 11px; min-height: 40px; min-width: 0; }
 .wrong { color: var(--bad); font-size: 13.5px; font-weight: 550; margin-top: -8px; }
 .choices { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
-.choice { display: grid; grid-template-columns: 1fr 132px; gap: 14px; align-items: center; text-align: left; padding: 9px 13px; border: 1px solid var(--line); border-radius: 11px; background: var(--sheet); color: inherit; font: inherit; cursor: pointer; }
-.choice[aria-checked='true'] { border-color: var(--action); box-shadow: inset 0 0 0 1px var(--action); background: var(--select); }
+.choices :deep(.card) { display: grid; grid-template-columns: 1fr 132px; gap: 14px; align-items: center; text-align: left; padding: 9px 13px; border: 1px solid var(--line); border-radius: 11px; background: var(--sheet); color: inherit; font: inherit; cursor: pointer; }
+.choices :deep(.card[aria-checked='true']) { border-color: var(--action); box-shadow: inset 0 0 0 1px var(--action); background: var(--select); }
 .words { display: grid; gap: 1px; }
 .words span { font-size: 13.3px; color: var(--muted); }
 .words em { font-style: normal; font-size: 13px; color: var(--good); font-weight: 600; }
 .end { justify-content: flex-end; position: sticky; bottom: -18px; padding: 10px 0 18px; margin-bottom: -18px; background: var(--sheet); }
 @media (max-width: 900px) { .choices { grid-template-columns: 1fr; } }
-@media (max-width: 600px) { .names, .choice { grid-template-columns: 1fr; } .picture { display: none; } }
+@media (max-width: 600px) { .names, .choices :deep(.card) { grid-template-columns: 1fr; } .picture { display: none; } }
 </style>

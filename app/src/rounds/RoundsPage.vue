@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { dayAndTime, daysBetween, endOfDayIn, shortDay } from '../time/dates';
 import { useNow } from '@vueuse/core';
-import { addDays, differenceInCalendarDays, endOfDay, format } from 'date-fns';
 import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef } from 'vue';
 import HeaderBar from '../kit/HeaderBar.vue';
 import TroubleBar from '../kit/TroubleBar.vue';
@@ -50,7 +50,7 @@ const subtitle = computed(() => {
 const AHEAD_DAYS = 30;
 const LISTED = 14;
 const due = computed(() => {
-  const last = endOfDay(addDays(clock.value, AHEAD_DAYS)).toISOString();
+  const last = endOfDayIn(AHEAD_DAYS, clock.value);
   return lines.value
     .flatMap((line) => (line.round?.due ?? []).map((item) => ({ ...item, id: line.id })))
     .filter((item) => item.at <= last)
@@ -58,8 +58,8 @@ const due = computed(() => {
 });
 const listed = computed(() =>
   due.value.slice(0, LISTED).map((item) => {
-    const late = differenceInCalendarDays(new Date(item.at), clock.value) < 0;
-    return { ...item, late, day: late ? 'overdue' : format(new Date(item.at), 'd MMM') };
+    const late = daysBetween(clock.value, item.at) < 0;
+    return { ...item, late, day: late ? 'overdue' : shortDay(item.at) };
   }),
 );
 
@@ -143,8 +143,7 @@ document.title = 'Yes Clear';
       <div>
         <strong
           >Of {{ startUp.lost.was.systems }} systems and {{ startUp.lost.was.readings }} readings kept here on
-          {{ format(new Date(startUp.lost.was.at), 'd MMMM, HH:mm') }}, {{ startUp.lost.systems }} and {{ startUp.lost.readings }} could be
-          read back.</strong
+          {{ dayAndTime(startUp.lost.was.at) }}, {{ startUp.lost.systems }} and {{ startUp.lost.readings }} could be read back.</strong
         >
         <p class="small">
           The browser’s store was damaged or cleared. Open your last backup file: it is merged with what is here, and nothing that is here

@@ -3,6 +3,7 @@ import { inSentence } from '@yes-clear/core/quantity';
 import { shownUnitOf } from '@yes-clear/core/log';
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import type { System } from '@yes-clear/core/file';
+import Segments from '../kit/Segments.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
 import { useQuickLine } from '../kit/useQuickLine';
 import { database } from '../store/database';
@@ -82,20 +83,14 @@ async function save(): Promise<void> {
         <button class="button small" type="button" @click="quick.open = false">Close</button>
       </div>
       <p v-if="heads && rows.length === 0" class="muted">There is no system yet. Make one first, then its readings have a place.</p>
-      <div v-else class="systems" role="radiogroup" aria-label="System">
-        <button
-          v-for="head in rows"
-          :key="head.id"
-          type="button"
-          role="radio"
-          class="button small"
-          :class="{ primary: chosen === head.id }"
-          :aria-checked="chosen === head.id"
-          @click="chosen = head.id"
-        >
-          {{ head.name }}
-        </button>
-      </div>
+      <Segments
+        v-else
+        look="chips"
+        label="System"
+        :choices="rows.map((head) => ({ value: head.id, title: head.name }))"
+        :model-value="chosen"
+        @update:model-value="chosen = $event"
+      />
       <template v-if="system && parsed">
         <QuickLineField ref="field" v-model="text" :system="system" :parsed="parsed" @submit="save" />
         <p class="spelled" aria-live="polite">
@@ -138,7 +133,6 @@ async function save(): Promise<void> {
 <style scoped>
 .quick-card { padding: 16px 18px 18px; display: grid; gap: 12px; }
 .head { display: flex; justify-content: space-between; align-items: center; }
-.systems { display: flex; gap: 6px; flex-wrap: wrap; }
 .spelled { min-height: 42px; font-size: 14px; }
 .problem { color: var(--bad); font-weight: 550; }
 .pads { display: none; gap: 10px; }

@@ -9,6 +9,6 @@ export function useTheme(): void {
   watchEffect(() => {
     const name = dark.value ? 'dark' : 'light';
     document.documentElement.dataset['theme'] = name;
-    vuetifyTheme.change(name);
+    void vuetifyTheme.change(name);
   });
 }

@@ -1,3 +1,4 @@
+import { timeOfDay } from '../time/dates';
 import type { FileIssue, SystemRecord } from '@yes-clear/core/file';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -51,12 +52,11 @@ export const useSaving = defineStore('saving', () => {
     failed.value = { what, ...whyNotKept(new DoesNotFit(`${issue.path} is ${issue.value}; accepted is ${issue.expected}`)) };
   }
 
-  const time = (at: number): string => new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
   /** In the header: saving, saved at, not saved; null before the first write. */
   const says = computed(() => {
     if (failed.value) return 'not saved';
     if (pending.value > 0) return 'saving';
-    return savedAt.value === null ? null : `saved ${time(savedAt.value)}`;
+    return savedAt.value === null ? null : `saved ${timeOfDay(savedAt.value)}`;
   });
   return { keep, refuse, says, failed, hold, letGo, unsaved, again, savedAt };
 });

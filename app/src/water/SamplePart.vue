@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { longDayOfYear } from '../time/dates';
 import type { SampleWay } from '@yes-clear/core/file';
 import { mdiPlus } from '@mdi/js';
 import { computed } from 'vue';
@@ -45,7 +46,7 @@ const samples = computed(() =>
     .sort((a, b) => b.takenOn.localeCompare(a.takenOn))
     .map((one) => ({
       value: one.id,
-      title: new Date(`${one.takenOn}T12:00:00`).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', year: 'numeric' }),
+      title: longDayOfYear(one.takenOn),
     })),
 );
 </script>

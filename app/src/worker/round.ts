@@ -1,7 +1,7 @@
 import type { SystemRecord } from '@yes-clear/core/file';
 import { dueOf, logFindings, probeRoles, saltRemoved, standing } from '@yes-clear/core/log';
 import { trainSentence } from '@yes-clear/core/advice';
-import { URGENCY, type Finding } from '@yes-clear/core/stage';
+import { byUrgency, type Finding } from '@yes-clear/core/stage';
 import { tapWater } from '@yes-clear/core/train';
 import { descentInput } from '../descent/useDescentInput';
 import type { Round } from '../store/round';
@@ -18,7 +18,7 @@ export function roundOf(record: SystemRecord, now: string): Round {
   }
   const { report, tracking } = today.value;
   const findings = readings.length > 0 ? logFindings(system, readings, report.solved, tracking, now) : report.findings;
-  const finding = [...findings].sort((a, b) => URGENCY[a.severity] - URGENCY[b.severity])[0] ?? null;
+  const finding = [...findings].sort(byUrgency)[0] ?? null;
   return {
     ...base,
     urgency: finding?.severity === 'bad' ? 'now' : finding?.severity === 'mind' ? 'month' : 'fine',

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { longDay, monthMark } from '../../time/dates';
 import { useMediaQuery } from '@vueuse/core';
 import {
   Chart,
@@ -53,19 +54,10 @@ const colours = computed(() => houseColours());
 
 /** What stands at a mark along the foot. */
 const footText = (value: number): string =>
-  props.marks ? (props.marks.find((mark) => mark.value === value)?.text ?? '') : monthWords(value);
-/** A mark at the foot: the month; with its year, or the year alone, where they stand far apart. */
-function monthWords(value: number): string {
-  const step = monthStep(props.from, props.until);
-  if (step >= 12) return String(new Date(value).getUTCFullYear());
-  return new Date(value).toLocaleDateString(
-    'en-GB',
-    step >= 3 ? { month: 'short', year: '2-digit', timeZone: 'UTC' } : { month: 'short', timeZone: 'UTC' },
-  );
-}
+  props.marks ? (props.marks.find((mark) => mark.value === value)?.text ?? '') : monthMark(value, monthStep(props.from, props.until));
 /** A moment in words: a date, or the nearest mark to the left and the hours since. */
 function momentText(value: number): string {
-  if (!props.marks) return new Date(value).toLocaleDateString('en-GB', { day: 'numeric', month: 'long' });
+  if (!props.marks) return longDay(value);
   const mark = props.marks.findLast((candidate) => candidate.value <= value);
   return mark ? `${mark.text} ${String(Math.floor(value - mark.value)).padStart(2, '0')}:00` : '';
 }

@@ -1,4 +1,6 @@
+import { DAYS_PER_MONTH } from '@yes-clear/core/quantity';
 import type { Chart, Plugin } from 'chart.js';
+import { spread } from './round';
 
 /** One line of a chart. */
 export interface ChartSeries {
@@ -35,7 +37,7 @@ export function houseColours() {
 /** Months between two marks at the foot, by how many months a chart spans: never more marks than can be read. */
 const MONTH_STEPS = [1, 2, 3, 6, 12, 24, 60, 120] as const;
 const MOST_MARKS = 14;
-const MONTH_MS = 30.4 * 86_400_000;
+const MONTH_MS = DAYS_PER_MONTH * 86_400_000;
 
 /** Months from one mark at the foot to the next. */
 export function monthStep(from: number, until: number): number {
@@ -48,9 +50,9 @@ export function monthTicks(from: number, until: number): { value: number }[] {
   const ticks: { value: number }[] = [];
   const step = monthStep(from, until);
   const first = new Date(from);
-  const start = 12 * first.getUTCFullYear() + first.getUTCMonth();
+  const start = 12 * first.getFullYear() + first.getMonth();
   for (let month = Math.ceil(start / step) * step; ; month += step) {
-    const at = Date.UTC(Math.floor(month / 12), month % 12, 1);
+    const at = new Date(Math.floor(month / 12), month % 12, 1).getTime();
     if (!(at <= until)) break;
     if (at >= from) ticks.push({ value: at });
   }
@@ -108,6 +110,9 @@ export function annotationsOf(
   };
 }
 
+/** Two names at the ends of lines need so much, px. */
+export const LABELS_APART_PX = 15;
+
 interface EndLabelOptions {
   readonly labels: readonly string[];
   readonly colours: readonly string[];
@@ -126,20 +131,19 @@ export const endLabels: Plugin<'line', EndLabelOptions> = {
         : { x: (last?.x ?? 0) + 8, y: last?.y ?? 0 };
       return text && last ? [{ text, ...at, colour: options.colours[i] ?? '#000' }] : [];
     });
-    wanted.sort((a, b) => a.y - b.y);
-    wanted.forEach((label, i) => {
-      const above = wanted[i - 1];
-      if (above && label.y - above.y < 15) label.y = above.y + 15;
-    });
+    const levels = spread(
+      wanted.map(({ y }) => y),
+      LABELS_APART_PX,
+    );
     const { ctx } = chart;
     ctx.save();
     ctx.font = `650 13px ${token('--digits')}`;
     ctx.textBaseline = 'middle';
     ctx.textAlign = options.inside ? 'right' : 'left';
-    for (const label of wanted) {
+    wanted.forEach((label, i) => {
       ctx.fillStyle = label.colour;
-      ctx.fillText(label.text, label.x, label.y);
-    }
+      ctx.fillText(label.text, label.x, levels[i]!);
+    });
     ctx.restore();
   },
 };

@@ -32,16 +32,10 @@ function write(what: string, change: FieldWrite<Stage> | undefined): void {
 }
 const typed = (asked: StageQuantity<Stage>, value: number | null): void =>
   write(asked.label, value === null ? asked.optional?.clear : asked.write(value));
-/** What the field needs to know of a quantity. */
-const look = ({ label, dimension, unit, low, high, optional }: StageQuantity<Stage>) => ({
-  label,
-  dimension,
-  unit,
-  low,
-  high,
-  optional: Boolean(optional),
-  empty: optional?.empty,
-});
+/** What the field needs to know of a quantity: all of it but how it is written. */
+function look({ write: _write, value: _value, folded: _folded, optional, ...rest }: StageQuantity<Stage>) {
+  return { ...rest, optional: optional !== undefined, ...(optional ? { empty: optional.empty } : {}) };
+}
 </script>
 
 <template>

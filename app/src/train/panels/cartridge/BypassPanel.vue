@@ -5,6 +5,8 @@ import { capacityChart, cartridgeLife, dialBlend, type DialBlend, type StageOf, 
 import { formatQuantity, MG_L_PER_DH, THIN, toCanonical, unitBySymbol, inSentence, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
+import { LABELS_APART_PX } from '../../../kit/chart/house';
+import { roundMarks, spread } from '../../../kit/chart/round';
 import FindingCard from '../../../kit/FindingCard.vue';
 import QuantityField from '../../../kit/QuantityField.vue';
 import { useOpenSystem } from '../../../system/openSystem';
@@ -46,12 +48,11 @@ const LINES = [
 ] as const;
 const curves = computed(() => {
   const ends = LINES.map((line) => ({ ...line, d: curve(line.of), y: y(blends.value?.at(-1)?.[line.of] ?? 0) }));
-  const placed = [...ends].sort((a, b) => a.y - b.y);
-  placed.forEach((line, i) => {
-    const above = placed[i - 1];
-    if (above && line.y - above.y < 15) line.y = above.y + 15;
-  });
-  return placed;
+  const levels = spread(
+    ends.map((line) => line.y),
+    LABELS_APART_PX,
+  );
+  return ends.map((line, i) => ({ ...line, y: levels[i]! }));
 });
 const bands = computed(() =>
   (['alkalinityMgL'] as const).flatMap((quantity) => {
@@ -73,8 +74,7 @@ const bands = computed(() =>
 const ticks = computed(() => {
   const unit = unitBySymbol('hardnessMgL', units.value.hardness);
   const perUnit = unit ? toCanonical(1, unit) : 1;
-  const by = [1, 2, 5, 10, 20, 50, 100, 200, 500].find((step) => top.value / perUnit / step <= 4) ?? 500;
-  return Array.from({ length: Math.floor(top.value / perUnit / by) + 1 }, (_, k) => ({ y: y(k * by * perUnit), text: String(k * by) }));
+  return roundMarks(top.value / perUnit, 4).map((value) => ({ y: y(value * perUnit), text: String(value) }));
 });
 const settings = computed(() => neighbourSettings(props.stage.settings, props.stage.bypass));
 const between = computed(() => {

@@ -3,6 +3,7 @@ import type { Stage, StageOf } from '@yes-clear/core/stage';
 import { formatQuantity, THIN, words } from '@yes-clear/core/quantity';
 import { tunable, tuned, withSettings } from '@yes-clear/core/advice';
 import { computed, ref } from 'vue';
+import { roundTop } from '../../../kit/chart/round';
 import QuantityField from '../../../kit/QuantityField.vue';
 import { useOpenSystem } from '../../../system/openSystem';
 import FlowTube from './FlowTube.vue';
@@ -20,22 +21,17 @@ const beforePump = computed(() => {
   const at = solved.value?.stations.findIndex((station) => station.after === parts.value?.pump.id) ?? -1;
   return solved.value?.stations[at - 1]?.pressureBar ?? 0;
 });
-/** A round figure at the end of a scale. */
-const scaleTop = (value: number): number => {
-  const decade = 10 ** Math.floor(Math.log10(Math.max(value, 1e-6)));
-  return decade * ([1, 1.5, 2, 3, 5, 7, 10].find((factor) => factor * decade >= value) ?? 10);
-};
 /** The water behind the pump. */
 const pumped = computed(() => solved.value?.stations.find((station) => station.after === parts.value?.pump.id));
 const units = computed(() => current.units.value);
 
 const change = (label: string, next: (stage: Stage) => Stage): void => edits.stages(label, (stages) => stages.map(next));
-const setPump = (changes: object): void =>
-  change('pump tuned', (stage) =>
-    stage.id === parts.value?.pump.id ? ({ ...stage, pump: { ...(stage as StageOf<'pump'>).pump, ...changes } } as Stage) : stage,
-  );
+const setPump = (changed: StageOf<'pump'>['pump']): void =>
+  change('pump tuned', (stage) => (stage.kind === 'pump' && stage.id === parts.value?.pump.id ? { ...stage, pump: changed } : stage));
 const setMembrane = (changes: Partial<StageOf<'membrane'>>): void =>
-  change('valves tuned', (stage) => (stage.id === parts.value?.membrane.id ? ({ ...stage, ...changes } as Stage) : stage));
+  change('valves tuned', (stage) =>
+    stage.kind === 'membrane' && stage.id === parts.value?.membrane.id ? { ...stage, ...changes } : stage,
+  );
 
 /** The travel of a needle valve, by its logarithm: each turn opens it by the same share. */
 const opening = (kvM3PerH: number) => ({ value: Math.log(kvM3PerH), low: Math.log(0.005), high: Math.log(5), step: 0.01 });
@@ -50,7 +46,7 @@ const pumpSlider = computed(() => {
       high: 1.3,
       step: 0.005,
       text: `${Math.round(100 * pump.speed)}${THIN}%`,
-      set: (speed: number) => setPump({ speed }),
+      set: (speed: number) => setPump({ ...pump, speed }),
     };
   if (pump?.kind === 'displacement')
     return {
@@ -60,7 +56,7 @@ const pumpSlider = computed(() => {
       high: Math.max(1500, 2 * pump.flowLPerH),
       step: 5,
       text: flow(pump.flowLPerH),
-      set: (flowLPerH: number) => setPump({ flowLPerH }),
+      set: (flowLPerH: number) => setPump({ ...pump, flowLPerH }),
     };
   return null;
 });
@@ -145,7 +141,7 @@ function setForMe(): void {
 const gauges = computed(() => {
   const u = unit.value;
   if (!u) return [];
-  const top = scaleTop(Math.max(6, 1.1 * u.feedPressureBar));
+  const top = roundTop(Math.max(6, 1.1 * u.feedPressureBar));
   return [
     { label: 'Before the pump', value: beforePump.value, most: 10, text: pressure(beforePump.value), target: null },
     { label: 'Feed', value: u.feedPressureBar, most: top, text: pressure(u.feedPressureBar), target: null },
@@ -157,7 +153,7 @@ const meters = computed(() => {
   const u = unit.value;
   if (!u) return [];
   const drainTarget = targets.value.permeateLPerH * (1 / Math.max(0.01, targets.value.recovery) - 1);
-  const most = scaleTop(
+  const most = roundTop(
     Math.max(u.permeateLPerH, u.concentrateLPerH, u.recycleLPerH, targets.value.permeateLPerH, drainTarget, targets.value.recycleLPerH),
   );
   return [

@@ -6,6 +6,7 @@ import { useRafFn } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import FindingCard from '../../../kit/FindingCard.vue';
 import LineChart from '../../../kit/chart/LineChart.vue';
+import { roundMarks, roundTop } from '../../../kit/chart/round';
 import { houseColours, type ChartSeries } from '../../../kit/chart/house';
 import { useOpenSystem } from '../../../system/openSystem';
 import ColumnTube from './ColumnTube.vue';
@@ -86,23 +87,14 @@ const meter = computed<ChartSeries[]>(() =>
       ]
     : [],
 );
-/** A round figure at or above a value, for the top of an axis or the step of its marks. */
-const roundUp = (value: number): number => {
-  const decade = 10 ** Math.floor(Math.log10(Math.max(value, 1e-9)));
-  return decade * ([1, 2, 5, 10].find((factor) => factor * decade >= value) ?? 10);
-};
 const meterTop = computed(() =>
-  roundUp(Math.max(trade.value ? 5 : 10, ...meter.value.flatMap((line) => line.points.map((point) => point.y)))),
+  roundTop(Math.max(trade.value ? 5 : 10, ...meter.value.flatMap((line) => line.points.map((point) => point.y)))),
 );
 const litresText = (value: number): string => formatQuantity(value, 'volumeL', units.value).text;
 const foot = computed(() => {
   // Round in the unit people see.
   const perUnit = trade.value ? L_PER_US_GALLON : 1;
-  const by = roundUp(horizon.value / perUnit / 6);
-  return Array.from({ length: Math.floor(horizon.value / perUnit / by) + 1 }, (_, k) => ({
-    value: k * by * perUnit,
-    text: litresText(k * by * perUnit),
-  }));
+  return roundMarks(horizon.value / perUnit, 6).map((mark) => ({ value: mark * perUnit, text: litresText(mark * perUnit) }));
 });
 const plain = (value: number): string => (value >= 1 ? String(value) : value.toPrecision(1));
 const here = computed(() => {

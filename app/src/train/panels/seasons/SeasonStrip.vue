@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MONTHS, short } from '../../../time/dates';
 import { formatQuantity, roundForReading, words } from '@yes-clear/core/quantity';
 import { demandLPerDay } from '@yes-clear/core/goal';
 import { computed } from 'vue';
@@ -15,7 +16,7 @@ const months = computed(() => answer.value ?? []);
 const units = computed(() => current.units.value);
 const most = computed(() => Math.max(...months.value.map((month) => month.productLPerDay), need.value, 1));
 const need = computed(() => (current.system.value ? demandLPerDay(current.system.value.goal.demand) : 0));
-const NAMES = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'];
+const NAMES = MONTHS.map(short);
 const litres = (value: number): string => formatQuantity(value, 'volumeL', units.value).number;
 const litreUnit = computed(() => formatQuantity(1, 'volumeL', units.value).unit);
 const water = (ec: number | null): string =>

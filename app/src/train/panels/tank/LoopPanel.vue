@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { short, WEEKDAYS } from '../../../time/dates';
 import type { LoopSettings } from '@yes-clear/core/file';
 import { formatQuantity, THIN, inSentence } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
@@ -24,8 +25,7 @@ const set = (changes: Partial<LoopSettings>): void =>
     ...s,
     train: { ...s.train, loop: s.train.loop && { ...s.train.loop, ...changes } },
   }));
-const DAYS = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'];
-const marks = DAYS.map((text, day) => ({ value: 24 * day, text }));
+const marks = WEEKDAYS.map(short).map((text, day) => ({ value: 24 * day, text }));
 const line = (label: string, colour: string, of: (hour: number) => number): ChartSeries => ({
   label,
   colour,

@@ -2,6 +2,7 @@
 import { formatQuantity, percent, type UnitPreference } from '@yes-clear/core/quantity';
 import type { StageOf } from '@yes-clear/core/stage';
 import { computed } from 'vue';
+import { spread } from '../../../kit/chart/round';
 
 /** A tank with the two levels its float switches at. */
 const props = defineProps<{ tank: StageOf<'tank'>; units: UnitPreference }>();
@@ -20,10 +21,12 @@ const levels = computed(() =>
 );
 /** Two words need so much room, px. */
 const APART = 16;
-const textY = (i: number): number => {
-  const [upper, lower] = [y(levels.value[0]!.share), y(levels.value[1]!.share)];
-  return i === 0 ? upper : Math.max(lower, upper + APART);
-};
+const textYs = computed(() =>
+  spread(
+    levels.value.map(({ share }) => y(share)),
+    APART,
+  ),
+);
 </script>
 
 <template>
@@ -39,7 +42,7 @@ const textY = (i: number): number => {
     <text class="size" x="40" y="178" text-anchor="middle">{{ litres(1) }}</text>
     <g v-for="(level, i) in levels" :key="level.text">
       <line x1="8" x2="80" :y1="y(level.share)" :y2="y(level.share)" />
-      <text x="86" :y="textY(i) + 4.5">{{ level.text }}</text>
+      <text x="86" :y="textYs[i]! + 4.5">{{ level.text }}</text>
     </g>
   </svg>
 </template>

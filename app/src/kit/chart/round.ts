@@ -1,0 +1,28 @@
+import { scaleLinear } from 'd3-scale';
+
+/** The least a scale ends at, so that nothing is divided by nothing. */
+const LEAST = 1e-6;
+
+/** A round figure at or above a value, for the end of a scale. */
+export const roundTop = (value: number): number =>
+  scaleLinear()
+    .domain([0, Math.max(value, LEAST)])
+    .nice(6)
+    .domain()[1]!;
+
+/** About so many round marks from nothing to an end. */
+export const roundMarks = (until: number, count: number): number[] =>
+  scaleLinear()
+    .domain([0, Math.max(until, LEAST)])
+    .ticks(count);
+
+/** Positions along an axis, moved on where two would stand closer than `apart`; in the order given, kept in their own order. */
+export function spread(positions: readonly number[], apart: number): number[] {
+  const order = positions.map((at, i) => ({ at, i })).sort((a, b) => a.at - b.at);
+  const moved = [...positions];
+  order.forEach(({ i }, rank) => {
+    const before = order[rank - 1];
+    if (before) moved[i] = Math.max(moved[i]!, moved[before.i]! + apart);
+  });
+  return moved;
+}
