@@ -45,7 +45,8 @@ const policies = HOUSE.flatMap((floor, height) =>
 /** The core is for any machine: no interface, no Node, nothing of the other workspaces. */
 const CORE_PACKAGES = ['zod', 'papaparse'];
 
-const TYPED_RULES = {
+/** What needs the types of the whole workspace. */
+export const TYPED_RULES = {
   '@typescript-eslint/no-floating-promises': 'error',
   '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
   '@typescript-eslint/await-thenable': 'error',

@@ -25,6 +25,7 @@ const LANES = [
   [
     ['format', () => beside(...npx('prettier', '--check', '--log-level', 'warn', '.'))],
     ['lint', () => beside(...npx('eslint', '.'))],
+    ['unused code', () => beside(...npx('knip', '--no-progress'))],
     ['types', () => beside('npm', 'run', '--silent', 'types')],
   ],
   [

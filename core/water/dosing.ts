@@ -7,8 +7,6 @@ import { hardnessOf, type Water } from './water';
 const CALCIUM_CHLORIDE_DIHYDRATE = 147.015;
 const MAGNESIUM_SULFATE_HEPTAHYDRATE = 246.475;
 const BICARBONATE = { Na: 84.007, K: 100.115 } as const;
-/** Share of the sold salt that is the anhydrous one, for jars of dry salt. */
-export const ANHYDROUS_SHARE = { calciumChloride: 110.984 / 147.015, magnesiumSulfate: 120.368 / 246.475 } as const;
 
 /** What the water shall have afterwards. */
 export interface MineralTarget {

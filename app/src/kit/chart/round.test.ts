@@ -12,7 +12,7 @@ describe('round figures of a scale', () => {
   it('nothing gives a scale all the same', () => expect(roundTop(0)).toBeGreaterThan(0));
   it('marks start at nothing and stay within', () => {
     expect(roundMarks(430, 4)).toEqual([0, 100, 200, 300, 400]);
-    expect(roundMarks(11.6, 4)).toEqual([0, 5, 10]);
+    expect(roundMarks(11.6, 4)).toEqual([0, 2, 4, 6, 8, 10]);
   });
 });
 

@@ -1,0 +1,47 @@
+import { describe, expect, it } from 'vitest';
+import type { System } from '../file';
+import { newStage, type Stage } from '../stage';
+import { systemFromTemplate } from '../template';
+import { value } from '../testing/close';
+import { tapWater } from '../train';
+import { dueOf } from './due';
+import { standing } from './standing';
+
+const NOW = '2026-09-01T12:00:00Z';
+const base = systemFromTemplate({ id: 's', name: 'Try', site: 's', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
+function due(stage: Stage, changes: Partial<System['source']['samples'][number]> = {}): Record<string, string> {
+  const samples = base.source.samples.map((sample) => ({ ...sample, ...changes }));
+  const system = { ...base, source: { ...base.source, samples }, train: { ...base.train, stages: [stage, ...base.train.stages] } };
+  const today = value(standing(system, [], value(tapWater(system.source, system.instruments)).water, NOW));
+  return Object.fromEntries(dueOf(system, today, NOW).map(({ says, at }) => [says, at.slice(0, 10)]));
+}
+const fitted = <S extends Stage>(stage: S): S => ({ ...stage, name: 'This', fittedOn: '2026-06-01' });
+
+describe('what is due', () => {
+  it('by the calendar, from the day of fitting: filters half a year, calcite a year, a lamp 375 days', () => {
+    expect(due(fitted(newStage('sediment', 'x')))).toEqual({ 'Try: change this': '2026-12-01' });
+    expect(due(fitted(newStage('inhibitor', 'x')))).toEqual({ 'Try: change this': '2026-12-01' });
+    expect(due(fitted(newStage('calcite', 'x')))).toEqual({ 'Try: change this': '2027-06-01' });
+    expect(due(fitted(newStage('uv', 'x')))).toEqual({ 'Try: change this': '2027-06-11' });
+  });
+  it('carbon by what it has to take, where that is sooner', () => {
+    expect(due(fitted(newStage('carbon', 'x')))).toEqual({ 'Try: change this': '2026-12-01' });
+    const strong = due(fitted({ ...newStage('carbon', 'x'), ratedL: 500 }), { chlorineMgL: 3 });
+    expect(strong['Try: change this']! < '2026-12-01').toBe(true);
+    expect(strong['Try: change this']! >= '2026-09-01').toBe(true);
+  });
+  it('what comes round again is due at its next turn, not at its first', () => {
+    expect(due(fitted(newStage('softener', 'x')))).toEqual({ 'Try: salt of this': '2026-10-01' });
+    expect(due(fitted({ ...newStage('spinDown', 'x'), rinseEveryDays: 30 }))).toEqual({ 'Try: rinse this': '2026-09-29' });
+  });
+  it('a cartridge with a dial by its litres, or after a year', () => {
+    const small = due(fitted({ ...newStage('decarboniser', 'x'), capacityEq: 2 }));
+    const large = due(fitted({ ...newStage('decarboniser', 'x'), capacityEq: 200, volumeL: 80 }));
+    expect(small['Try: change this']! < large['Try: change this']!).toBe(true);
+    expect(large).toEqual({ 'Try: change this': '2027-05-31' });
+  });
+  it('what has no day of fitting is not due, nor what is never changed', () => {
+    expect(due(newStage('sediment', 'x'))).toEqual({});
+    expect(due(fitted(newStage('pump', 'x')))).toEqual({});
+  });
+});
