@@ -1,3 +1,4 @@
+import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vitest/config';
 
 const setupFiles = ['core/testing/seed.ts'];
@@ -10,15 +11,26 @@ const STATEFUL = [
   'scripts/**/*.test.ts',
 ];
 
+/** Components are mounted in a page of their own. */
+const MOUNTED = ['app/src/**/*.mount.test.ts'];
+
 export default defineConfig({
+  plugins: [vue()],
   test: {
     testTimeout: 20_000,
     projects: [
       {
         extends: true,
-        test: { name: 'pure', include: ['core/**/*.test.ts', 'app/src/**/*.test.ts'], exclude: STATEFUL, isolate: false, setupFiles },
+        test: {
+          name: 'pure',
+          include: ['core/**/*.test.ts', 'app/src/**/*.test.ts'],
+          exclude: [...STATEFUL, ...MOUNTED],
+          isolate: false,
+          setupFiles,
+        },
       },
-      { extends: true, test: { name: 'stateful', include: STATEFUL, setupFiles } },
+      { extends: true, test: { name: 'stateful', include: STATEFUL, exclude: MOUNTED, setupFiles } },
+      { extends: true, test: { name: 'mounted', include: MOUNTED, environment: 'happy-dom', setupFiles } },
     ],
   },
 });

@@ -1,7 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
-import { readFile } from 'node:fs/promises';
 import { fileURLToPath } from 'node:url';
-import { choose, enter } from './steps';
+import { choose, enter, firstVisit } from './steps';
 
 const FOLDER = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 const CORAL = '/system/demo-coral-nursery';
@@ -36,41 +35,33 @@ test('meters', ({ page }) =>
     await page.getByRole('radio', { name: 'Meters' }).click();
     await page.getByRole('region', { name: 'Compare meters' }).scrollIntoViewIfNeeded();
   }));
-test('opening a file', ({ page }) =>
-  shoot(page, 'open-file', '/', DESK, async () => {
-    await page.getByRole('button', { name: 'More for Coral nursery make-up' }).click();
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByText('Save as file').click()]);
-    await page.getByRole('button', { name: /^Quick reading/ }).click();
-    await page.getByRole('radio', { name: 'Coral nursery make-up' }).click();
-    await page.getByLabel('Quick reading').fill('305 7 0 59psi 11C');
-    await page.getByRole('button', { name: /^Log it/ }).click();
-    const data = JSON.parse(await readFile((await download.path())!, 'utf8')) as { records: { system: { name: string } }[] };
-    data.records[0]!.system.name = 'Coral nursery';
-    await page
-      .getByTestId('file')
-      .setInputFiles({ name: 'older.json', mimeType: 'application/json', buffer: Buffer.from(JSON.stringify(data)) });
-    await expect(page.getByRole('radio', { name: 'Merge' })).toBeVisible();
-  }));
+test('first visit', async ({ page }) => {
+  await page.setViewportSize({ width: 1280, height: 980 });
+  await page.clock.setFixedTime(new Date('2026-11-23T10:00:00Z'));
+  await firstVisit(page);
+  await enter(page, 'At the tap', '306');
+  await expect(page.getByRole('heading', { name: /^From 306/ })).toBeVisible();
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: `${FOLDER}first-visit.png`, animations: 'disabled' });
+});
 test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK));
 test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));
-test('skid', ({ page }) => shoot(page, 'train-skid', '/system/demo-lab-skid/train', { width: 1280, height: 1100 }));
-test('more water', ({ page }) => shoot(page, 'more-water', '/system/demo-coral-nursery/train', DESK, () => page.keyboard.press('m')));
+test('skid', ({ page }) => shoot(page, 'train-skid', '/system/demo-lab-skid/train?lens=membrane', { width: 1280, height: 1020 }));
+test('more water', ({ page }) =>
+  shoot(page, 'more-water', '/system/demo-coral-nursery/train', { width: 1280, height: 1100 }, () => page.keyboard.press('m')));
 test('resin', ({ page }) =>
-  shoot(page, 'train-resin', `${VAN}/train`, { width: 1280, height: 1980 }, async () => {
+  shoot(page, 'train-resin', `${VAN}/train`, { width: 1280, height: 1130 }, async () => {
     await page.getByRole('button', { name: /^Resin, stage/ }).click();
     await expect(page.getByRole('region', { name: 'Life of this resin' }).locator('output')).toBeVisible();
     const time = page.getByRole('slider', { name: 'Litres passed' });
     await time.fill(String(0.62 * Number(await time.getAttribute('max'))));
   }));
-test('counter', ({ page }) => shoot(page, 'train-counter', '/system/demo-ice-counter/train', { width: 1280, height: 1260 }));
+test('counter', ({ page }) => shoot(page, 'train-counter', '/system/demo-ice-counter/train?lens=uses', { width: 1280, height: 1260 }));
 test('bypass', ({ page }) =>
   shoot(page, 'train-bypass', '/system/demo-espresso-bar/train', { width: 1280, height: 1040 }, () =>
     page.getByRole('button', { name: /^Cartridge, stage/ }).click(),
   ));
-test('loop', ({ page }) =>
-  shoot(page, 'train-loop', '/system/demo-lab-skid/train', DESK, () =>
-    page.getByRole('region', { name: 'Loop' }).evaluate((panel) => panel.scrollIntoView()),
-  ));
+test('loop', ({ page }) => shoot(page, 'train-loop', '/system/demo-lab-skid/train?lens=tank', { width: 1280, height: 1260 }));
 test('build', ({ page }) => shoot(page, 'build', `${CORAL}/build`, DESK, jugs(page)));
 test('log', ({ page }) =>
   shoot(page, 'log', `${CORAL}/log`, DESK, () => page.getByLabel('Quick reading').fill('311 10 0 59psi 11C 410/1500ml')));
