@@ -94,7 +94,6 @@ const TROUBLE: Readonly<Record<string, System>> = {
   'household, nobody measured': sample(house, { way: 'usual', reading: null, character: 'chalk' }),
   'household, rain': sample(house, { way: 'usual', reading: null, character: 'rain' }),
   'household, calcite behind': added(house, 4, newStage('calcite', 'calcite')),
-  'household, full spin-down': added(house, 0, { ...newStage('spinDown', 'spin'), loading: 0.9 }),
   'household, long thin tube': added(house, 0, { ...newStage('tubing', 'tube'), boreMm: 3, lengthM: 40, riseM: 6 }),
   'household, booster': added(house, 2, newStage('pump', 'pump')),
   'household, thousand gallons': trade(house),
@@ -342,6 +341,12 @@ describe('what is said', () => {
     'counterSoft',
     'counterHard',
   ] as const)('of the template %s', (template) => expect(said(from(template))).toMatchFileSnapshot(file(`template ${template}`)));
+  it.each(STAGE_KINDS.filter((kind) => kind !== 'membrane'))('of a household unit with one more: %s', (kind) => {
+    const at = house.train.stages.findIndex((one) => kindOf(one).place > stageKind(kind).place);
+    return expect(said(added(house, at < 0 ? house.train.stages.length : at, newStage(kind, 'more')))).toMatchFileSnapshot(
+      file(`household with one more ${kind}`),
+    );
+  });
   it.each(Object.entries(TROUBLE))('of trouble: %s', (name, system) => expect(said(system)).toMatchFileSnapshot(file(`trouble ${name}`)));
   it.each(
     demo.flatMap((record) =>
