@@ -48,7 +48,10 @@ test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK));
 test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));
 test('skid', ({ page }) => shoot(page, 'train-skid', '/system/demo-lab-skid/train?lens=membrane', { width: 1280, height: 1020 }));
 test('more water', ({ page }) =>
-  shoot(page, 'more-water', '/system/demo-coral-nursery/train', { width: 1280, height: 1100 }, () => page.keyboard.press('m')));
+  shoot(page, 'more-water', '/system/demo-coral-nursery/train', { width: 1280, height: 1100 }, async () => {
+    await page.keyboard.press('m');
+    await expect(page.getByRole('row', { name: /Longer hours/ })).toBeVisible();
+  }));
 test('resin', ({ page }) =>
   shoot(page, 'train-resin', `${VAN}/train`, { width: 1280, height: 1130 }, async () => {
     await page.getByRole('button', { name: /^Resin, stage/ }).click();

@@ -107,31 +107,36 @@ const plain = (value: number): string => String(Math.round(value * 10) / 10);
           <dd>{{ says }}</dd>
         </div>
       </dl>
-      <h3>Resistivity at the outlets, MΩ·cm at 25 °C</h3>
-      <LineChart
-        :series="purity"
-        scale="linear"
-        :low="0"
-        :high="18.2"
-        :from="0"
-        :until="168"
-        :marks="marks"
-        :format="plain"
-        label="Resistivity over the week"
-      />
-      <h3>Level of the tank, %</h3>
-      <LineChart
-        class="low"
-        :series="level"
-        scale="linear"
-        :low="0"
-        :high="100"
-        :from="0"
-        :until="168"
-        :marks="marks"
-        :format="plain"
-        label="Tank level over the week"
-      />
+      <div class="charts">
+        <div>
+          <h3>Resistivity at the outlets, MΩ·cm at 25 °C</h3>
+          <LineChart
+            :series="purity"
+            scale="linear"
+            :low="0"
+            :high="18.2"
+            :from="0"
+            :until="168"
+            :marks="marks"
+            :format="plain"
+            label="Resistivity over the week"
+          />
+        </div>
+        <div>
+          <h3>Level of the tank, %</h3>
+          <LineChart
+            :series="level"
+            scale="linear"
+            :low="0"
+            :high="100"
+            :from="0"
+            :until="168"
+            :marks="marks"
+            :format="plain"
+            label="Tank level over the week"
+          />
+        </div>
+      </div>
       <h3>
         Starts of the unit by the hour <span class="muted">{{ starts.length === 0 ? 'none' : `at most ${most} in an hour` }}</span>
       </h3>
@@ -157,8 +162,9 @@ h3 { font-size: 13.4px; margin: 4px 0 -6px; font-weight: 650; }
 .figures div { display: flex; gap: 6px; align-items: baseline; }
 .figures dt { font-weight: 720; font-size: 15.5px; }
 .figures dd { margin: 0; color: var(--muted); font-size: 13.3px; }
-.loop :deep(.chart) { height: 140px; }
-.loop :deep(.chart.low) { height: 110px; }
+.charts { display: grid; grid-template-columns: repeat(auto-fit, minmax(330px, 1fr)); gap: 10px 16px; }
+.charts > div { display: grid; gap: 10px; grid-template-columns: minmax(0, 1fr); }
+.loop :deep(.chart) { height: 130px; }
 h3 span { font-weight: 400; }
 .starts { position: relative; height: 26px; margin: 4px 122px 0 58px; border-bottom: 1.5px solid var(--ink); }
 .starts i { position: absolute; bottom: 0; width: 0.45%; background: var(--action); border-radius: 2px 2px 0 0; }

@@ -49,9 +49,9 @@ const loop = (on: boolean): void =>
 </script>
 
 <template>
-  <div v-if="system && drawn" class="panel tank">
+  <div v-if="system && drawn">
     <LoopPanel v-if="last && system.train.loop" @remove="loop(false)" />
-    <section v-else class="still" aria-label="Tank">
+    <section v-else class="panel still" aria-label="Tank">
       <TankLevels :tank="stage" :units="drawn.units" />
       <div class="says">
         <dl class="figures">
