@@ -11,5 +11,5 @@ export { pressureSteps } from './pressureSteps';
 export { reportTrain, type TrainReport } from './report';
 export { seasonMonths, type SeasonMonth } from './season';
 export { trainSentence } from './sentence';
-export { standingAt } from './standing';
+export { allStandings, standingAt } from './standing';
 export { tunable, tuned, withSettings } from './tune';

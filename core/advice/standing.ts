@@ -31,18 +31,20 @@ export const branchStandings = (branch: Branch, stations: readonly Station[], un
     carbon: null,
   }));
 
+/** What a solved train has to know for its stages to be told where they stand. */
+type Solved = Pick<TrainFacts, 'solved' | 'demandLPerDay'> & {
+  readonly branches: readonly { readonly branch: Branch; readonly stations: readonly Station[] }[];
+};
+
+/** Every stage where it stands, in the train and in its branches; those no water reaches are left out. */
+export const allStandings = (system: System, { solved, demandLPerDay, branches }: Solved): StageStanding[] => [
+  ...trainStandings(system, solved, demandLPerDay),
+  ...branches.flatMap(({ branch, stations }) => branchStandings(branch, stations, system.units)),
+];
+
 /** A stage where it stands, in the train or in a branch; null where no water reaches it. */
-export const standingAt = (
-  system: System,
-  report: Pick<TrainFacts, 'solved' | 'demandLPerDay'> & {
-    readonly branches: readonly { readonly branch: Branch; readonly stations: readonly Station[] }[];
-  },
-  stageId: string,
-): StageStanding | null =>
-  [
-    ...trainStandings(system, report.solved, report.demandLPerDay),
-    ...report.branches.flatMap(({ branch, stations }) => branchStandings(branch, stations, system.units)),
-  ].find(({ stage }) => stage.id === stageId) ?? null;
+export const standingAt = (system: System, report: Solved, stageId: string): StageStanding | null =>
+  allStandings(system, report).find(({ stage }) => stage.id === stageId) ?? null;
 
 /** What the stages say of themselves where they stand. */
 export const standingFindings = (standings: readonly StageStanding[]): Finding[] =>

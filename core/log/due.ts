@@ -1,7 +1,7 @@
 import { allStages, type System } from '../file';
 import { inSentence } from '../quantity';
 import { kindOf, type Stage, type Upkeep } from '../stage';
-import { standingAt } from '../advice';
+import { allStandings } from '../advice';
 import { dateAfter } from './dates';
 import type { Standing } from './standing';
 import { DAY_MS } from './volume';
@@ -19,10 +19,11 @@ const FARTHEST_DAYS = 3650;
 export function dueOf(system: System, { report, tracking }: Standing, now: string): Due[] {
   const due: Due[] = [];
   if (tracking?.daysLeft) due.push({ at: dateAfter(now, tracking.daysLeft.p10), says: `${system.name}: have resin ready` });
+  const standings = new Map(allStandings(system, report).map((standing) => [standing.stage.id, standing]));
   for (const stage of allStages(system.train)) {
     if (!('fittedOn' in stage) || stage.fittedOn === null) continue;
     const since = `${stage.fittedOn}T00:00:00Z`;
-    const standing = standingAt(system, report, stage.id);
+    const standing = standings.get(stage.id) ?? null;
     for (const upkeep of kindOf<Stage>(stage).upkeep(stage, standing)) {
       const at = dueAt(upkeep, since, standing?.litresPerDay ?? 0, now);
       if (at) due.push({ at, says: `${system.name}: ${upkeep.says} ${inSentence(stage.name)}` });

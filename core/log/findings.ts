@@ -7,6 +7,7 @@ import { percent, THIN, words, inSentence } from '../quantity';
 import { cartridgeLife, type Finding } from '../stage';
 import { polishedStation, type SolvedTrain } from '../train';
 import { inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
+import { dateAfter } from './dates';
 import type { ResinTracking } from './resin';
 import { DAY_MS, productSinceL } from './volume';
 
@@ -133,8 +134,8 @@ function resinFindings(tracking: ResinTracking | null, now: string): (Finding | 
         }
       : null;
   if (!daysLeft) return [{ id: 'resin', severity: 'note', title: left, why: `No date: nothing has been used of late.${basis}` }, gap];
-  const from = dayWords(new Date(Date.parse(now) + daysLeft.p10 * DAY_MS).toISOString());
-  const to = dayWords(new Date(Date.parse(now) + daysLeft.p90 * DAY_MS).toISOString());
+  const from = dayWords(dateAfter(now, daysLeft.p10));
+  const to = dayWords(dateAfter(now, daysLeft.p90));
   const severity = daysLeft.p10 <= 7 ? 'bad' : daysLeft.p10 <= 30 ? 'mind' : 'good';
   return [
     {
@@ -229,7 +230,7 @@ function cartridgeFindings(system: System, ordered: readonly Reading[], solved: 
           : `${stage.name} has had ${say.of(passed, 'volumeL')} of ${say.of(life.presetL, 'volumeL')}`,
         why: due
           ? 'Change it now, flush the new one, and set its meter again.'
-          : `Change it about ${dayWords(new Date(Date.parse(now) + leftDays * DAY_MS).toISOString())}, ${leftDays < 365 - days ? 'by its litres' : 'for it will be a year old'}.`,
+          : `Change it about ${dayWords(dateAfter(now, leftDays))}, ${leftDays < 365 - days ? 'by its litres' : 'for it will be a year old'}.`,
       },
     ];
   });

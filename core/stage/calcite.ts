@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { calcitePickup } from '../exchange';
 import { inSentence, measured, ok } from '../quantity';
-import { cartridgeSlopeBar } from './cartridge';
+import { cartridgeSlopeBar, mineralCartridge, SLOWEST_L_PER_H } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, zero } from './kind';
 
@@ -12,9 +12,6 @@ const schema = z.strictObject({
   ...fitted,
 });
 const field = keysOf<z.infer<typeof schema>>(schema.shape);
-
-/** Slower than this the water has all the time it needs, L/h. */
-const SLOWEST_L_PER_H = 1e-3;
 
 export const calcite = defineStage(schema, {
   kind: 'calcite',
@@ -33,7 +30,7 @@ export const calcite = defineStage(schema, {
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,
   breaksPressure: neverOpen,
-  mounting: ({ volumeL }) => ({ wetKg: 0.8 + 1.3 * volumeL, wallM: volumeL < 6 ? 0.16 : 0.3 }),
+  mounting: mineralCartridge,
   price: noPrice,
   worn: asFitted,
   dirtPassed: allPasses,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { CARBON_MEDIA, carbonState, dechlorinated, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, measured, ok } from '../quantity';
-import { HALF_YEAR_DAYS } from './cartridge';
+import { HALF_YEAR_DAYS, SLOWEST_L_PER_H } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, zero } from './kind';
 
@@ -19,9 +19,6 @@ const schema = z.strictObject({
 });
 const field = keysOf<z.infer<typeof schema>>(schema.shape);
 const MEDIA = CARBON_MEDIA.map((value) => ({ title: value === 'block' ? 'Carbon block' : 'Granular carbon', value }));
-
-/** Standing water has all the time it needs: slower than this nothing changes, L/h. */
-const SLOWEST_L_PER_H = 1e-3;
 
 export const carbon = defineStage(schema, {
   kind: 'carbon',

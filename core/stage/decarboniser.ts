@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { decarbonised, flushL, meterPresetL, ratingAgrees } from '../exchange';
 import { GOAL_ROWS } from '../goal';
 import { between, DAYS_PER_MONTH, formatQuantity, inSentence, measured, ok, THIN, words } from '../quantity';
-import { cartridgeSlopeBar } from './cartridge';
+import { cartridgeSlopeBar, mineralCartridge } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, zero, type Standing } from './kind';
@@ -146,7 +146,7 @@ export const decarboniser = defineStage(schema, {
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,
   breaksPressure: neverOpen,
-  mounting: ({ volumeL }) => ({ wetKg: 0.8 + 1.3 * volumeL, wallM: volumeL < 6 ? 0.16 : 0.3 }),
+  mounting: mineralCartridge,
   price: noPrice,
   worn: asFitted,
   dirtPassed: allPasses,

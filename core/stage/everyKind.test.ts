@@ -7,7 +7,7 @@ import { inSentence } from '../quantity';
 import { systemFromTemplate } from '../template';
 import { value } from '../testing/close';
 import { tapWater } from '../train';
-import { kindOf, newStage, STAGE_KINDS, stageKind, type Stage, type StageKind } from '.';
+import { kindOf, newStage, placed, STAGE_KINDS, stageKind, type Stage, type StageKind } from '.';
 
 /** Every kind there is goes through the whole house: a new one that forgets something is named here. */
 const base = systemFromTemplate({ id: 's', name: 'Try', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
@@ -18,10 +18,8 @@ const isFitted = (stage: Stage): boolean => 'fittedOn' in stage;
 /** A household unit with one more stage of a kind where such a stage belongs; a membrane stands in place of its own. */
 function withOne(kind: StageKind): System {
   const stage: Stage = newStage(kind, 'new');
-  const stages = base.train.stages.filter((one) => one.kind !== 'membrane' || kind !== 'membrane');
-  const at = stages.findIndex((one) => kindOf(one).place > stageKind(kind).place);
-  const dated: Stage = 'fittedOn' in stage ? { ...stage, fittedOn: FITTED } : stage;
-  stages.splice(at < 0 ? stages.length : at, 0, dated);
+  const others = base.train.stages.filter((one) => one.kind !== 'membrane' || kind !== 'membrane');
+  const stages = placed(others, 'fittedOn' in stage ? { ...stage, fittedOn: FITTED } : stage);
   const probes = base.train.probes.filter(({ after }) => after === 'tap' || stages.some(({ id }) => id === after));
   return { ...base, train: { ...base.train, stages, probes } };
 }

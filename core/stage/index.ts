@@ -41,6 +41,12 @@ export const stageKind = <K extends StageKind>(kind: K): StageKindSpec<StageOf<K
 export const newStage = <K extends StageKind>(kind: K, id: string): StageOf<K> =>
   ({ ...stageKind(kind).defaults, id }) as unknown as StageOf<K>;
 
+/** Stages with one more where such a stage belongs by common practice: behind all that stand before its place. */
+export function placed(stages: readonly Stage[], stage: Stage): Stage[] {
+  const at = stages.findIndex((one) => kindOf(one).place > kindOf(stage).place);
+  return stages.toSpliced(at < 0 ? stages.length : at, 0, stage);
+}
+
 export { BAR_PER_METRE } from './cartridge';
 export { cartridgeLife, type CartridgeLife } from './decarboniser';
 export { capacityChart, dialBlend, type DialBlend } from './dial';

@@ -15,7 +15,7 @@ import {
 import { runbook } from '../commission';
 import { allStages, readDocument, type Reading, type System, type SystemRecord, type TemplateId } from '../file';
 import { dueOf, logFindings, standing } from '../log';
-import { kindOf, newStage, STAGE_KINDS, stageKind, type Finding, type Stage, type StageOf } from '../stage';
+import { kindOf, newStage, placed, STAGE_KINDS, stageKind, type Finding, type Stage, type StageOf } from '../stage';
 import { systemFromTemplate } from '../template';
 import { seasonSpan, tapWater } from '../train';
 import { settleWater } from '../water';
@@ -342,8 +342,7 @@ describe('what is said', () => {
     'counterHard',
   ] as const)('of the template %s', (template) => expect(said(from(template))).toMatchFileSnapshot(file(`template ${template}`)));
   it.each(STAGE_KINDS.filter((kind) => kind !== 'membrane'))('of a household unit with one more: %s', (kind) => {
-    const at = house.train.stages.findIndex((one) => kindOf(one).place > stageKind(kind).place);
-    return expect(said(added(house, at < 0 ? house.train.stages.length : at, newStage(kind, 'more')))).toMatchFileSnapshot(
+    return expect(said(train(house, { stages: placed(house.train.stages, newStage(kind, 'more')) }))).toMatchFileSnapshot(
       file(`household with one more ${kind}`),
     );
   });

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
-import { branchColumns, type DescentInput, type DescentSize } from './drawing';
+import { columnsOf, type DescentInput, type DescentSize } from './drawing';
 import { drawDescent } from './layout';
 import { largeHeight } from './levels';
 import { HEIGHT } from './sizes';
@@ -26,7 +26,7 @@ const emit = defineEmits<{ select: [stageId: string]; move: [stageId: string, by
 
 const host = useTemplateRef<HTMLElement>('host');
 const { width: hostWidth } = useElementSize(host);
-const columns = computed(() => props.input.stages.length + 1 + (props.size === 'large' ? branchColumns(props.input) : 0));
+const columns = computed(() => (props.size === 'large' ? columnsOf(props.input) : props.input.stages.length + 1));
 const left = computed(() => (props.size === 'large' ? (props.left ?? 96) : 0));
 const columnWidth = computed(() => props.columnWidth ?? Math.max(8, (Math.max(120, hostWidth.value) - left.value) / columns.value));
 const width = computed(() => left.value + columnWidth.value * columns.value);

@@ -65,6 +65,9 @@ export interface DescentInput {
 export const branchColumns = (input: Pick<DescentInput, 'branches'>): number =>
   (input.branches ?? []).reduce((sum, branch) => sum + Math.max(1, branch.stages.length), 0);
 
+/** Columns of the large picture: the tap's, one a stage, and those of the branches. */
+export const columnsOf = (input: Pick<DescentInput, 'stages' | 'branches'>): number => input.stages.length + 1 + branchColumns(input);
+
 export type DescentSize = 'large' | 'strip' | 'thumb';
 
 export interface Frame {

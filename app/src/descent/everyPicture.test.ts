@@ -4,7 +4,7 @@ import { systemFromTemplate } from '@yes-clear/core/template';
 import { tapWater } from '@yes-clear/core/train';
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { branchColumns, type DescentInput, type Drawing } from './drawing';
+import { columnsOf, type DescentInput, type Drawing } from './drawing';
 import { overlaps, textWidth, type Box } from './labels';
 import { drawDescent } from './layout';
 import { largeHeight } from './levels';
@@ -32,7 +32,7 @@ function inputOf({ system, readings }: SystemRecord): DescentInput {
   return descentInput(system, today.value.report, readings, today.value.tracking);
 }
 function draw(input: DescentInput, width: number): Drawing {
-  const columns = input.stages.length + 1 + branchColumns(input);
+  const columns = columnsOf(input);
   const columnWidth = Math.max(94, Math.floor((width - 118) / columns));
   return drawDescent(input, { size: 'large', width: 116 + columnWidth * columns, height: largeHeight(input), left: 116, columnWidth });
 }

@@ -72,7 +72,7 @@ export function largeLabels(
       look: 'name',
       spots: [
         ...spots,
-        { ...aboveRight },
+        aboveRight,
         { x: vessel.box.x + vessel.box.width + 2, y: above.y, anchor: 'end' as const },
         { x: vessel.box.x - 2, y: below.y, anchor: 'start' as const },
         belowLeft,

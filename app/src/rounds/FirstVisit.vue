@@ -5,9 +5,10 @@ import { CHARACTER_ROWS, CHARACTERS, type Character } from '@yes-clear/core/wate
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import { useRouter } from 'vue-router';
-import { branchColumns } from '../descent/drawing';
+import { columnsOf } from '../descent/drawing';
 import DescentPicture from '../descent/DescentPicture.vue';
 import FindingCard from '../kit/FindingCard.vue';
+import FigureLine from '../kit/FigureLine.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import Segments from '../kit/Segments.vue';
 import { newId } from '../store/newId';
@@ -48,10 +49,9 @@ const sight = computed(() => (answer.value?.ok ? answer.value.value : null));
 const LEFT = 96;
 const COLUMN = 84;
 const { width } = useElementSize(useTemplateRef<HTMLElement>('host'));
-const columnWidth = computed(() => {
-  const columns = (sight.value?.input.stages.length ?? 0) + 1 + (sight.value ? branchColumns(sight.value.input) : 0);
-  return Math.max(COLUMN, Math.floor((width.value - LEFT - 2) / columns));
-});
+const columnWidth = computed(() =>
+  sight.value ? Math.max(COLUMN, Math.floor((width.value - LEFT - 2) / columnsOf(sight.value.input))) : COLUMN,
+);
 
 const refused = ref<string | null>(null);
 async function keep(): Promise<void> {
@@ -114,12 +114,7 @@ async function keep(): Promise<void> {
       <div ref="host" class="scroller">
         <DescentPicture :input="sight.input" size="large" :sentence="sight.sentence" :left="LEFT" :column-width="columnWidth" />
       </div>
-      <dl class="foot">
-        <div v-for="[figure, says] in sight.foot" :key="says">
-          <dt>{{ figure }}</dt>
-          <dd>{{ says }}</dd>
-        </div>
-      </dl>
+      <FigureLine :figures="sight.foot" />
       <ul class="findings">
         <li v-for="finding in sight.findings" :key="finding.id" :class="finding.severity">
           <strong>{{ finding.title }}</strong> {{ finding.why }}
@@ -149,10 +144,6 @@ header p { font-size: 16px; line-height: 1.45; max-width: 780px; }
 .question .row > :last-child { flex: 1 1 180px; }
 .sight { display: grid; grid-template-columns: minmax(0, 1fr); gap: 8px; padding: 12px 16px 14px; }
 .scroller { overflow-x: auto; overflow-y: hidden; }
-.foot { display: flex; flex-wrap: wrap; gap: 4px 22px; margin: 0; }
-.foot div { display: flex; gap: 6px; align-items: baseline; }
-.foot dt { font-weight: 720; font-size: 15px; }
-.foot dd { margin: 0; color: var(--muted); font-size: 13.3px; }
 .findings { display: grid; grid-template-columns: repeat(auto-fit, minmax(250px, 1fr)); gap: 10px 16px; list-style: none; margin: 4px 0 0; padding: 0; font-size: 13.3px; }
 .findings li { border-left: 4px solid var(--line); padding-left: 10px; }
 .findings strong { display: block; font-size: 14.5px; }

@@ -2,7 +2,7 @@
 import { membraneStage } from '@yes-clear/core/file';
 import type { StageKind } from '@yes-clear/core/stage';
 import { computed } from 'vue';
-import { branchColumns } from '../descent/drawing';
+import { columnsOf } from '../descent/drawing';
 import FindingCard from '../kit/FindingCard.vue';
 import { useNotice } from '../kit/useNotice';
 import { useKey } from '../kit/useKeys';
@@ -25,7 +25,7 @@ const { drawn, report, input, lens, lensStage } = bench;
 
 /** A long train takes the whole width: what is said of it goes under it. */
 const LONGEST_BESIDE = 10;
-const long = computed(() => (drawn.value?.train.stages.length ?? 0) + 1 + (input.value ? branchColumns(input.value) : 0) > LONGEST_BESIDE);
+const long = computed(() => input.value !== null && columnsOf(input.value) > LONGEST_BESIDE);
 const title = computed(() => (drawn.value && report.value ? trainTitle(drawn.value, report.value) : 'Train'));
 
 const add = (kind: StageKind): void => bench.select(edits.add(kind));

@@ -1,6 +1,6 @@
 import { reportTrain, type TrainReport } from '@yes-clear/core/advice';
 import type { System } from '@yes-clear/core/file';
-import { kindOf, newStage, STAGE_KINDS, stageKind, type Stage, type StageKind } from '@yes-clear/core/stage';
+import { kindOf, newStage, placed, STAGE_KINDS, type Stage, type StageKind } from '@yes-clear/core/stage';
 import { systemFromTemplate } from '@yes-clear/core/template';
 import { tapWater } from '@yes-clear/core/train';
 import { mount } from '@vue/test-utils';
@@ -13,9 +13,10 @@ import StageInspector from './stage/StageInspector.vue';
 const base = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
 function withOne(kind: StageKind): { system: System; stage: Stage; report: TrainReport } {
   const stage: Stage = newStage(kind, 'new');
-  const stages = base.train.stages.filter((one) => one.kind !== 'membrane' || kind !== 'membrane');
-  const at = stages.findIndex((one) => kindOf(one).place > stageKind(kind).place);
-  stages.splice(at < 0 ? stages.length : at, 0, stage);
+  const stages = placed(
+    base.train.stages.filter((one) => one.kind !== 'membrane' || kind !== 'membrane'),
+    stage,
+  );
   const system = { ...base, train: { ...base.train, stages, probes: [] } };
   const water = tapWater(system.source, system.instruments);
   const report = water.ok ? reportTrain(system, water.value.water) : water;

@@ -1,4 +1,4 @@
-import { kindOf, stageKind, type Stage, type StageKind, newStage, type FindingAction } from '@yes-clear/core/stage';
+import { newStage, placed, type FindingAction, type Stage, type StageKind } from '@yes-clear/core/stage';
 import { idFor } from '../store/newId';
 import { lengthForRatio, speciesOfWater } from '@yes-clear/core/membrane';
 import type { Branch, System } from '@yes-clear/core/file';
@@ -25,13 +25,9 @@ export function useTrainEdits(current: OpenSystem) {
   function add(kind: StageKind): string {
     const id = idFor(kind);
     stages(`${kind} added`, (list) => {
-      const at = list.findIndex((stage) => kindOf(stage).place > stageKind(kind).place);
-      const next = [...list];
       const same = list.filter((stage) => stage.kind === kind).length;
       const stage: Stage = newStage(kind, id);
-      if (same > 0) stage.name = `${stage.name} ${same + 1}`;
-      next.splice(at < 0 ? list.length : at, 0, stage);
-      return next;
+      return placed(list, same > 0 ? { ...stage, name: `${stage.name} ${same + 1}` } : stage);
     });
     return id;
   }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { insideOf, radiusOf, type Drawn } from './drawn';
+import CartridgeShape from '../CartridgeShape.vue';
+import { insideOf, type Drawn } from './drawn';
 
 /** A bed of resin: spent above, fresh below, the way a front travels down it. */
 const props = defineProps<Drawn>();
@@ -9,15 +10,7 @@ const spent = computed(() => inside.value.height * props.vessel.fill);
 </script>
 
 <template>
-  <rect
-    class="body"
-    :x="vessel.box.x"
-    :y="vessel.box.y"
-    :width="vessel.box.width"
-    :height="vessel.box.height"
-    :rx="radiusOf(props)"
-    fill="#f7f2e5"
-  />
+  <CartridgeShape :vessel="vessel" :small="small" housing="#f7f2e5" />
   <rect class="spent" :x="inside.x" :y="inside.y" :width="inside.width" :height="spent" />
   <rect class="fresh" :x="inside.x" :y="inside.y + spent" :width="inside.width" :height="inside.height - spent" />
 </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { insideOf, radiusOf, type Drawn } from './drawn';
+import CartridgeShape from '../CartridgeShape.vue';
+import { insideOf, type Drawn } from './drawn';
 
 /** A mesh in a clear bowl: what it caught lies at the bottom, the drain valve hangs under it. */
 const props = defineProps<Drawn>();
@@ -11,15 +12,7 @@ const bottom = computed(() => props.vessel.box.y + props.vessel.box.height);
 
 <template>
   <line v-if="!small" class="drain" :x1="middle" :x2="middle" :y1="bottom" :y2="bottom + 7" />
-  <rect
-    class="body"
-    :x="vessel.box.x"
-    :y="vessel.box.y"
-    :width="vessel.box.width"
-    :height="vessel.box.height"
-    :rx="radiusOf(props)"
-    fill="#eef3f1"
-  />
+  <CartridgeShape :vessel="vessel" :small="small" housing="#eef3f1" />
   <rect
     v-if="!small"
     :x="inside.x"

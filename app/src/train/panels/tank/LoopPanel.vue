@@ -7,6 +7,7 @@ import FindingCard from '../../../kit/FindingCard.vue';
 import QuantityField from '../../../kit/QuantityField.vue';
 import LineChart from '../../../kit/chart/LineChart.vue';
 import { houseColours, type ChartSeries } from '../../../kit/chart/house';
+import FigureLine from '../../../kit/FigureLine.vue';
 import { useOpenSystem } from '../../../system/openSystem';
 import { useAnswer } from '../../../worker/useAnswer';
 
@@ -101,12 +102,7 @@ const plain = (value: number): string => String(Math.round(value * 10) / 10);
       >
     </div>
     <template v-if="done">
-      <dl class="figures">
-        <div v-for="[figure, says] in figures" :key="says">
-          <dt>{{ figure }}</dt>
-          <dd>{{ says }}</dd>
-        </div>
-      </dl>
+      <FigureLine :figures="figures" />
       <div class="charts">
         <div>
           <h3>Resistivity at the outlets, MΩ·cm at 25 °C</h3>
@@ -158,10 +154,6 @@ const plain = (value: number): string => String(Math.round(value * 10) / 10);
 .headed { display: flex; align-items: baseline; gap: 6px 14px; }
 .headed p { margin: 0; flex: 1; }
 h3 { font-size: 13.4px; margin: 4px 0 -6px; font-weight: 650; }
-.figures { display: flex; gap: 6px 26px; flex-wrap: wrap; margin: 0; }
-.figures div { display: flex; gap: 6px; align-items: baseline; }
-.figures dt { font-weight: 720; font-size: 15.5px; }
-.figures dd { margin: 0; color: var(--muted); font-size: 13.3px; }
 .charts { display: grid; grid-template-columns: repeat(auto-fit, minmax(330px, 1fr)); gap: 10px 16px; }
 .charts > div { display: grid; gap: 10px; grid-template-columns: minmax(0, 1fr); }
 .loop :deep(.chart) { height: 130px; }

@@ -4,6 +4,7 @@ import { words } from '@yes-clear/core/quantity';
 import { newLoop } from '@yes-clear/core/template';
 import type { StageOf } from '@yes-clear/core/stage';
 import { computed } from 'vue';
+import FigureLine from '../../../kit/FigureLine.vue';
 import { useOpenSystem } from '../../../system/openSystem';
 import { useWorkbench } from '../../useWorkbench';
 import LoopPanel from './LoopPanel.vue';
@@ -54,12 +55,7 @@ const loop = (on: boolean): void =>
     <section v-else class="panel still" aria-label="Tank">
       <TankLevels :tank="stage" :units="drawn.units" />
       <div class="says">
-        <dl class="figures">
-          <div v-for="[figure, means] in figures" :key="means">
-            <dt>{{ figure }}</dt>
-            <dd>{{ means }}</dd>
-          </div>
-        </dl>
+        <FigureLine :figures="figures" />
         <p v-if="!last" class="muted">It stands within the train: the float of the last tank is what starts and stops the unit.</p>
         <template v-else-if="polished">
           <p class="muted">
@@ -76,9 +72,5 @@ const loop = (on: boolean): void =>
 <style scoped>
 .still { display: grid; grid-template-columns: 220px minmax(0, 1fr); gap: 22px; align-items: center; }
 .says { display: grid; gap: 12px; justify-items: start; }
-.figures { display: flex; gap: 6px 26px; flex-wrap: wrap; margin: 0; }
-.figures div { display: flex; gap: 6px; align-items: baseline; }
-.figures dt { font-weight: 720; font-size: 15.5px; }
-.figures dd { margin: 0; color: var(--muted); font-size: 13.3px; }
 @media (max-width: 620px) { .still { grid-template-columns: minmax(0, 1fr); } }
 </style>
