@@ -1,17 +1,10 @@
 import { z } from 'zod';
 import { FIRST_YEAR, isLikelyDate, LAST_YEAR } from './bounds';
+import { envelope, FILE_FORMAT, fileText } from './envelope';
+import type { SystemRecord } from './record';
 import { FILE_VERSION, migrated } from './versions';
 import { readingSchema, systemSchema, type Reading, type System } from './schema';
 import { allStages } from './select';
-
-/** A system with everything that was read on it. */
-export interface SystemRecord {
-  readonly system: System;
-  readonly readings: readonly Reading[];
-}
-
-export const FILE_FORMAT = 'yes-clear';
-export const FILE_ENDING = '.yesclear.json';
 
 const recordSchema = z.strictObject({ system: systemSchema, readings: z.array(readingSchema) });
 const documentSchema = z.strictObject({
@@ -43,8 +36,7 @@ export type FileOutcome =
  * give the same text, whatever way they came.
  */
 export function writeDocument(records: readonly SystemRecord[], savedAt: string): string {
-  const ordered = documentSchema.parse({ format: FILE_FORMAT, version: FILE_VERSION, savedAt, records });
-  return `${JSON.stringify(ordered, null, 1)}\n`;
+  return fileText(documentSchema.parse(envelope(records, savedAt)));
 }
 
 /** What is saved when not all of it fits the model: the file is written all the same, and what does not fit is named. */
@@ -55,10 +47,10 @@ export interface SavedDocument {
 
 /** The text of a file, whatever the records hold: nothing that is kept may be held back from being saved. */
 export function saveDocument(records: readonly SystemRecord[], savedAt: string): SavedDocument {
-  const data = { format: FILE_FORMAT, version: FILE_VERSION, savedAt, records };
+  const data = envelope(records, savedAt);
   const parsed = documentSchema.safeParse(data);
   return {
-    text: `${JSON.stringify(parsed.success ? parsed.data : data, null, 1)}\n`,
+    text: fileText(parsed.success ? parsed.data : data),
     issues: parsed.success ? [] : parsed.error.issues.map((issue) => describe(issue, data)),
   };
 }

@@ -4,16 +4,8 @@ import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
 import { demandLPerWeek } from '../goal';
 import { currentSample } from './select';
-import {
-  readDocument,
-  writeDocument,
-  readingIssue,
-  saveDocument,
-  systemIssue,
-  unlikelyDates,
-  type FileOutcome,
-  type SystemRecord,
-} from './document';
+import { readDocument, writeDocument, readingIssue, saveDocument, systemIssue, unlikelyDates, type FileOutcome } from './document';
+import type { SystemRecord } from './record';
 import { systemSchema, kitSchema, readingSchema, type Reading, TEMPLATE_IDS } from './schema';
 import { boundsOf, longest } from '../quantity';
 

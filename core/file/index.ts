@@ -2,7 +2,6 @@ export { FIRST_YEAR, LAST_YEAR, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
 export { PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
 export {
-  FILE_ENDING,
   readDocument,
   readingIssue,
   saveDocument,
@@ -11,9 +10,10 @@ export {
   writeDocument,
   type FileError,
   type FileIssue,
-  type SystemRecord,
 } from './document';
+export { FILE_ENDING, envelope, fileText } from './envelope';
 export { SYSTEM_PARTS, alike, compareRecords, copyOf, mergeRecords, withPlainId, type RecordComparison, type SystemPart } from './merge';
+export type { SystemRecord } from './record';
 export {
   TEMPLATE_IDS,
   kitSchema,

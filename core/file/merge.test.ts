@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
 import { compareRecords, copyOf, mergeRecords, alike, withPlainId } from './merge';
-import { readDocument, writeDocument, type SystemRecord } from './document';
+import { readDocument, writeDocument } from './document';
+import type { SystemRecord } from './record';
 import type { Reading } from './schema';
 
 const reading = (id: string, over: Partial<Reading> = {}): Reading => ({

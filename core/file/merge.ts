@@ -1,5 +1,5 @@
 import { changesBetween, same } from './changes';
-import type { SystemRecord } from './document';
+import type { SystemRecord } from './record';
 import type { Reading, System } from './schema';
 
 /** What a file and this browser hold of the same system, side by side. */

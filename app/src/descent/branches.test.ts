@@ -1,4 +1,4 @@
-import type { StageKind } from '@yes-clear/core/stage';
+import { stageKind, type StageKind } from '@yes-clear/core/stage';
 import { describe, expect, it } from 'vitest';
 import { branchColumns, type DescentInput, type Drawing, type Frame } from './drawing';
 import { overlaps, textWidth, type Box } from './labels';
@@ -8,7 +8,7 @@ const station = (after: string, ec25UScm: number): DescentInput['stations'][numb
   after,
   state: { ec25UScm } as DescentInput['stations'][number]['state'],
 });
-const stage = (id: string, kind: StageKind, name = id): DescentInput['stages'][number] => ({ id, kind, name });
+const stage = (id: string, kind: StageKind, name = id): DescentInput['stages'][number] => ({ id, kind, name, form: stageKind(kind).form });
 const base = {
   pressureUnit: 'bar',
   waste: null,

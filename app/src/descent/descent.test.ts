@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { StageKind } from '@yes-clear/core/stage';
+import { stageKind, type StageKind } from '@yes-clear/core/stage';
 import { overlaps, textWidth } from './labels';
 import type { DescentInput, Drawing, Frame } from './drawing';
 import { drawDescent } from './layout';
@@ -29,7 +29,12 @@ describe('water colour', () => {
 
 const frame = (columns: number): Frame => ({ size: 'large', width: 100 + columns * 96, height: 384, left: 100, columnWidth: 96 });
 function input(kinds: readonly StageKind[], levels: readonly number[]): DescentInput {
-  const stages = kinds.map((kind, i) => ({ id: `s${i}`, kind, name: `${kind[0]!.toUpperCase()}${kind.slice(1)} ${i + 1}` }));
+  const stages = kinds.map((kind, i) => ({
+    id: `s${i}`,
+    kind,
+    name: `${kind[0]!.toUpperCase()}${kind.slice(1)} ${i + 1}`,
+    form: stageKind(kind).form,
+  }));
   const station = (after: string, ec25UScm: number): DescentInput['stations'][number] => ({
     after,
     state: { ec25UScm } as DescentInput['stations'][number]['state'],

@@ -1,13 +1,16 @@
-import type { Stage } from '@yes-clear/core/stage';
+import type { Form, Stage } from '@yes-clear/core/stage';
 import type { Station } from '@yes-clear/core/train';
 import type { Box, PlacedLabel } from './labels';
 
 /** The elements of a membrane stage: rank after rank, so many vessels side by side, so many elements in each. */
 export type Ranks = readonly { readonly vessels: number; readonly elementsPerVessel: number }[];
 
+/** A stage as the picture needs it. */
+export type DrawnStage = Pick<Stage, 'id' | 'kind' | 'name'> & { readonly form: Form };
+
 /** What the picture is made from: the solved train and what was read on it. */
 export interface DescentInput {
-  readonly stages: readonly Pick<Stage, 'id' | 'kind' | 'name'>[];
+  readonly stages: readonly DrawnStage[];
   readonly stations: readonly (Pick<Station, 'after' | 'state'> & { readonly pressureBar?: number })[];
   /** What the height stands for; strength where it is not said. */
   readonly height?: 'strength' | 'pressure';
@@ -42,7 +45,7 @@ export interface DescentInput {
   readonly branches?: readonly {
     readonly id: string;
     readonly after: string;
-    readonly stages: readonly Pick<Stage, 'id' | 'kind' | 'name'>[];
+    readonly stages: readonly DrawnStage[];
     readonly texts: readonly string[];
   }[];
   readonly probes: readonly {

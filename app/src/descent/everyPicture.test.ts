@@ -8,7 +8,7 @@ import { columnsOf, type DescentInput, type Drawing } from './drawing';
 import { overlaps, textWidth, type Box } from './labels';
 import { drawDescent } from './layout';
 import { largeHeight } from './levels';
-import { descentInput } from './useDescentInput';
+import { descentInput } from './descentInput';
 import { pipeBoxes } from './words';
 
 /** Every picture there is to see: the demonstration with its readings, and each template as it starts. */

@@ -1,4 +1,4 @@
-import { stageKind, type StageKind } from '@yes-clear/core/stage';
+import type { Form } from '@yes-clear/core/stage';
 import { branchColumns, type DescentInput, type Drawing, type Frame, type Pipe, type ProbeMark, type Vessel } from './drawing';
 import type { Box } from './labels';
 import { levelScale, pressureScale, pressureTicks, strengthTicks, type LevelScale } from './levels';
@@ -37,12 +37,12 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
     const centre = x(i + 1);
     const next = levelAfter.get(stage.id);
     const ranks = frame.size === 'large' && stage.kind === 'membrane' ? (input.ranks?.[stage.id] ?? []) : [];
-    const width = ranks.length > 0 ? tubesWidth(ranks, frame.columnWidth, s.wide) : vesselWidth(stage.kind, s);
+    const width = ranks.length > 0 ? tubesWidth(ranks, frame.columnWidth, s.wide) : vesselWidth(stage.form, s);
     const nextEc = strengthAfter.get(stage.id);
     const inY = y(level);
     const outY = y(next ?? level);
     const wasteY = wasteLevel(input, stage.id, y);
-    const box = vesselBox(stage.kind, centre, width, inY, outY, wasteY, s);
+    const box = vesselBox(stage.form, centre, width, inY, outY, wasteY, s);
     const tubes = tubesOf(ranks, box, frame, inY, wasteY ?? inY);
     if (wet)
       pipes.push(
@@ -141,15 +141,13 @@ function scaleAbove(frame: Frame, scale: (footPx: number) => LevelScale, branche
 }
 
 /** Width of what is drawn as one vessel. */
-function vesselWidth(kind: StageKind, s: Sizes): number {
-  const { form } = stageKind(kind);
+function vesselWidth(form: Form, s: Sizes): number {
   if (form === 'vessel') return s.wide;
   return form === 'tank' ? s.wide * 1.25 : s.vessel;
 }
 
 /** A vessel spans the fall of its line; what does not change the water stands centred on it. */
-function vesselBox(kind: StageKind, centre: number, width: number, inY: number, outY: number, wasteY: number | null, s: Sizes): Box {
-  const { form } = stageKind(kind);
+function vesselBox(form: Form, centre: number, width: number, inY: number, outY: number, wasteY: number | null, s: Sizes): Box {
   const x = centre - width / 2;
   const upper = Math.min(inY, outY, wasteY ?? Infinity);
   const lower = Math.max(inY, outY);

@@ -2,7 +2,7 @@
 import { trainSentence } from '@yes-clear/core/advice';
 import { computed } from 'vue';
 import DescentPicture from '../descent/DescentPicture.vue';
-import { descentInput } from '../descent/useDescentInput';
+import { descentInput } from '../descent/descentInput';
 import { useOpenSystem } from '../system/openSystem';
 
 /** The descent as a strip at the head of the findings, in every phase but its own. */

@@ -3,7 +3,7 @@ import { database, type RoundRow } from '../store/database';
 import { useSystemHeads, type SystemHead } from '../store/heads';
 import { useStoreState } from '../store/storeState';
 import { roundBeside } from '../worker/client';
-import type { Round, Urgency } from '../store/round';
+import { ROUND_SHAPE, type Round, type Urgency } from '../store/round';
 
 /** A system in Rounds: by name at once, with how it stands as soon as that is known. */
 export interface RoundLine {
@@ -26,7 +26,7 @@ export const GROUPS: readonly { readonly key: Urgency | 'unknown'; readonly labe
 const BATCH_MS = 120;
 
 /** What an answer rests on: the system and its readings as they are, and the hour. */
-const keyOf = (row: Pick<SystemHead, 'revision'>, now: Date): string => `${row.revision}@${now.toISOString().slice(0, 13)}`;
+const keyOf = (row: Pick<SystemHead, 'revision'>, now: Date): string => `${ROUND_SHAPE}:${row.revision}@${now.toISOString().slice(0, 13)}`;
 
 /** Every system with how it stands: the last answer at once, a new one from the worker where something has changed. */
 export function useRounds(now: Ref<Date>): {

@@ -1,3 +1,4 @@
+import { fileFormat } from '../store/fileFormat';
 import { createRouter, createWebHistory, type RouteRecordRaw } from 'vue-router';
 
 /** The phases a system goes through, in order; the number is also their key. */
@@ -36,7 +37,7 @@ const routes: RouteRecordRaw[] = [
 export function loadPagesAhead(): void {
   const idle = window.requestIdleCallback ?? ((act: () => void) => setTimeout(act, 800));
   idle(() => {
-    for (const page of [...Object.values(PAGES), () => import('./SystemLayout.vue')]) page().catch(() => undefined);
+    for (const page of [...Object.values(PAGES), () => import('./SystemLayout.vue'), fileFormat]) page().catch(() => undefined);
   });
 }
 

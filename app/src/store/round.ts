@@ -1,6 +1,9 @@
 import type { Finding } from '@yes-clear/core/stage';
 import type { DescentInput } from '../descent/drawing';
 
+/** Grows when what is kept of a round is of another shape: what an older app worked out is worked out anew. */
+export const ROUND_SHAPE = 2;
+
 export type Urgency = 'now' | 'month' | 'fine';
 
 /** How one system stands, as Rounds shows it. */

@@ -2,13 +2,12 @@ import {
   alike,
   compareRecords,
   copyOf,
+  envelope,
   FILE_ENDING,
-  mergeRecords,
-  readDocument,
-  saveDocument,
-  unlikelyDates,
-  withPlainId,
+  fileText,
   isLikelyDate,
+  mergeRecords,
+  withPlainId,
   type FileError,
   type FileIssue,
   type RecordComparison,
@@ -16,6 +15,7 @@ import {
   type SystemRecord,
 } from '@yes-clear/core/file';
 import { database, writeFact } from './database';
+import { fileFormat } from './fileFormat';
 import { newId } from './newId';
 import { allRecords, oneRecord, storeRecords } from './systems';
 
@@ -47,10 +47,12 @@ const unfitSays = (issues: readonly FileIssue[]): string | null =>
     : `Saved, but ${issues[0]!.path} is ${issues[0]!.value}; accepted is ${issues[0]!.expected}${issues.length > 1 ? ` (and ${issues.length - 1} more)` : ''}. Mend it here and save again: as it is the file cannot be opened.`;
 
 /** Writes records into a file the browser keeps; returns what is wrong with it, if anything. */
-export function saveRecords(title: string, records: readonly SystemRecord[], now: string): string | null {
-  const { text, issues } = saveDocument(records, now);
+export async function saveRecords(title: string, records: readonly SystemRecord[], now: string): Promise<string | null> {
+  const format = await fileFormat().catch(() => null);
+  // What checks a file may be out of reach, with no signal before it was fetched; saving never waits for it.
+  const { text, issues } = format ? format.saveDocument(records, now) : { text: fileText(envelope(records, now)), issues: [] };
   download(fileName(title), text);
-  return unfitSays(issues);
+  return format ? unfitSays(issues) : 'Saved to a file, unchecked: what checks it could not be loaded.';
 }
 
 export async function exportSystem(id: string): Promise<string | null> {
@@ -66,7 +68,7 @@ export async function exportEverything(unsaved: readonly SystemRecord[] = []): P
   for (const record of unsaved) if (!stored.some(({ system }) => system.id === record.system.id)) records.push(record);
   if (records.length === 0) return 'There is nothing here to save.';
   const now = new Date().toISOString();
-  const says = saveRecords(`yes clear everything ${now.slice(0, 10)}`, records, now);
+  const says = await saveRecords(`yes clear everything ${now.slice(0, 10)}`, records, now);
   await writeFact('lastBackupAt', now).catch(() => undefined);
   return says;
 }
@@ -92,6 +94,7 @@ export type ImportOutcome = { readonly ok: true; readonly plan: ImportPlan } | {
 
 /** Reads a file and sets it beside what is here; a file that is not wholly understood goes no further. */
 export async function readImport(file: Blob): Promise<ImportOutcome> {
+  const { readDocument, unlikelyDates } = await fileFormat();
   const outcome = readDocument(await file.text());
   if (!outcome.ok) return outcome;
   const fresh: SystemRecord[] = [];

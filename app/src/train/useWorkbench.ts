@@ -4,7 +4,7 @@ import type { Stage } from '@yes-clear/core/stage';
 import { computed, inject, provide, ref, watch, type ComputedRef, type InjectionKey, type Ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import type { DescentInput } from '../descent/drawing';
-import { descentInput } from '../descent/useDescentInput';
+import { descentInput } from '../descent/descentInput';
 import { useOpenSystem } from '../system/openSystem';
 import type { Lens } from './lens';
 import { lensesOf, lensOf, stageOf } from './lenses';

@@ -17,7 +17,7 @@ import { trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/
 import type { System, TemplateId, Train } from '@yes-clear/core/file';
 import { seasonSpan, tapWater, type MembraneOperation, type SolvedTrain } from '@yes-clear/core/train';
 import { settleWater } from '@yes-clear/core/water';
-import { descentInput } from '../descent/useDescentInput';
+import { descentInput } from '../descent/descentInput';
 import type { DescentInput } from '../descent/drawing';
 
 /** A train as two answers give it. */

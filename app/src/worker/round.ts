@@ -3,7 +3,7 @@ import { dueOf, logFindings, probeRoles, saltRemoved, standing } from '@yes-clea
 import { trainSentence } from '@yes-clear/core/advice';
 import { byUrgency, type Finding } from '@yes-clear/core/stage';
 import { tapWater } from '@yes-clear/core/train';
-import { descentInput } from '../descent/useDescentInput';
+import { descentInput } from '../descent/descentInput';
 import type { Round } from '../store/round';
 
 /** Works out how one system stands. */

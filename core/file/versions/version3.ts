@@ -1,6 +1,18 @@
-import { FLOAT_SHARES, SEDIMENT_HOLDS_G } from '../../stage';
-import { PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from '../defaults';
 import { asItWas, isData, type FileVersion } from './raw';
+
+/** What version 3 started with where version 2 had not asked; a later default changes nothing here. */
+const PRICES = {
+  currency: 'EUR',
+  waterPerM3: 2,
+  sewerPerM3: 2,
+  powerPerKWh: 0.25,
+  resinPerL: 6,
+  membranePerYear: 400,
+  boosterPump: 90,
+  element: 45,
+  warmingCoil: 40,
+  tankPerL: 0.6,
+};
 
 /** What version 2 did not ask of a stage. */
 function stageFrom2(stage: unknown): unknown {
@@ -24,9 +36,9 @@ function stageFrom2(stage: unknown): unknown {
     case 'resin':
       return { ...stage, carriedEq: { cation: 0, anion: 0 } };
     case 'sediment':
-      return { ...stage, holdsG: SEDIMENT_HOLDS_G };
+      return { ...stage, holdsG: 10 };
     case 'tank':
-      return { ...stage, prechargeBar: null, ...FLOAT_SHARES };
+      return { ...stage, prechargeBar: null, startShare: 0.6, stopShare: 0.9 };
     default:
       return stage;
   }
@@ -38,12 +50,12 @@ function systemFrom2(system: unknown): unknown {
   const { source, train } = system;
   return {
     ...system,
-    source: isData(source) ? { ...source, turbidityNTU: USUAL_TURBIDITY_NTU, silt: null } : source,
+    source: isData(source) ? { ...source, turbidityNTU: 0.5, silt: null } : source,
     train:
       isData(train) && Array.isArray(train['stages'])
         ? { ...train, stages: train['stages'].map(stageFrom2), branches: [], loop: null }
         : train,
-    prices: PLACEHOLDER_PRICES,
+    prices: PRICES,
     cartridges: [],
   };
 }

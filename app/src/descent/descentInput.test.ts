@@ -4,7 +4,7 @@ import { reportTrain, type TrainReport } from '@yes-clear/core/advice';
 import { systemFromTemplate } from '@yes-clear/core/template';
 import { tapWater } from '@yes-clear/core/train';
 import { describe, expect, it } from 'vitest';
-import { descentInput } from './useDescentInput';
+import { descentInput } from './descentInput';
 
 const base = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
 function report(system: System): TrainReport {

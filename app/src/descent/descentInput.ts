@@ -1,11 +1,13 @@
-import { kindOf, unitRanks } from '@yes-clear/core/stage';
+import { kindOf, unitRanks, type Stage } from '@yes-clear/core/stage';
 import { knownOf, type TrainReport } from '@yes-clear/core/advice';
 import { goalLimits } from '@yes-clear/core/goal';
 import { probeEc25, type ResinTracking } from '@yes-clear/core/log';
 import { allStages, feedPump, lastTank, type Probe, type Reading, type System } from '@yes-clear/core/file';
 import { formatQuantity, inSentence, words } from '@yes-clear/core/quantity';
 import { productStation, type SolvedTrain } from '@yes-clear/core/train';
-import type { DescentInput } from './drawing';
+import type { DescentInput, DrawnStage } from './drawing';
+
+const drawn = (stage: Stage): DrawnStage => ({ id: stage.id, kind: stage.kind, name: stage.name, form: kindOf(stage).form });
 
 /** The picture's material from a system, its solved train and its log. */
 export function descentInput(
@@ -28,7 +30,7 @@ export function descentInput(
   const wasteWater = solved.waste ? say.water(solved.waste.state.ec25UScm) : '';
   const ratio = unit?.wasteToProduct ? say.ratio(unit.wasteToProduct) : 'all of it';
   return {
-    stages: system.train.stages,
+    stages: system.train.stages.map(drawn),
     stations: [...solved.stations, ...report.branches.flatMap((branch) => branch.stations.slice(1))],
     pressureUnit: system.units.system === 'trade' ? 'psi' : 'bar',
     // Standing water is no waste.
@@ -46,7 +48,7 @@ export function descentInput(
     loop: loopOf(system, solved),
     branches: report.branches.map(({ branch, stations }) => {
       const water = say.water(stations[stations.length - 1]!.state.ec25UScm);
-      return { id: branch.id, after: branch.after, stages: branch.stages, texts: [`${branch.name} · ${water}`, branch.name] };
+      return { id: branch.id, after: branch.after, stages: branch.stages.map(drawn), texts: [`${branch.name} · ${water}`, branch.name] };
     }),
     bypass: bypassOf(system, solved),
     goal: limit ? { low: limit.low, high: limit.high, texts: goalTexts(limit.low, limit.high, system) } : null,
