@@ -63,6 +63,8 @@ function mutantsOf(file: string): Mutant[] {
   };
   const visit = (node: ts.Node): void => {
     if (ts.isTypeNode(node) || ts.isImportDeclaration(node) || ts.isInterfaceDeclaration(node)) return;
+    // A tolerance of the arithmetic is no figure that a person is told or asked.
+    if (ts.isNumericLiteral(node) && Number(node.text) > 0 && Number(node.text) < 1e-4) return;
     if (ts.isNumericLiteral(node)) put(node, Number(node.text.replaceAll('_', '')) === 0 ? '1' : `(${node.getText(source)} * 1.25)`);
     else if (ts.isBinaryExpression(node)) {
       const by = OPPOSITE[node.operatorToken.getText(source)];

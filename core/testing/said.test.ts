@@ -1,5 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
+import { z } from 'zod';
 import {
   footLine,
   loopReport,
@@ -307,6 +308,7 @@ const declared = STAGE_KINDS.map((kind) => {
   return [
     `${kind}: ${spec.label}. ${spec.says}. place ${spec.place}, ${spec.form}, touches ${spec.touches}${spec.prefilter ? ', flushed first' : ''}${spec.inUses ? ', in uses' : ''}, folded "${spec.folded}"`,
     `  starts with ${JSON.stringify(spec.defaults)}`,
+    `  takes ${JSON.stringify(z.toJSONSchema(spec.schema, { unrepresentable: 'any' }).properties, (key, at) => (key === 'pattern' ? undefined : (at as unknown)))}`,
     `  slope ${slope.join(' and ')}, lifts ${few(kindOf<Stage>(one).riseBar(one))}, ${JSON.stringify(kindOf(one).mounting(one))}, price ${few(kindOf(one).price(one, { resinPerL: 6, boosterPump: 90, element: 45, tankPerL: 0.6 }))}`,
     ...[1, 40]
       .map((volumeL) => ('volumeL' in one ? `  of ${volumeL} L: ${JSON.stringify(kindOf<Stage>(one).mounting({ ...one, volumeL }))}` : ''))
@@ -323,6 +325,29 @@ const declared = STAGE_KINDS.map((kind) => {
       .map((upkeep) => `  upkeep ${JSON.stringify(upkeep)}`),
   ].join('\n');
 }).join('\n');
+
+/** The days on which something begins to be said of a log that nobody writes on, or is said more gravely, in a year and a half. */
+function turningDays({ system, readings }: SystemRecord): string {
+  const water = tapWater(system.source, system.instruments);
+  const today = water.ok ? standing(system, readings, water.value.water, NOW) : water;
+  if (!today.ok) return plain(today.error.message);
+  const { report, tracking } = today.value;
+  const last = new Map<string, string>();
+  const lines: string[] = [];
+  for (let day = 0; day <= 550; day += 1) {
+    const now = new Date(Date.parse(NOW) + day * 86_400_000).toISOString();
+    const said = [
+      ...logFindings(system, readings, report.solved, tracking, now).map(({ id, severity }) => [id, severity] as const),
+      ...dueOf(system, today.value, now).map(({ says }) => [`due ${says}`, 'listed'] as const),
+    ];
+    const here = new Map(said);
+    for (const [id, how] of here) if (last.get(id) !== how) lines.push(`day ${day}: ${id} ${how}`);
+    for (const id of last.keys()) if (!here.has(id)) lines.push(`day ${day}: ${id} no more`);
+    last.clear();
+    for (const [id, how] of here) last.set(id, how);
+  }
+  return plain(lines.join('\n'));
+}
 
 const file = (name: string): string => `./said/${name}.txt`;
 describe('what is said', () => {
@@ -346,6 +371,9 @@ describe('what is said', () => {
       file(`household with one more ${kind}`),
     );
   });
+  it.each(demo.map((record) => [record.system.name, record] as const))('of %s as the days go by', (name, record) =>
+    expect(turningDays(record)).toMatchFileSnapshot(file(`days ${name}`)),
+  );
   it.each(Object.entries(TROUBLE))('of trouble: %s', (name, system) => expect(said(system)).toMatchFileSnapshot(file(`trouble ${name}`)));
   it.each(
     demo.flatMap((record) =>
