@@ -61,9 +61,10 @@ export interface TrainFacts {
  *
  * @param feed the completed tap water, see `tapWater`
  * @param use what each stage has been through, from the log
+ * @param near the same train solved before; only saves time
  */
-export function gatherFacts(system: System, feed: Water, use: TrainUse = {}): Outcome<TrainFacts> {
-  const solved = solveTrain(system.train, system.source, feed, use);
+export function gatherFacts(system: System, feed: Water, use: TrainUse = {}, near?: SolvedTrain): Outcome<TrainFacts> {
+  const solved = solveTrain(system.train, system.source, feed, use, near);
   if (!solved.ok) return solved;
   const preference = system.units;
   const product = productStation(solved.value);
@@ -78,7 +79,7 @@ export function gatherFacts(system: System, feed: Water, use: TrainUse = {}): Ou
     checks,
     prepared,
     smallestTankL: smallestTankL(system.goal.demand, made),
-    winter: winterOutput(system, feed, use),
+    winter: winterOutput(system, feed, use, solved.value),
     scale: solved.value.unit ? scaleOutlook(solved.value.unit, system.train.scaleActionIndex) : null,
     resin: resinLife(system, solved.value),
     energyKWhPerM3: pumpEnergy(system, solved.value),
@@ -100,10 +101,10 @@ function checkPrepared(limits: readonly Limit[], prepared: Outcome<Prepared>, so
 }
 
 /** Output and ratio at the lowest water temperature of the year. */
-function winterOutput(system: System, feed: Water, use: TrainUse): TrainFacts['winter'] {
+function winterOutput(system: System, feed: Water, use: TrainUse, today: SolvedTrain): TrainFacts['winter'] {
   const temperatureC = system.source.season.lowestTemperatureC;
   if (temperatureC >= feed.temperatureC - 0.5) return null;
-  const cold = solveTrain(system.train, system.source, { ...feed, temperatureC }, use);
+  const cold = solveTrain(system.train, system.source, { ...feed, temperatureC }, use, today);
   if (!cold.ok || !cold.value.unit) return null;
   return { temperatureC, productLPerDay: cold.value.productLPerH * 24, ratio: cold.value.unit.wasteToProduct };
 }

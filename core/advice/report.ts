@@ -5,7 +5,7 @@ import { gatherFacts, type TrainFacts } from './facts';
 import type { Finding, TrainUse } from '../stage';
 import { trainFindings } from './findings';
 import { branchReports, type BranchReport } from './branches';
-import { wornTrain } from '../train';
+import { wornTrain, type SolvedTrain } from '../train';
 
 /** A solved train with what is to be said of it. */
 export interface TrainReport extends TrainFacts {
@@ -20,10 +20,11 @@ export interface TrainReport extends TrainFacts {
  *
  * @param feed the completed tap water, see `tapWater`
  * @param use what each stage has been through, from the log
+ * @param near the same train solved before; only saves time
  */
-export function reportTrain(system: System, feed: Water, use: TrainUse = {}): Outcome<TrainReport> {
+export function reportTrain(system: System, feed: Water, use: TrainUse = {}, near?: SolvedTrain): Outcome<TrainReport> {
   const worn = { ...system, train: wornTrain(system.train, system.source.turbidityNTU, use) };
-  const facts = gatherFacts(worn, feed, use);
+  const facts = gatherFacts(worn, feed, use, near);
   if (!facts.ok) return facts;
   return {
     ok: true,

@@ -77,6 +77,10 @@ function gasTank({ bladder }: TrainFacts, preference: UnitPreference): Finding |
   };
 }
 
+/** How many times, with a decimal only where it tells something. */
+const timesWords = (times: number): string =>
+  `${times < 10 ? times.toFixed(1) : times < 1000 ? times.toFixed(0) : 'more than a thousand'} times`;
+
 function enoughWater({ solved, demandLPerDay: need, runHoursPerDay }: TrainFacts, preference: UnitPreference): Finding | null {
   if (runHoursPerDay === null) return null;
   const say = words(preference);
@@ -92,8 +96,9 @@ function enoughWater({ solved, demandLPerDay: need, runHoursPerDay }: TrainFacts
   return {
     id: 'demand',
     severity: 'good',
-    title: `Makes ${say.perDay(made)}, ${(made / Math.max(need, 1e-9)).toFixed(1)} times the need`,
-    why: `A day's ${say.of(need, 'volumeL')} takes ${say.hours(runHoursPerDay)}.`,
+    title: `Makes ${say.perDay(made)}${need > 0 ? `, ${timesWords(made / need)} the need` : ''}`,
+    why:
+      need > 0 ? `A day's ${say.of(need, 'volumeL')} takes ${say.hours(runHoursPerDay)}.` : 'Nothing is needed yet: enter it under Goal.',
   };
 }
 
@@ -113,6 +118,6 @@ function winter(system: System, { winter: cold, solved, demandLPerDay: need }: T
     title: short
       ? `In winter it makes ${say.perDay(cold.productLPerDay)}, less than the need`
       : `Winter leaves ${share}${THIN}% of the output: ${say.perDay(cold.productLPerDay)}`,
-    why: `At ${say.of(cold.temperatureC, 'temperatureC')}. ${short ? `Short by ${say.perDay(need - cold.productLPerDay)}.` : `Still ${(cold.productLPerDay / Math.max(need, 1e-9)).toFixed(1)} times the need.`}${ratioText}`,
+    why: `At ${say.of(cold.temperatureC, 'temperatureC')}. ${short ? `Short by ${say.perDay(need - cold.productLPerDay)}.` : need > 0 ? `Still ${timesWords(cold.productLPerDay / need)} the need.` : ''}${ratioText}`,
   };
 }

@@ -25,6 +25,6 @@ export function standing(system: System, readings: readonly Reading[], feed: Wat
   if (!fresh.ok) return fresh;
   const tracking = trackResin(system, readings, fresh.value, now);
   const use = trainUse(system, readings, fresh.value, tracking, now);
-  const report = reportTrain(system, feed, use);
+  const report = reportTrain(system, feed, use, fresh.value);
   return report.ok ? { ok: true, value: { report: report.value, tracking, use } } : report;
 }

@@ -36,6 +36,9 @@ export interface CarbonState {
   readonly litresLeft: number | null;
 }
 
+/** Less chlorine than any test shows, mg/L: what it takes of a carbon's life is nothing to count on. */
+const UNSEEN_MG_L = 0.005;
+
 /** How far a carbon is used at a feed's chlorine and chloramine; chloramine counts fivefold against capacity. */
 export function carbonState(carbon: Carbon, feed: Water, flowLPerH: number): CarbonState {
   const capacityG = (2 * carbon.ratedL) / 1000;
@@ -44,7 +47,7 @@ export function carbonState(carbon: Carbon, feed: Water, flowLPerH: number): Car
   return {
     contactTimeS: contactTimeS(carbon.volumeL, flowLPerH),
     usedShare,
-    litresLeft: perLitreG > 0 ? ((1 - usedShare) * capacityG) / perLitreG : null,
+    litresLeft: perLitreG > UNSEEN_MG_L / 1000 ? ((1 - usedShare) * capacityG) / perLitreG : null,
   };
 }
 

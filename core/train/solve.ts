@@ -6,6 +6,7 @@ import type { Water } from '../water';
 import { onePass } from './onePass';
 import { inletBar, type Inlet } from './pressure';
 import type { SolvedBranch, SolvedTrain } from './solved';
+import { NOTHING_KNOWN } from './throughMembrane';
 import { twoPasses } from './twoPasses';
 import { walkStages, type Collected } from './walk';
 
@@ -17,10 +18,11 @@ import { walkStages, type Collected } from './walk';
  *
  * @param feed the tap water at the temperature to solve for
  * @param use what the log says the resin has taken up
+ * @param near the same train solved before, new, colder or as it was a moment ago; only saves time
  * @returns the first error of any stage, naming its field
  */
-export function solveTrain(train: Train, at0: Inlet, feed: Water, use: TrainUse = {}): Outcome<SolvedTrain> {
-  const main = solveMain(train, at0, feed, use);
+export function solveTrain(train: Train, inlet: Inlet, feed: Water, use: TrainUse = {}, near?: SolvedTrain): Outcome<SolvedTrain> {
+  const main = solveMain(train, inlet, feed, use, near);
   return main.ok && train.branches.length > 0 ? withBranches(train, main.value, use) : main;
 }
 
@@ -39,7 +41,7 @@ function withBranches(train: Train, main: SolvedTrain, use: TrainUse): Outcome<S
 }
 
 /** The train from tap to its last stage, without its branches. */
-function solveMain(train: Train, inlet: Inlet, feed: Water, use: TrainUse): Outcome<SolvedTrain> {
+function solveMain(train: Train, inlet: Inlet, feed: Water, use: TrainUse, near: SolvedTrain | undefined): Outcome<SolvedTrain> {
   const membranes = train.stages.filter((stage) => stage.kind === 'membrane').length;
   if (membranes > 2)
     return fail(
@@ -48,7 +50,8 @@ function solveMain(train: Train, inlet: Inlet, feed: Water, use: TrainUse): Outc
       'one or two membrane stages',
       `This train has ${membranes} membrane stages. Put elements that share a feed into one stage, as vessels in ranks.`,
     );
-  return membranes === 2 ? twoPasses(train, inlet, feed, use) : onePass(train, inlet, feed, use);
+  if (membranes === 2) return twoPasses(train, inlet, feed, use);
+  return onePass(train, inlet, feed, use, { ...NOTHING_KNOWN, near: near?.unit ?? undefined });
 }
 
 /** The membrane unit of a solved train as it stands: what feeds it and what it works against. */

@@ -156,7 +156,7 @@ document.title = 'Yes Clear';
       </div>
     </div>
 
-    <FirstVisit v-if="loaded && lines.length === 0" @template="creating = true" @open="picker?.click()" @demo="putDemo" />
+    <FirstVisit v-if="loaded && startUp.settled && lines.length === 0" @template="creating = true" @open="picker?.click()" @demo="putDemo" />
 
     <div v-else-if="loaded" class="work">
       <main>

@@ -14,6 +14,8 @@ import { lostSince, type Lost } from './tally';
 export const useStartUp = defineStore('startUp', () => {
   /** What was kept here when last seen and is not here now; null when all is there. */
   const lost = shallowRef<Lost | null>(null);
+  /** What the start does of itself is done: the demonstration of a first start is there, if it is to be. */
+  const settled = ref(false);
   /** Whether the browser has promised not to clear what is kept here; null where it does not say. */
   const persistent = ref<boolean | null>(null);
 
@@ -28,6 +30,7 @@ export const useStartUp = defineStore('startUp', () => {
     } catch (error) {
       useStoreState().fails(error);
     }
+    settled.value = true;
     await askToPersist();
   }
 
@@ -53,5 +56,5 @@ export const useStartUp = defineStore('startUp', () => {
       persistent.value = null;
     }
   }
-  return { begin, lost, persistent };
+  return { begin, lost, persistent, settled };
 });
