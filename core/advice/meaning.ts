@@ -171,8 +171,10 @@ function sure({ system, completed, say }: Tap): Finding {
       title: '0 figures of this water were measured',
       why: `It stands on a usual water of its kind, ${CHARACTER_ROWS[currentSample(system.source).character].label.toLowerCase()}. One reading of a meter tells its strength.`,
     };
-  const assumed = Object.values(origins).filter((origin) => origin === 'assumed').length;
-  const total = Object.keys(origins).length;
+  // Humic anions are no figure of a water that has none.
+  const figures = Object.entries(origins).filter(([key]) => key !== 'organic' || water.mgL.organic > 0);
+  const assumed = figures.filter(([, origin]) => origin === 'assumed').length;
+  const total = figures.length;
   const doubt = say.of(plusMinusMgL.alkalinity, 'alkalinityMgL');
   const calcium = water.mgL.Ca > 0 ? percent(plusMinusMgL.Ca / water.mgL.Ca) : null;
   const spread = `Alkalinity is known to ±${doubt}${calcium ? `, calcium to ±${calcium}` : ''}.`;

@@ -1,15 +1,6 @@
 import { betaMaxOf, type UnitSolution } from '../membrane';
 import { findRoot } from '../numeric';
-import {
-  calciteState,
-  eachSolute,
-  percentOfSaturation,
-  saturation,
-  strongWaterIndex,
-  type CalciteState,
-  type Mineral,
-  type Water,
-} from '../water';
+import { actedCalciteIndex, calciteState, eachSolute, percentOfSaturation, saturation, type Mineral, type Water } from '../water';
 
 /** What the concentrate does to the membrane it leaves. */
 export interface ScaleOutlook {
@@ -37,13 +28,10 @@ const ACTION_PERCENT: readonly (readonly [Mineral, number])[] = [
   ['fluorite', 100],
   ['silica', 100],
 ];
-/** The calcite index to go by: Langelier's, or Stiff & Davis' in strong water. */
-const actedIndex = (water: Water, calcite: CalciteState): number => strongWaterIndex(water, calcite.pH) ?? calcite.saturationIndex;
-
-/** The same of a water alone; null without calcium or alkalinity. */
+/** The calcite index to go by; null without calcium or alkalinity. */
 function actedIndexOf(water: Water): number | null {
-  const calcite = calciteState(water, water.temperatureC);
-  return calcite.ok ? actedIndex(water, calcite.value) : null;
+  const index = actedCalciteIndex(water, water.temperatureC);
+  return index.ok ? index.value : null;
 }
 
 /** Calcite index of a solved unit's waste; null where there is no calcium, no alkalinity or no production. */
@@ -59,7 +47,7 @@ function excess(water: Water, actionIndex: number): number {
   const indices = saturation(water, water.temperatureC);
   if (!indices.ok) return NONE;
   const others = ACTION_PERCENT.map(([mineral, limit]) => (indices.value[mineral] ?? NONE) - Math.log10(limit / 100));
-  return Math.max((indices.value.calcite ?? NONE) - actionIndex, ...others);
+  return Math.max((actedIndexOf(water) ?? NONE) - actionIndex, ...others);
 }
 
 /** A water made of two by linear weights of everything conserved. */
@@ -98,7 +86,7 @@ export function scaleOutlook(unit: UnitSolution, actionIndex: number): ScaleOutl
   const root = findRoot((ln) => indexAt(Math.exp(ln)) - actionIndex, Math.log(0.3), Math.log(50), 1e-4);
   return {
     feedIndex: actedIndexOf(feed) ?? Number.NaN,
-    index: actedIndex(concentrate, waste.value),
+    index: actedIndexOf(concentrate) ?? waste.value.saturationIndex,
     wallIndex: wall ?? waste.value.saturationIndex,
     precipitationMgL: Math.max(0, waste.value.precipitationMgL),
     actionIndex,

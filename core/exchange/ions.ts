@@ -29,6 +29,8 @@ export const ANION_ROWS = {
   Cl: { valence: 1, preference: 1 },
   NO3: { valence: 1, preference: 3.2 },
   SO4: { valence: 2, preference: 9.1 },
+  // Humic anions are taken and not given up again (our value).
+  organic: { valence: 1, preference: 30 },
 } as const satisfies Partial<Record<Solute | 'carbon', { valence: 1 | 2; preference: number }>>;
 
 export type CationId = keyof typeof CATION_ROWS;

@@ -28,7 +28,7 @@ export function ionicLoad(water: Water): IonicLoad {
     meq(water, 'Fe', 2) +
     meq(water, 'Ba', 2) +
     meq(water, 'Sr', 2);
-  const strong = meq(water, 'Cl', 1) + meq(water, 'SO4', 2) + meq(water, 'NO3', 1) + meq(water, 'F', 1);
+  const strong = meq(water, 'Cl', 1) + meq(water, 'SO4', 2) + meq(water, 'NO3', 1) + meq(water, 'F', 1) + meq(water, 'organic', 1);
   const silica = meq(water, 'SiO2', 1);
   const boron = meq(water, 'B', 1);
   const carbonMeqL = Math.max(0, water.carbonMmolL);

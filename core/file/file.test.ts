@@ -6,6 +6,7 @@ import { demandLPerWeek } from '../goal';
 import { currentSample } from './select';
 import { readDocument, writeDocument, readingIssue, saveDocument, systemIssue, unlikelyDates, type FileOutcome } from './document';
 import type { SystemRecord } from './record';
+import { FILE_VERSION } from './versions';
 import { systemSchema, kitSchema, readingSchema, type Reading, TEMPLATE_IDS } from './schema';
 import { boundsOf, longest } from '../quantity';
 
@@ -57,14 +58,14 @@ describe('a file of version 1', () => {
     expect(message(outcome)).toBe('');
     expect(outcome.ok && outcome.records[0]!.readings).toHaveLength(2);
     const written = JSON.parse(writeDocument(outcome.ok ? outcome.records : [], '2026-11-23T11:00:00Z'));
-    expect(written.version).toBe(4);
+    expect(written.version).toBe(FILE_VERSION);
     expect(readDocument(JSON.stringify(written)).ok).toBe(true);
   });
   it('keeps the sample, its meter and its season', () => {
     const sample = currentSample(system!.source);
     expect([sample.way, sample.reading, sample.character, sample.temperatureC]).toEqual(['meter', 244, 'chalk', 11]);
     expect(system!.source.season).toMatchObject({ lowestTemperatureC: 5, highestTemperatureC: 17 });
-    expect(system!.instruments[0]).toMatchObject({ gain: 1, offset: 0, compensated: true, alphaPerC: 0.02, calibratedOn: null });
+    expect(system!.instruments[0]).toMatchObject({ gain: 1, offset: 0, compensation: 'linear', alphaPerC: 0.02, calibratedOn: null });
   });
   it('keeps the need: 1400 L a week', () => {
     expect(demandLPerWeek(system!.goal.demand)).toBeCloseTo(1400, 9);
@@ -109,15 +110,28 @@ describe('a file of version 2', () => {
 
 describe('a file of version 3', () => {
   const text = readFileSync(new URL('./fixtures/version-3.yesclear.json', import.meta.url), 'utf8');
-  it('holds the same in version 4', () => {
+  it('holds the same today, but for how its meters correct', () => {
     const outcome = readDocument(text);
     expect(message(outcome)).toBe('');
-    expect(outcome.ok && outcome.records).toEqual(JSON.parse(text).records);
+    const { records } = JSON.parse(text) as { records: { system: { instruments: Record<string, unknown>[] } }[] };
+    for (const { system } of records)
+      system.instruments = system.instruments.map(({ compensated: _, ...one }) => ({ ...one, compensation: 'linear' }));
+    expect(outcome.ok && outcome.records).toEqual(records);
   });
   it('did not know of a stage that is newer: what a version 4 file says of it is named, not guessed', () => {
     const data = JSON.parse(text);
     data.records[0].system.train.stages[0].kind = 'later';
     expect(message(readDocument(JSON.stringify(data)))).toContain('records[0].system.train.stages[0].kind');
+  });
+});
+
+describe('a file of version 4', () => {
+  const text = readFileSync(new URL('./fixtures/version-4.yesclear.json', import.meta.url), 'utf8');
+  it('says of its meters how they correct', () => {
+    const outcome = readDocument(text.replace('"compensated": true', '"compensated": false'));
+    expect(message(outcome)).toBe('');
+    expect(outcome.ok && outcome.records[0]!.system.instruments.map((one) => one.compensation)[0]).toBe('none');
+    expect(outcome.ok && outcome.records[0]!.readings).toHaveLength(3);
   });
 });
 

@@ -4,10 +4,10 @@ import { goalSchema, GOAL_IDS } from '../goal';
 import { RESIN_CLASSES } from '../exchange';
 import { reportSchema } from '../report';
 import { z } from 'zod';
-import { CHARACTERS, METER_SALTS } from '../water';
+import { CHARACTERS, COMPENSATIONS, METER_SALTS } from '../water';
 
 /**
- * The one model of a system, version 4. The database stores it, the file holds it, the solver takes it;
+ * The one model of a system, version 5. The database stores it, the file holds it, the solver takes it;
  * TypeScript types are inferred from it. Documented for people in docs/file-format.md.
  */
 
@@ -31,8 +31,8 @@ export const instrumentSchema = z.strictObject({
   /** Shown = gain × true + offset, in its own unit, from comparing it with another; 1 and 0 when it never was. */
   gain: between(0.1, 10),
   offset: between(-1000, 1000),
-  /** Whether it corrects to 25 °C by itself, and by what share per °C. */
-  compensated: z.boolean(),
+  /** How it corrects to 25 °C by itself, and a linear one by what share per °C. */
+  compensation: z.enum(COMPENSATIONS),
   alphaPerC: between(0, 0.1),
   calibratedOn: maybe(day),
 });

@@ -81,7 +81,7 @@ describe('what a rise behind a single resin means (exchange section 6)', () => {
     expect(
       rise([
         [0.2, 1],
-        [0.205, 5],
+        [0.205, 6],
         [0.21, 1],
       ]),
     ).toBe('[mind] One reading behind the resin leapt 5 times and came back. That was the meter, not the resin: clean its tip.'));

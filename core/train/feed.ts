@@ -5,7 +5,9 @@ import {
   dropResult,
   isSolute,
   meterEc25,
+  meterSalinity,
   mixWaters,
+  seaConductivityMScm,
   settleWater,
   SOLUTES,
   type CompletedWater,
@@ -32,8 +34,17 @@ function readingEc25(sample: Sample, instruments: readonly Instrument[]): Outcom
       'a reading above 0',
       'A tap that reads 0 is not a supply: check the meter, or enter hardness or alkalinity instead.',
     );
+  // Sea water goes by its salinity: its conductivity does not change by a meter's 2 % a degree.
+  const salinity = sample.character === 'seawater' ? meterSalinity(sample.reading, instrument, sample.temperatureC) : null;
+  if (salinity?.ok) return ok(1000 * seaConductivityMScm(salinity.value, 25));
   return meterEc25(sample.reading, instrument, sample.temperatureC);
 }
+
+/** Doubt of a reading, as a share: a pen that was never compared may be 5 % off (common practice). */
+const readingDoubt = (sample: Sample, instruments: readonly Instrument[]): number =>
+  instruments.find(({ id }) => id === sample.instrumentId)?.calibratedOn ? 0.03 : 0.05;
+/** Doubt of a laboratory's conductivity. */
+const LABORATORY_DOUBT = 0.01;
 
 /** The kit's figures, with the doubt of the drops they were counted by. */
 function kitAnalysis({ kit }: Sample): Partial<PartialAnalysis> {
@@ -76,10 +87,10 @@ function reportAnalysis({ report }: Sample): Partial<PartialAnalysis> {
 export function sampleAnalysis(sample: Sample, instruments: readonly Instrument[]): Outcome<PartialAnalysis> {
   const base = { character: sample.character, temperatureC: sample.temperatureC };
   if (sample.way === 'usual') return ok({ ...base, usual: true });
-  if (sample.way === 'report') return ok({ ...base, ...reportAnalysis(sample) });
+  if (sample.way === 'report') return ok({ ...base, ...reportAnalysis(sample), ec25Doubt: LABORATORY_DOUBT });
   const ec25 = readingEc25(sample, instruments);
   if (!ec25.ok) return ec25;
-  const read = ec25.value === undefined ? {} : { ec25UScm: ec25.value };
+  const read = ec25.value === undefined ? {} : { ec25UScm: ec25.value, ec25Doubt: readingDoubt(sample, instruments) };
   return ok({ ...base, ...read, ...(sample.way === 'kit' ? kitAnalysis(sample) : {}) });
 }
 

@@ -2,11 +2,14 @@ import { findRoot } from '../numeric';
 import { fail, firstError, ok, outOfRange, type Outcome } from '../quantity';
 import { CHARACTER_ROWS, characterWater, scaledSolutes, type Character } from './characters';
 import { conductivityAtPH } from './conductivityAtPH';
+import type { LowestWater } from './consistency';
 import { consistentEc, consistentHardness, plain } from './contradictions';
+import { equilibria } from './equilibria';
 import { conductivityGradient, sequentialLeastSquares, type LinearRow } from './leastSquares';
 import { chargeBalance, type ChargeBalance } from './standardChecks';
 import { BALANCE_CHARGE, CACO3_G_PER_EQ, HARDNESS_PER_MG, MOLAR_MASS, SOLUTES, solutesMgL, type Solute, type SolutesMgL } from './solutes';
 import { conditionedSpread, MEASURED_SHARE, meterSpread, priorSpread, type NoisyRow } from './uncertainty';
+import { completeAcid, isAcid } from './acid';
 import type { PartialAnalysis } from './analysis';
 import { alkalinityByBalance, settleWater, waterFromPH, type Water } from './water';
 
@@ -162,9 +165,11 @@ export function completeWater(entered: PartialAnalysis): Outcome<CompletedWater>
   const { hardnessMgL: _typed, ...rest } = halved;
   const analysis: PartialAnalysis = hardness.value.hardnessMgL === undefined ? rest : { ...rest, hardnessMgL: hardness.value.hardnessMgL };
 
-  const consistent = whole ? ok({ ec25UScm: analysis.ec25UScm, warning: null }) : consistentEc(analysis);
+  if (isAcid(analysis)) return acidWater(entered, analysis);
+
+  const consistent = whole ? ok({ ec25UScm: analysis.ec25UScm, warning: null, lowest: null }) : consistentEc(analysis);
   if (!consistent.ok) return consistent;
-  const { ec25UScm, warning } = consistent.value;
+  const { ec25UScm, warning, lowest } = consistent.value;
   const factor = ec25UScm === undefined ? factorWithoutEc(analysis) : characterFactor(analysis.character, ec25UScm);
   // A whole analysis needs the kind of supply for its traces only: as listed will do.
   if (whole) return completeWhole(entered, analysis, factor.ok ? factor.value : 1);
@@ -175,13 +180,30 @@ export function completeWater(entered: PartialAnalysis): Outcome<CompletedWater>
     if (!water.ok) return water;
     return ok(finish(entered, { ...water.value, temperatureC: analysis.temperatureC }, 'reading', factor.value, null, warning));
   }
-  return completeByLeastSquares(entered, analysis, factor.value, ec25UScm, warning);
+  return completeByLeastSquares(entered, analysis, factor.value, ec25UScm, warning, lowest);
 }
 
 /** A usual water of its kind, where nobody measured anything. */
 function usualWater({ character, temperatureC }: PartialAnalysis): Outcome<CompletedWater> {
   const water = characterWater(character, 1);
   return water.ok ? ok(finish({ character, temperatureC }, { ...water.value, temperatureC }, 'usual', 1, null, null)) : water;
+}
+
+/** A water below pH 5.5 whose alkalinity nobody measured: what it lacks follows from its pH and the air, not from its charges. */
+function acidWater(entered: PartialAnalysis, a: PartialAnalysis): Outcome<CompletedWater> {
+  const found = completeAcid(a);
+  if (!found.ok) return found;
+  const { water, factor, closedOn } = found.value;
+  const completed = finish(
+    entered,
+    { ...water, temperatureC: a.temperatureC },
+    a.hardnessMgL === undefined && !a.mgL ? 'reading' : 'kit',
+    factor,
+    null,
+    null,
+  );
+  if (!closedOn || completed.origins[closedOn] === 'measured') return ok(completed);
+  return ok({ ...completed, origins: { ...completed.origins, [closedOn]: 'derived', alkalinity: 'derived' } });
 }
 
 /** Keeps a whole analysis as measured; what it leaves out is filled from the kind of supply. */
@@ -228,6 +250,7 @@ function completeByLeastSquares(
   factor: number,
   ec25UScm: number | undefined,
   warning: string | null,
+  lowest: LowestWater | null,
 ): Outcome<CompletedWater> {
   const scaled = scaledSolutes(a.character, factor);
   const scaledAlkalinity = alkalinityByBalance(scaled);
@@ -260,13 +283,42 @@ function completeByLeastSquares(
     ec25UScm === undefined || !conductivityTells(a)
       ? null
       : { target: ec25UScm, of: (e: readonly number[]) => ecOf(solutesFrom(e), alkalinityFrom(e)) };
-  const e = sequentialLeastSquares(start, reference, free, hardness ? [charge, hardness] : [charge], bound);
+  const rows = hardness ? [charge, hardness] : [charge];
+  const e =
+    sequentialLeastSquares(start, reference, free, rows, bound) ?? (bound && lowest && fromLowest(lowest, reference, free, rows, bound));
   if (!e) return impossible(a, bound !== null, start, immovable);
 
   const water = waterFromPH(solutesFrom(e), alkalinityFrom(e), pH, a.pH === undefined ? 25 : a.temperatureC);
   if (!water.ok) return water;
   const closing = closingIon(e, reference, free);
   return ok(finish(entered, { ...water.value, temperatureC: a.temperatureC }, 'kit', factor, closing, warning));
+}
+
+/** Steps in which the conductivity is raised from the lowest there can be to the one measured. */
+const CLIMB = 6;
+/** How far it may be raised beyond: traces that the kind of supply is taken to hold need a little more. Within a meter's error. */
+const RAISED = [1, 1.003, 1.01, 1.03];
+
+/** The same from the water that conducts least: it exists whenever the test was passed, and the way up is smooth. */
+function fromLowest(
+  lowest: LowestWater,
+  reference: readonly number[],
+  free: readonly boolean[],
+  rows: readonly LinearRow[],
+  { target, of }: { readonly target: number; readonly of: (e: readonly number[]) => number },
+): number[] | null {
+  const start = MOVABLE.map((key) => toMeq(key, key === 'alkalinity' ? lowest.alkalinityMgL : lowest.mgL[key]));
+  for (const raised of RAISED) {
+    const rise = target * raised - lowest.ec25UScm;
+    let at = start;
+    let e: number[] | null = null;
+    for (let step = 1; step <= CLIMB; step++) {
+      e = sequentialLeastSquares(at, reference, free, rows, { target: lowest.ec25UScm + (rise * step) / CLIMB, of });
+      if (e) at = e;
+    }
+    if (e) return e;
+  }
+  return null;
 }
 
 /** The measured ones of the movable quantities, meq/L. */
@@ -330,6 +382,17 @@ function closingIon(e: readonly number[], reference: readonly number[], free: re
   return closing;
 }
 
+/** Carbon dioxide above which a water is a gassy well, or its pH is wrong, atm. */
+const GASSY_ATM = 0.1;
+
+/** What is said where a typed pH needs more carbon dioxide than a supply has. */
+function gassy({ pH, alkalinityMgL }: PartialAnalysis, water: Water): string | null {
+  if (pH === undefined || alkalinityMgL === undefined) return null;
+  const state = settleWater(water, pH);
+  if (!state.ok || state.value.co2MgL / 44_010 / equilibria(water.temperatureC).kh < GASSY_ATM) return null;
+  return `pH ${plain(pH)} with alkalinity ${plain(alkalinityMgL)} mg/L as CaCO₃ needs ${plain(state.value.co2MgL)} mg/L of CO₂: is it a gassy well?`;
+}
+
 /** Marks and spreads of a completed water. */
 function finish(
   entered: PartialAnalysis,
@@ -340,6 +403,7 @@ function finish(
   warning: string | null,
 ): CompletedWater {
   const origins = originsOf(entered, closing);
+  warning ??= gassy(entered, water);
   return {
     water,
     rung,

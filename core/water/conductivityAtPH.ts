@@ -1,4 +1,4 @@
-import { conductivityUScm } from './conductivity';
+import { conductsUScm } from './conducts';
 import type { Species } from './distribution';
 import { equilibria } from './equilibria';
 import type { SolutesMgL } from './solutes';
@@ -16,6 +16,6 @@ export function conductivityAtPH(pH: number): (mgL: SolutesMgL, alkalinityMgL: n
     const species = speciateAtPH(molal.totals, pH, { by: 'alkalinity', eqPerKg: molal.alkalinityEqPerKg }, equilibria(25), near);
     if (!species.ok) return Number.NaN;
     near = species.value;
-    return conductivityUScm(near, molal.totals, 25, molal.waterKgPerL25);
+    return conductsUScm(mgL, near, molal.totals, 25, molal.waterKgPerL25);
   };
 }

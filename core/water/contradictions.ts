@@ -1,10 +1,11 @@
 import { fail, ok, type Outcome } from '../quantity';
 import { CHARACTER_ROWS } from './characters';
-import { lowestEc25, type KnownOfWater } from './consistency';
+import { lowestEc25, lowestWater, type KnownOfWater, type LowestWater } from './consistency';
 import type { PartialAnalysis } from './analysis';
-import { HARDNESS_PER_MG } from './solutes';
+import { HARDNESS_PER_MG, type Solute } from './solutes';
+import { MEASURED_SHARE } from './uncertainty';
 
-/** How far two entered numbers may miss each other before they contradict: 5 %. */
+/** How far an entered hardness may miss the calcium and magnesium beside it: 5 %. */
 const TOLERATED = 1.05;
 
 /** Digits of a number in a sentence. */
@@ -14,16 +15,40 @@ export const plain = (value: number): string => String(Math.abs(value) >= 100 ? 
 interface Demand {
   readonly says: string;
   readonly names: string;
-  readonly leastUScm: number;
+  readonly lowest: LowestWater;
+  /** By how many standard deviations it misses the conductivity entered. */
+  readonly short: number;
+}
+
+/** Doubt of a conductivity without a word on its meter, and of the law that gives the lowest one, as shares. */
+const METER_DOUBT = 0.03;
+const LAW_DOUBT = 0.015;
+
+/** By how many standard deviations the least conductivity of known values lies above the one entered. */
+export function shortfall(known: KnownOfWater, least: number, a: PartialAnalysis, entered: number): number {
+  const variance = [((a.ec25Doubt ?? METER_DOUBT) * entered) ** 2, (LAW_DOUBT * least) ** 2];
+  const vary = (more: KnownOfWater, doubtShare: number): void => {
+    // A step of 2 % for the slope.
+    variance.push((((lowestEc25(more) - least) / 0.02) * doubtShare) ** 2);
+  };
+  const share = (value: number, plusMinus: number | undefined): number => (plusMinus === undefined ? MEASURED_SHARE : plusMinus / value);
+  const { hardnessMgL, alkalinityMgL, mgL } = known;
+  if (hardnessMgL) vary({ ...known, hardnessMgL: 1.02 * hardnessMgL }, share(hardnessMgL, a.plusMinus?.hardnessMgL));
+  if (alkalinityMgL) vary({ ...known, alkalinityMgL: 1.02 * alkalinityMgL }, share(alkalinityMgL, a.plusMinus?.alkalinityMgL));
+  for (const [solute, value] of Object.entries(mgL ?? {}))
+    if (value > 0) vary({ ...known, mgL: { ...mgL, [solute]: 1.02 * value } }, MEASURED_SHARE);
+  return (least - entered) / Math.sqrt(variance.reduce((sum, one) => sum + one, 0));
 }
 
 /** What each set of entered numbers demands, smallest set first. */
-function conductivityDemands(a: PartialAnalysis): Demand[] {
+function conductivityDemands(a: PartialAnalysis, entered: number): Demand[] {
   const pH = a.pH ?? CHARACTER_ROWS[a.character].pH ?? 7;
   const { hardnessMgL, alkalinityMgL } = a;
   const demands: Demand[] = [];
-  const add = (says: string, names: string, known: Omit<KnownOfWater, 'pH'>): void => {
-    demands.push({ says, names, leastUScm: lowestEc25({ ...known, pH }) });
+  const add = (says: string, names: string, values: Omit<KnownOfWater, 'pH'>): void => {
+    const known = { ...values, pH };
+    const lowest = lowestWater(known);
+    if (lowest) demands.push({ says, names, lowest, short: lowest.ec25UScm > entered ? shortfall(known, lowest.ec25UScm, a, entered) : 0 });
   };
   if (alkalinityMgL !== undefined) add(`Alkalinity ${plain(alkalinityMgL)} mg/L as CaCO₃ needs`, 'alkalinity', { alkalinityMgL });
   if (hardnessMgL !== undefined) add(`Hardness ${plain(hardnessMgL)} mg/L as CaCO₃ needs`, 'hardness', { hardnessMgL });
@@ -39,29 +64,53 @@ function conductivityDemands(a: PartialAnalysis): Demand[] {
 export interface UsableConductivity {
   readonly ec25UScm: number | undefined;
   readonly warning: string | null;
+  /** The water that conducts least with what was entered: where a search for the real one can always begin. */
+  readonly lowest: LowestWater | null;
 }
 
-/** Tests the entered numbers against the conductivity; nudges it up when they miss by less than 5 %. */
+/** Standard deviations up to which a miss is the error of meter and kit. */
+const WITHIN_ERROR = 2;
+const FILLS: Readonly<Partial<Record<Solute | 'alkalinity', string>>> = {
+  Ca: 'calcium',
+  Mg: 'magnesium',
+  Na: 'sodium',
+  K: 'potassium',
+  SO4: 'sulfate',
+  NO3: 'nitrate',
+  Cl: 'chloride',
+  alkalinity: 'bicarbonate',
+};
+
+/** Tests the entered numbers against the conductivity; gives way a little where they miss within the error of meter and kit. */
 export function consistentEc(a: PartialAnalysis): Outcome<UsableConductivity> {
-  if (a.ec25UScm === undefined) return ok({ ec25UScm: undefined, warning: null });
+  if (a.ec25UScm === undefined) return ok({ ec25UScm: undefined, warning: null, lowest: null });
   const entered = a.ec25UScm;
-  const demands = conductivityDemands(a);
-  // The largest demand is what would have to be met; the smallest set that fails is where to look.
-  const largest = demands.reduce<Demand | null>((most, demand) => (most && most.leastUScm >= demand.leastUScm ? most : demand), null);
-  if (!largest || largest.leastUScm <= entered) return ok({ ec25UScm: entered, warning: null });
-  const least = `at least ${plain(largest.leastUScm)} µS/cm`;
-  if (largest.leastUScm > entered * TOLERATED) {
-    const alone = demands.find((demand) => demand !== largest && demand.leastUScm > entered * TOLERATED);
-    const also = alone ? ` (${alone.names} alone ${plain(alone.leastUScm)})` : '';
+  const demands = conductivityDemands(a, entered);
+  const least = ({ lowest }: Demand): string => `at least ${plain(lowest.ec25UScm)} µS/cm`;
+  // The largest set has to be met; the smallest that fails is where to look.
+  const failing = demands.findLast(({ short }) => short > WITHIN_ERROR);
+  const alone = demands.find((one) => one !== failing && one.short > WITHIN_ERROR);
+  if (failing) {
+    const fills = failing.lowest.filledWith.flatMap((ion) => FILLS[ion] ?? []);
+    const also = alone ? ` (${alone.names} alone ${plain(alone.lowest.ec25UScm)})` : '';
+    const even = fills.length === 0 ? '' : ` in any water, even one all ${fills.join(' and ')}`;
     return fail(
       'ec25UScm',
       entered,
-      least,
-      `${largest.says} ${least}${also}; the conductivity entered is ${plain(entered)}. Check ${largest.names}, conductivity (was it ppm?).`,
+      least(failing),
+      `${failing.says} ${least(failing)}${also}${even}; ${plain(entered)} was entered. Check ${failing.names}, conductivity (was it ppm?).`,
     );
   }
-  const used = largest.leastUScm * 1.001;
-  return ok({ ec25UScm: used, warning: `${largest.says} ${least}; ${plain(entered)} was entered. Worked with ${plain(used)}.` });
+  // The largest demand is what has to be met.
+  const largest = demands.reduce<Demand | null>((most, one) => (most && most.lowest.ec25UScm >= one.lowest.ec25UScm ? most : one), null);
+  const lowest = demands.at(-1)?.lowest ?? null;
+  if (!largest || largest.lowest.ec25UScm <= entered) return ok({ ec25UScm: entered, warning: null, lowest });
+  const used = largest.lowest.ec25UScm * 1.001;
+  return ok({
+    ec25UScm: used,
+    lowest,
+    warning: `${largest.says} ${least(largest)}; ${plain(entered)} was entered. That is within the error of meter and kit; worked with ${plain(used)}.`,
+  });
 }
 
 /**

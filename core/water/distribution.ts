@@ -17,6 +17,8 @@ export interface Totals {
   readonly po4: number;
   readonly si: number;
   readonly b: number;
+  /** Humic anions, by their charge. */
+  readonly org: number;
   /** Free chlorine, HOCl + OCl. */
   readonly ocl: number;
 }
@@ -48,13 +50,17 @@ export interface Species {
   readonly mgHco3: number;
   readonly mgCo3: number;
   readonly naHco3: number;
-  readonly naCo3: number;
   readonly so4: number;
   readonly hso4: number;
   readonly caSo4: number;
   readonly mgSo4: number;
   readonly naSo4: number;
   readonly kSo4: number;
+  readonly ba: number;
+  readonly sr: number;
+  readonly mgF: number;
+  readonly caF: number;
+  readonly caOh: number;
   readonly nh4: number;
   readonly nh3: number;
   readonly h3po4: number;
@@ -73,8 +79,6 @@ export interface Species {
   readonly carbon: number;
   /** eq/kg. */
   readonly alkalinity: number;
-  /** The ionic strength passed 0.5 mol/kg, where the activity law stops being sound. */
-  readonly strongBrine: boolean;
 }
 
 /** Where the inner iteration stands; handing it on makes the next pH converge in a few rounds. */
@@ -103,7 +107,7 @@ export const seedFrom = (near: Species): Seed => ({
 });
 
 export const firstSeed = (t: Totals): Seed => ({
-  I: 0.5 * (4 * (t.ca + t.mg + t.fe + t.ba + t.sr + t.so4) + t.na + t.k + t.nh4 + t.cl + t.no3 + t.f + t.po4),
+  I: 0.5 * (4 * (t.ca + t.mg + t.fe + t.ba + t.sr + t.so4) + t.na + t.k + t.nh4 + t.cl + t.no3 + t.f + t.po4 + t.org),
   ca: t.ca,
   mg: t.mg,
   na: t.na,
@@ -151,9 +155,6 @@ export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equili
   const boh4 = t.b - boh3;
   const hocl = t.ocl / (1 + (K.hypochlorous * gamma0) / (aH * gamma1));
   const ocl = t.ocl - hocl;
-  const f = t.f / (1 + (aH * gamma1) / (K.hydrofluoric * gamma0));
-  const hf = t.f - f;
-
   // Conditional pair constants, then free sulfate and bicarbonate.
   const oneOne = (gamma1 * gamma1) / gamma0;
   const twoTwo = (gamma2 * gamma2) / gamma0;
@@ -162,20 +163,29 @@ export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equili
   const kNaHco3 = K.naHco3 * oneOne;
   const kCaCo3 = K.caCo3 * twoTwo;
   const kMgCo3 = K.mgCo3 * twoTwo;
-  const kNaCo3 = K.naCo3 * gamma2;
   const kCaSo4 = K.caSo4 * twoTwo;
   const kMgSo4 = K.mgSo4 * twoTwo;
   const kNaSo4 = K.naSo4 * gamma2;
   const kKSo4 = K.kSo4 * gamma2;
+  const kBaSo4 = K.baSo4 * twoTwo;
+  const kSrSo4 = K.srSo4 * twoTwo;
+  const kMgF = K.mgF * gamma2;
+  const kCaF = K.caF * gamma2;
+  const kCaOh = K.caOh * gamma2;
+  const hfPerF = (aH * gamma1) / (K.hydrofluoric * gamma0);
+  const f = t.f / (1 + hfPerF + kMgF * mg + kCaF * ca);
+  const hf = f * hfPerF;
+  const ba = t.ba / (1 + kBaSo4 * so4);
+  const sr = t.sr / (1 + kSrSo4 * so4);
   const hso4PerSo4 = (aH * gamma2) / (gamma1 * K.bisulfate);
-  const newSo4 = t.so4 / (1 + hso4PerSo4 + kCaSo4 * ca + kMgSo4 * mg + kNaSo4 * na + kKSo4 * k);
+  const newSo4 = t.so4 / (1 + hso4PerSo4 + kCaSo4 * ca + kMgSo4 * mg + kNaSo4 * na + kKSo4 * k + kBaSo4 * ba + kSrSo4 * sr);
   const hso4 = newSo4 * hso4PerSo4;
 
   const co2PerHco3 = (gamma1 * aH) / (K.k1 * gamma0);
   const co3PerHco3 = (K.k2 * gamma1) / (aH * gamma2);
   const bicarbonatePairs = kCaHco3 * ca + kMgHco3 * mg + kNaHco3 * na;
-  const carbonatePairs = kCaCo3 * ca + kMgCo3 * mg + kNaCo3 * na;
-  const rest = oh - h - hso4 - hf + nh3 + h3sio4 + hpo4 + 2 * po4 - h3po4 + boh4 + ocl;
+  const carbonatePairs = kCaCo3 * ca + kMgCo3 * mg;
+  const rest = oh - h - hso4 - hf + nh3 + h3sio4 + hpo4 + 2 * po4 - h3po4 + boh4 + ocl + kCaOh * ca * oh;
   let newHco3: number;
   if (known.by === 'carbon') {
     newHco3 = known.molPerKg / (co2PerHco3 + 1 + bicarbonatePairs + co3PerHco3 * (1 + carbonatePairs));
@@ -190,19 +200,21 @@ export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equili
   }
   const co3 = newHco3 * co3PerHco3;
 
-  const newCa = t.ca / (1 + kCaHco3 * newHco3 + kCaCo3 * co3 + kCaSo4 * newSo4);
-  const newMg = t.mg / (1 + kMgHco3 * newHco3 + kMgCo3 * co3 + kMgSo4 * newSo4);
-  const newNa = t.na / (1 + kNaHco3 * newHco3 + kNaCo3 * co3 + kNaSo4 * newSo4);
+  const newCa = t.ca / (1 + kCaHco3 * newHco3 + kCaCo3 * co3 + kCaSo4 * newSo4 + kCaOh * oh + kCaF * f);
+  const newMg = t.mg / (1 + kMgHco3 * newHco3 + kMgCo3 * co3 + kMgSo4 * newSo4 + kMgF * f);
+  const newNa = t.na / (1 + kNaHco3 * newHco3 + kNaSo4 * newSo4);
   const newK = t.k / (1 + kKSo4 * newSo4);
 
   const caHco3 = kCaHco3 * newCa * newHco3;
   const mgHco3 = kMgHco3 * newMg * newHco3;
-  const naCo3 = kNaCo3 * newNa * co3;
+  const mgF = kMgF * newMg * f;
+  const caF = kCaF * newCa * f;
+  const caOh = kCaOh * newCa * oh;
   const naSo4 = kNaSo4 * newNa * newSo4;
   const kSo4 = kKSo4 * newK * newSo4;
   const newI =
     0.5 *
-    (4 * (newCa + newMg + t.fe + t.ba + t.sr + co3 + newSo4 + hpo4) +
+    (4 * (newCa + newMg + t.fe + ba + sr + co3 + newSo4 + hpo4) +
       9 * po4 +
       newNa +
       newK +
@@ -211,6 +223,7 @@ export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equili
       oh +
       t.cl +
       t.no3 +
+      t.org +
       f +
       newHco3 +
       hso4 +
@@ -220,8 +233,10 @@ export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equili
       ocl +
       caHco3 +
       mgHco3 +
-      naCo3 +
       naSo4 +
+      mgF +
+      caF +
+      caOh +
       kSo4);
 
   seed.settled = !(
@@ -244,7 +259,7 @@ export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equili
   const naHco3 = kNaHco3 * newNa * newHco3;
   const co2 = newHco3 * co2PerHco3;
   const hco3All = newHco3 + caHco3 + mgHco3 + naHco3;
-  const co3All = co3 + caCo3 + mgCo3 + naCo3;
+  const co3All = co3 + caCo3 + mgCo3;
   return {
     pH,
     ionicStrength: newI,
@@ -265,13 +280,17 @@ export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equili
     mgHco3,
     mgCo3,
     naHco3,
-    naCo3,
     so4: newSo4,
     hso4,
     caSo4: kCaSo4 * newCa * newSo4,
     mgSo4: kMgSo4 * newMg * newSo4,
     naSo4,
     kSo4,
+    ba,
+    sr,
+    mgF,
+    caF,
+    caOh,
     nh4,
     nh3,
     h3po4,
@@ -288,7 +307,6 @@ export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equili
     f,
     carbon: co2 + hco3All + co3All,
     alkalinity: hco3All + 2 * co3All + rest,
-    strongBrine: newI > 0.5,
   };
 }
 

@@ -1,5 +1,4 @@
-import { HCO3_PER_ALKALINITY } from './solutes';
-import { dissolvedMgL, type Water } from './water';
+import { closedSpecies, molalWater, speciesTdsMgL, type Water } from './water';
 
 export type HardnessSchool = 'usgs' | 'beverage';
 
@@ -24,8 +23,12 @@ const DRIED_BICARBONATE = 0.4917;
 
 /** What stays in a dish dried at 180 °C, mg/L: the sum of ions with bicarbonate turned to carbonate. */
 export function dryResidueMgL(water: Water): number {
-  const bicarbonate = HCO3_PER_ALKALINITY * Math.max(0, water.alkalinityMgL);
-  return dissolvedMgL(water.mgL, water.alkalinityMgL) - (1 - DRIED_BICARBONATE) * bicarbonate;
+  const molal = molalWater(water);
+  const settled = closedSpecies(molal, 25);
+  if (!settled.ok) return molal.tdsMgL;
+  const s = settled.value;
+  const bicarbonateMgL = 61_017 * molal.waterKgPerL25 * (s.hco3 + s.caHco3 + s.mgHco3 + s.naHco3);
+  return speciesTdsMgL(water.mgL, s, molal.waterKgPerL25) - (1 - DRIED_BICARBONATE) * bicarbonateMgL;
 }
 
 /** Temporary hardness goes with boiling; the rest is permanent. mg/L as CaCO3. */

@@ -249,8 +249,8 @@ describe('electroneutrality', () => {
     const molal = molalWater(mixed);
     const s = value(closedSpecies(molal, 25));
     const t = molal.totals;
-    const positive = 2 * (s.ca + s.mg + t.ba + t.sr) + s.na + s.k + s.h + s.caHco3 + s.mgHco3;
-    const negative = s.oh + t.cl + t.no3 + s.f + s.hco3 + s.hso4 + s.h3sio4 + s.naCo3 + s.naSo4 + s.kSo4 + 2 * (s.co3 + s.so4);
+    const positive = 2 * (s.ca + s.mg + s.ba + s.sr) + s.mgF + s.caF + s.caOh + s.na + s.k + s.h + s.caHco3 + s.mgHco3;
+    const negative = s.oh + t.cl + t.no3 + s.f + s.hco3 + s.hso4 + s.h3sio4 + s.naSo4 + s.kSo4 + 2 * (s.co3 + s.so4);
     expectNear((positive - negative) / s.ionicStrength, 0, 1e-9);
   });
 });

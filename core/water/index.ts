@@ -8,21 +8,25 @@ export { dryResidueMgL, hardnessParts, hardnessWord, palatabilityWord, type Hard
 export { dropResult } from './kit';
 export {
   AIR_MATTERS_BELOW_USCM,
+  COMPENSATIONS,
   METER_SALTS,
   compensated,
   ec25FromReading,
   meterEc25,
+  meterSalinity,
   plainMeter,
   readingFromEc25,
   smallestStepUScm,
   withResidualDrop,
+  type Compensation,
   type MeterScale,
 } from './meter';
 export { SALT_MIX_MOISTURE, mixWaters, salinityOf, seaSaltGPerL, shareForTarget, withSeaSalt } from './mixing';
 export { OSMOTIC_GROUPS, barPerOsmolal, osmolality, type OsmoticGroup } from './osmotic';
 export { daviesSlope } from './properties';
-export { langelierByHand, percentOfSaturation, ryznarIndex, ryznarWord, saturation, strongWaterIndex, type Mineral } from './saturation';
-export { calciteIndex, calciteState, steamedScaleMgL, type CalciteState } from './scale';
+export { seaConductivityMScm, seaSalinityOf } from './salinity';
+export { langelierByHand, percentOfSaturation, ryznarIndex, ryznarWord, saturation, type Mineral } from './saturation';
+export { actedCalciteIndex, calciteIndex, calciteState, isSulfateBrine, steamedScaleMgL, type CalciteState } from './scale';
 export {
   BALANCE_CHARGE,
   CACO3_G_PER_EQ,

@@ -1,5 +1,7 @@
 import { findRoot } from '../numeric';
 import { fail, ok, type Outcome } from '../quantity';
+import { limitingNaCl } from './conductivity';
+import { salinityFrom } from './salinity';
 import { CACO3_G_PER_EQ, MOLAR_MASS, solutesMgL } from './solutes';
 import { settleWater, uncompensatedUScm } from './water';
 
@@ -14,20 +16,26 @@ export type MeterScale =
 export const METER_SALTS = ['NaCl', 'KCl', '442'] as const;
 export type MeterSalt = (typeof METER_SALTS)[number];
 
+/**
+ * How an instrument corrects for temperature: not at all, by a share per degree, or by taking the water's own ions apart
+ * from the salt's, as line monitors of pure water do (common practice).
+ */
+export const COMPENSATIONS = ['none', 'linear', 'pure'] as const;
+export type Compensation = (typeof COMPENSATIONS)[number];
+
 /** What is known of an instrument: its scale, how it corrects for temperature, and its own error. */
 export interface Meter {
   readonly scale: MeterScale;
   /** Shown = gain × true + offset, in the unit it shows; from comparing it. 1 and 0 when it was never compared. */
   readonly gain: number;
   readonly offset: number;
-  /** Whether it corrects to 25 °C by itself. */
-  readonly compensated: boolean;
-  /** Its correction, share per °C; 0.02 is common. */
+  readonly compensation: Compensation;
+  /** A linear correction's share per °C; 0.02 is common. */
   readonly alphaPerC: number;
 }
 
 /** A meter as it comes: ppm by a factor or µS/cm, corrected by 2 %/°C. */
-export const plainMeter = (scale: MeterScale): Meter => ({ scale, gain: 1, offset: 0, compensated: true, alphaPerC: 0.02 });
+export const plainMeter = (scale: MeterScale): Meter => ({ scale, gain: 1, offset: 0, compensation: 'linear', alphaPerC: 0.02 });
 
 /** Conductivity at 25 °C of a solution of one salt; bicarbonate as alkalinity with equal carbon. */
 export function saltConductivityUScm(salt: MeterSalt | 'NaHCO3', mgL: number): number {
@@ -64,13 +72,20 @@ export function ec25FromReading(reading: number, scale: MeterScale): Outcome<num
   }
   if (reading === 0 || scale.kind === 'conductivity') return ok(reading);
   if (scale.kind === 'factor') return ok(reading / scale.factor);
-  return ok(saltConductivityUScm(scale.salt, Math.min(reading, STRONGEST_MG_L)));
+  if (reading > STRONGEST_MG_L)
+    return fail(
+      'reading',
+      reading,
+      `at most ${STRONGEST_MG_L} ppm on this scale`,
+      'This scale ends at 100,000 ppm: enter conductivity or salinity.',
+    );
+  return ok(saltConductivityUScm(scale.salt, reading));
 }
 
-/** End of every meter's scale; beyond it the conductivity law does not hold either. */
-const STRONGEST_MG_L = 5e4;
+/** End of every curve of a salt; beyond it the conductivity law does not hold either. */
+const STRONGEST_MG_L = 1e5;
 
-/** What a scale shows for a conductivity at 25 °C: ppm, or the conductivity itself. */
+/** What a scale shows for a conductivity at 25 °C: ppm, or the conductivity itself; NaN beyond the end of a salt's curve. */
 export function readingFromEc25(ec25UScm: number, scale: MeterScale): number {
   if (scale.kind === 'conductivity') return ec25UScm;
   if (scale.kind === 'factor') return ec25UScm * scale.factor;
@@ -83,7 +98,7 @@ export function readingFromEc25(ec25UScm: number, scale: MeterScale): number {
     Math.log(STRONGEST_MG_L),
     1e-9,
   );
-  return root ? Math.exp(root.x) : STRONGEST_MG_L;
+  return root ? Math.exp(root.x) : Number.NaN;
 }
 
 /** Conductivity at 25 °C as a linear compensator makes it from the conductivity at t. */
@@ -97,28 +112,55 @@ export function pureWaterUScm(temperatureC: number): number {
   return pure.ok ? pure.value : Number.NaN;
 }
 
-/** Below this a linear correction misleads: the water's own ions move by 5 % a degree. */
-const PURE_BELOW_USCM = 1;
+/** Below the first the water's own ions are told apart from the salt's, above the second they are lost in it, µS/cm. */
+const PURE_USCM = { below: 10, gone: 20 } as const;
+/** Pure water at 25 °C, µS/cm. */
+const PURE_25_USCM = 0.05501;
+/** A reading may lie this far under pure water before it cannot be. */
+const UNDER_PURE = 0.97;
+
+/** How the salt's part of a conductivity goes with temperature: as sodium chloride's, and from 10 to 20 µS/cm over to a meter's share per degree. */
+function saltPart(temperatureC: number, conductivityUScm: number, alphaPerC: number): number {
+  const own = limitingNaCl(temperatureC) / limitingNaCl(25);
+  const share = Math.min(1, Math.max(0, (conductivityUScm - PURE_USCM.below) / (PURE_USCM.gone - PURE_USCM.below)));
+  return (1 - share) * own + share * (1 + alphaPerC * (temperatureC - 25));
+}
+
+/** Less than pure water was read. */
+function underPure(field: number, temperatureC: number): Outcome<never> {
+  const pureHere = pureWaterUScm(temperatureC);
+  const megohm = (1 / pureHere).toFixed(1);
+  return fail(
+    'reading',
+    field,
+    `at least ${pureHere.toPrecision(3)} µS/cm at ${temperatureC} °C`,
+    `Reads below pure water at ${temperatureC} °C (${megohm} MΩ·cm): set the meter's compensation or check probe and temperature.`,
+  );
+}
 
 /**
- * Conductivity at 25 °C from the conductivity at t: linear for natural waters; below 1 µS/cm the water's own
- * part is taken out first and put back as it is at 25 °C.
+ * Conductivity at 25 °C from the conductivity at t: the water's own part taken out and put back as it is at 25 °C, the
+ * salt's corrected.
  *
  * @returns an error when less is read than pure water conducts at that temperature
  */
 export function ec25FromConductivity(conductivityUScm: number, temperatureC: number, alphaPerC = 0.02): Outcome<number> {
-  if (conductivityUScm >= PURE_BELOW_USCM || conductivityUScm === 0) return ok(compensated(conductivityUScm, temperatureC, alphaPerC));
+  if (conductivityUScm === 0) return ok(0);
+  if (conductivityUScm >= PURE_USCM.gone) return ok(compensated(conductivityUScm, temperatureC, alphaPerC));
   const pureHere = pureWaterUScm(temperatureC);
-  if (conductivityUScm < 0.97 * pureHere) {
-    return fail(
-      'reading',
-      conductivityUScm,
-      `at least ${pureHere.toPrecision(3)} µS/cm at ${temperatureC} °C`,
-      `${conductivityUScm.toPrecision(3)} µS/cm reads below pure water at ${temperatureC} °C (${pureHere.toPrecision(3)}): check probe, cell constant or temperature.`,
-    );
-  }
-  return ok(pureWaterUScm(25) + compensated(conductivityUScm - pureHere, temperatureC, alphaPerC));
+  if (conductivityUScm < UNDER_PURE * pureHere) return underPure(conductivityUScm, temperatureC);
+  return ok(PURE_25_USCM + (conductivityUScm - pureHere) / saltPart(temperatureC, conductivityUScm, alphaPerC));
 }
+
+/** Conductivity at its own temperature of a water of a conductivity at 25 °C: the way back of `ec25FromConductivity`. */
+export function conductivityAt(ec25UScm: number, temperatureC: number, alphaPerC = 0.02): number {
+  if (ec25UScm >= PURE_USCM.gone) return ec25UScm * (1 + alphaPerC * (temperatureC - 25));
+  return pureWaterUScm(temperatureC) + (ec25UScm - PURE_25_USCM) * saltPart(temperatureC, ec25UScm, alphaPerC);
+}
+
+/** Conductivity of the water at its own temperature behind what an instrument showed on a scale of conductivity. */
+const atTemperature = (shownUScm: number, { compensation, alphaPerC }: Meter, temperatureC: number): number =>
+  compensation === 'linear' ? shownUScm * (1 + alphaPerC * (temperatureC - 25)) : shownUScm;
 
 /**
  * Conductivity at 25 °C behind what an instrument showed: its own error undone, its scale inverted, and the
@@ -128,13 +170,23 @@ export function ec25FromConductivity(conductivityUScm: number, temperatureC: num
  */
 export function meterEc25(shown: number, meter: Meter, temperatureC: number | null): Outcome<number> {
   const behind = ec25FromReading(Math.max(0, (shown - meter.offset) / meter.gain), meter.scale);
-  if (!behind.ok || behind.value === 0 || temperatureC === null) return behind;
-  if (!meter.compensated) return ec25FromConductivity(behind.value, temperatureC, meter.alphaPerC);
-  if (behind.value >= PURE_BELOW_USCM || Math.abs(temperatureC - 25) < 0.5) return behind;
-  const here = behind.value * (1 + meter.alphaPerC * (temperatureC - 25));
-  const corrected = ec25FromConductivity(here, temperatureC, meter.alphaPerC);
+  if (!behind.ok || behind.value === 0) return behind;
+  if (meter.compensation === 'pure')
+    return behind.value < UNDER_PURE * PURE_25_USCM ? underPure(behind.value, 25) : ok(Math.max(behind.value, PURE_25_USCM));
+  if (temperatureC === null) return behind;
+  if (meter.compensation === 'linear' && (behind.value >= PURE_USCM.gone || Math.abs(temperatureC - 25) < 0.5)) return behind;
+  const corrected = ec25FromConductivity(atTemperature(behind.value, meter, temperatureC), temperatureC, meter.alphaPerC);
   // A ppm meter's last digit is coarser than this correction: what it shows stands when it cannot be corrected.
   return corrected.ok || meter.scale.kind === 'conductivity' ? corrected : behind;
+}
+
+/**
+ * Practical salinity of sea water behind what an instrument showed: the pen's own correction undone, for sea water
+ * changes by 1.9 % a degree, then the salinity scale at the temperature of the water.
+ */
+export function meterSalinity(shown: number, meter: Meter, temperatureC: number): Outcome<number> {
+  const behind = ec25FromReading(Math.max(0, (shown - meter.offset) / meter.gain), meter.scale);
+  return behind.ok ? salinityFrom(atTemperature(behind.value, meter, temperatureC), temperatureC) : behind;
 }
 
 /** Below this an open vessel's own CO2 uptake, up to 1 µS/cm within minutes, is a large part of the reading. */

@@ -1,7 +1,6 @@
 import { fail, ok, outOfRange, type Outcome } from '../quantity';
 import { equilibria } from './equilibria';
-import { salinityOf } from './mixing';
-import { closedSpecies, dissolvedMgL, molalWater, type Water } from './water';
+import { closedSpecies, molalWater, type Water } from './water';
 
 /** Solids a water can be saturated with. */
 export const MINERALS = ['calcite', 'aragonite', 'gypsum', 'anhydrite', 'barite', 'celestite', 'fluorite', 'silica'] as const;
@@ -43,7 +42,6 @@ export function saturation(water: Water, temperatureC: number): Outcome<Saturati
   const settled = closedSpecies(molal, temperatureC);
   if (!settled.ok) return settled;
   const s = settled.value;
-  const { totals } = molal;
   const { gamma0, gamma1, gamma2 } = s;
   const products = solubilityProducts(temperatureC);
   const index = (activityProduct: number, mineral: Mineral): number | null =>
@@ -57,8 +55,8 @@ export function saturation(water: Water, temperatureC: number): Outcome<Saturati
     aragonite: index(ca * co3, 'aragonite'),
     gypsum: index(ca * so4, 'gypsum'),
     anhydrite: index(ca * so4, 'anhydrite'),
-    barite: index(totals.ba * gamma2 * so4, 'barite'),
-    celestite: index(totals.sr * gamma2 * so4, 'celestite'),
+    barite: index(s.ba * gamma2 * so4, 'barite'),
+    celestite: index(s.sr * gamma2 * so4, 'celestite'),
     fluorite: index(ca * f * f, 'fluorite'),
     silica: index(s.h4sio4 * gamma0, 'silica'),
   });
@@ -105,49 +103,4 @@ export function ryznarWord(index: number): string {
   if (index < 6.2) return 'scale';
   if (index <= 6.8) return 'about neutral';
   return index <= 8.5 ? 'a corrosive tendency' : 'strongly corrosive';
-}
-
-/**
- * K of the Stiff & Davis index, pK2* − pKsp*, from seawater constants: Lueker et al. 2000 and Mucci 1983 (recalled).
- *
- * @param salinity g/kg; sound for 5–45 and 5–40 °C, extrapolated to 80
- */
-export function stiffDavisK(salinity: number, temperatureC: number): number {
-  const T = temperatureC + 273.15;
-  const S = salinity;
-  const pK2 = 471.78 / T + 25.929 - 3.16967 * Math.log(T) - 0.01781 * S + 0.0001122 * S * S;
-  const logKsp =
-    Math.log10(equilibria(temperatureC).calcite) +
-    (-0.77712 + 0.0028426 * T + 178.34 / T) * Math.sqrt(S) -
-    0.07711 * S +
-    0.0041249 * S ** 1.5;
-  return pK2 + logKsp;
-}
-
-/** Stiff & Davis index of a strong water (above 10,000 mg/L): pH − pHs, pH on the total scale. */
-export function stiffDavisIndex(water: Water, pH: number): Outcome<number> {
-  const molal = molalWater(water);
-  const perKgSolution = molal.waterKgPerL25 / (molal.waterKgPerL25 + molal.tdsMgL / 1e6);
-  const ca = molal.totals.ca * perKgSolution;
-  const alkalinity = molal.alkalinityEqPerKg * perKgSolution;
-  if (!(ca > 0) || !(alkalinity > 0))
-    return fail('mgL.Ca', water.mgL.Ca, 'calcium and alkalinity above 0', 'No calcite index: no calcium or no alkalinity.');
-  const pHs = stiffDavisK(salinityOf(water), water.temperatureC) - Math.log10(ca) - Math.log10(alkalinity);
-  return ok(pH - pHs);
-}
-
-/** Above this the Stiff & Davis index is the one to go by, mg/L. */
-const STRONG_MG_L = 10_000;
-/** A meter calibrated in ordinary buffers reads about so much above the pH scale of that index. */
-const TOTAL_SCALE_SHIFT = 0.13;
-
-/**
- * Stiff & Davis index where it is the one to go by; null in weaker water, or without calcium or alkalinity.
- *
- * @param pH as a meter calibrated in ordinary buffers shows it
- */
-export function strongWaterIndex(water: Water, pH: number): number | null {
-  if (dissolvedMgL(water.mgL, water.alkalinityMgL) < STRONG_MG_L) return null;
-  const index = stiffDavisIndex(water, pH - TOTAL_SCALE_SHIFT);
-  return index.ok ? index.value : null;
 }

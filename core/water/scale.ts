@@ -2,8 +2,9 @@ import { findRoot } from '../numeric';
 import { fail, ok, outOfRange, type Outcome } from '../quantity';
 import { equilibria } from './equilibria';
 import { HOTTEST_C } from './saturation';
-import { HARDNESS_PER_MG } from './solutes';
-import { closedSpecies, molalWater, type MolalWater, type Water } from './water';
+import type { Species } from './distribution';
+import { HARDNESS_PER_MG, MOLAR_MASS } from './solutes';
+import { closedSpecies, molalWater, speciesTdsMgL, type MolalWater, type Water } from './water';
 
 /** Saturation with calcite: how eager (index) and how much (mg/L as CaCO3). */
 export interface CalciteState {
@@ -18,9 +19,12 @@ export interface CalciteState {
 function indexAt(molal: MolalWater, temperatureC: number, guess?: number): { index: number; pH: number } | null {
   const species = closedSpecies(molal, temperatureC, guess);
   if (!species.ok) return null;
-  const s = species.value;
-  return { index: Math.log10((s.ca * s.gamma2 * s.co3 * s.gamma2) / equilibria(temperatureC).calcite), pH: s.pH };
+  return { index: indexOf(species.value, temperatureC), pH: species.value.pH };
 }
+
+/** log10(IAP/K) of calcite. */
+const indexOf = (s: Species, temperatureC: number): number =>
+  Math.log10((s.ca * s.gamma2 * s.co3 * s.gamma2) / equilibria(temperatureC).calcite);
 
 /** The molal water after x mol/kg of CaCO3 have left it. */
 const without = (molal: MolalWater, x: number): MolalWater => ({
@@ -78,4 +82,63 @@ export function calciteState(water: Water, temperatureC: number): Outcome<Calcit
   while (after(far) < 0 && far > -1) far *= 2;
   const root = findRoot(after, far, 0, 1e-12);
   return state(toMgL(root?.x ?? 0));
+}
+
+/**
+ * pK2* − pKsp* of calcite in sea water: Lueker et al. 2000 and Mucci 1983 (recalled).
+ *
+ * @param salinity g/kg; sound for 5–45 and 5–40 °C, extrapolated to 80
+ */
+export function seaCalciteK(salinity: number, temperatureC: number): number {
+  const T = temperatureC + 273.15;
+  const S = salinity;
+  const pK2 = 471.78 / T + 25.929 - 3.16967 * Math.log(T) - 0.01781 * S + 0.0001122 * S * S;
+  const logKsp =
+    Math.log10(equilibria(temperatureC).calcite) +
+    (-0.77712 + 0.0028426 * T + 178.34 / T) * Math.sqrt(S) -
+    0.07711 * S +
+    0.0041249 * S ** 1.5;
+  return pK2 + logKsp;
+}
+
+/** A meter calibrated in ordinary buffers reads about so much above the pH scale of the sea constants. */
+const TOTAL_SCALE_SHIFT = 0.13;
+/** Below the first the rigorous index stands alone, above the second that of the sea, mg/L. */
+const BLEND_MG_L = { from: 5000, to: 20_000 } as const;
+
+/** Share of the sea's index in the one that is acted on: a smooth step in the logarithm of what is dissolved. */
+function seaShare(tdsMgL: number): number {
+  const x = Math.log(tdsMgL / BLEND_MG_L.from) / Math.log(BLEND_MG_L.to / BLEND_MG_L.from);
+  const within = Math.min(1, Math.max(0, x));
+  return within * within * (3 - 2 * within);
+}
+
+/** Whether sulfate outweighs chloride in a strong water: the constants of the sea do not fit it, and its index is ±0.3. */
+export const isSulfateBrine = ({ mgL, alkalinityMgL }: Water): boolean =>
+  (2 * mgL.SO4) / MOLAR_MASS.SO4 > mgL.Cl / MOLAR_MASS.Cl && molalWater({ mgL, alkalinityMgL, carbonMmolL: 0 }).tdsMgL > BLEND_MG_L.from;
+
+/** Index by the constants of the sea, on kg of solution. */
+function seaIndex(species: Species, molal: MolalWater, tdsMgL: number, temperatureC: number): number {
+  const perKg = molal.waterKgPerL25 / (molal.waterKgPerL25 + tdsMgL / 1e6);
+  const carbonate = species.hco3 + species.caHco3 + species.mgHco3 + species.naHco3 + 2 * (species.co3 + species.caCo3 + species.mgCo3);
+  const salinity = (1000 * (tdsMgL / 1e6)) / (molal.waterKgPerL25 + tdsMgL / 1e6);
+  const pHs = seaCalciteK(salinity, temperatureC) - Math.log10(molal.totals.ca * perKg) - Math.log10(carbonate * perKg);
+  return species.pH - TOTAL_SCALE_SHIFT - pHs;
+}
+
+/**
+ * The calcite index that is acted on, at any strength: the rigorous one of fresh water, the sea's in strong, and a
+ * smooth passage between 5 and 20 g/L. Sulfate brines keep the rigorous one.
+ */
+export function actedCalciteIndex(water: Water, temperatureC: number): Outcome<number> {
+  const missing = noCalcium(water) ?? tooHot(temperatureC);
+  if (missing) return missing;
+  const molal = molalWater(water);
+  const settled = closedSpecies(molal, temperatureC);
+  if (!settled.ok) return settled;
+  const species = settled.value;
+  const rigorous = indexOf(species, temperatureC);
+  const tdsMgL = speciesTdsMgL(water.mgL, species, molal.waterKgPerL25);
+  const share = isSulfateBrine(water) ? 0 : seaShare(tdsMgL);
+  return ok(share === 0 ? rigorous : (1 - share) * rigorous + share * seaIndex(species, molal, tdsMgL, temperatureC));
 }

@@ -5,7 +5,7 @@ import { CACO3_G_PER_MOL } from '../quantity';
  * Molar masses g/mol: IUPAC abridged.
  */
 
-/** Solutes in the basis they are stored in: nitrate as NO3, ammonia as N, phosphate as PO4, silica as SiO2, boron as B, chlorine and chloramine as Cl2. */
+/** Solutes in the basis they are stored in: nitrate as NO3, ammonia as N, phosphate as PO4, silica as SiO2, boron as B, organic anions as the dissolved organic carbon that carries them, chlorine and chloramine as Cl2. */
 export const SOLUTES = [
   'Ca',
   'Mg',
@@ -22,6 +22,7 @@ export const SOLUTES = [
   'PO4',
   'SiO2',
   'B',
+  'organic',
   'chlorine',
   'chloramine',
 ] as const;
@@ -46,6 +47,8 @@ export const MOLAR_MASS: Readonly<Record<Solute, number>> = {
   PO4: 94.971,
   SiO2: 60.084,
   B: 10.811,
+  // Carbon of humic anions: 10 µeq carry one mg of it.
+  organic: 100,
   chlorine: 70.906,
   chloramine: 70.906,
 };
@@ -67,6 +70,7 @@ export const BALANCE_CHARGE: Readonly<Record<Solute, number>> = {
   PO4: -1,
   SiO2: 0,
   B: 0,
+  organic: -1,
   chlorine: 0,
   chloramine: 0,
 };

@@ -109,7 +109,7 @@ export function solvePH(
   const settled = root && distribute(totals, root.x, known, K, slope, seed);
   if (settled) return tooStrong(settled) ? brineError(settled) : ok(settled);
   const mgL = Math.round(alkalinityEqPerKg * 50043.5 * 100) / 100;
-  return fail('alkalinityMgL', mgL, '-500 to 20000 mg/L as CaCO₃', `No pH fits an alkalinity of ${mgL} mg/L as CaCO₃.`);
+  return fail('alkalinityMgL', mgL, '-500 to 40000 mg/L as CaCO₃', `No pH fits an alkalinity of ${mgL} mg/L as CaCO₃.`);
 }
 
 function brineError(species: Species): Outcome<Species> {

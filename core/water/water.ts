@@ -1,5 +1,5 @@
 import { fail, ok, firstError, outOfRange, type Outcome } from '../quantity';
-import { conductivityUScm } from './conductivity';
+import { beyondOf, conductsUScm, type Beyond } from './conducts';
 import { equilibria } from './equilibria';
 import { waterKgPerL } from './properties';
 import {
@@ -40,14 +40,14 @@ export interface WaterState {
   readonly ec25UScm: number;
   readonly hardnessMgL: number;
   readonly alkalinityMgL: number;
-  /** Sum of ions and silica, bicarbonate counted whole. */
+  /** Sum of ions and silica, bicarbonate counted whole, each carbonate as it is. */
   readonly tdsMgL: number;
   readonly co2MgL: number;
   /** Un-ionised ammonia, mg/L as N. */
   readonly freeAmmoniaMgL: number;
   readonly ionicStrength: number;
-  /** Above 0.5 mol/kg the activity law is only approximate. */
-  readonly strongBrine: boolean;
+  /** Whether its conductivity is beyond what the law behind it was tested for. */
+  readonly beyond: Beyond;
 }
 
 /** Totals of a water in mol per kg of water, with alkalinity and carbon in the same basis. */
@@ -62,6 +62,14 @@ export interface MolalWater {
 /** Sum of entered values plus bicarbonate equivalent of the alkalinity, mg/L. */
 export function dissolvedMgL(mgL: SolutesMgL, alkalinityMgL: number): number {
   return SOLUTES.reduce((sum, solute) => sum + mgL[solute], 0) + HCO3_PER_ALKALINITY * Math.max(0, alkalinityMgL);
+}
+
+/** Everything dissolved, by its species: entered ions, bicarbonate, carbonate and hydroxide as they are, mg/L. */
+export function speciesTdsMgL(mgL: SolutesMgL, s: Species, waterKgPerL25: number): number {
+  const entered = SOLUTES.reduce((sum, solute) => sum + mgL[solute], 0);
+  const hco3 = s.hco3 + s.caHco3 + s.mgHco3 + s.naHco3;
+  const co3 = s.co3 + s.caCo3 + s.mgCo3;
+  return entered + 1000 * waterKgPerL25 * (61.017 * hco3 + 60.009 * co3 + 17.007 * (s.oh + s.caOh + s.boh4));
 }
 
 /** Total hardness, mg/L as CaCO3: calcium and magnesium only. */
@@ -96,6 +104,7 @@ export function molalWater(water: Pick<Water, 'mgL' | 'alkalinityMgL' | 'carbonM
     po4: of('PO4'),
     si: of('SiO2'),
     b: of('B'),
+    org: of('organic'),
     ocl: of('chlorine'),
   };
   return {
@@ -114,7 +123,7 @@ function waterError(water: Water): ReturnType<typeof outOfRange> {
     if (wrong) return wrong;
   }
   return firstError(
-    outOfRange('alkalinityMgL', 'Alkalinity', water.alkalinityMgL, -500, 20_000, 'mg/L as CaCO₃'),
+    outOfRange('alkalinityMgL', 'Alkalinity', water.alkalinityMgL, -500, 40_000, 'mg/L as CaCO₃'),
     outOfRange('carbonMmolL', 'Total carbon', water.carbonMmolL, 0, 1000, 'mmol/L'),
     outOfRange('temperatureC', 'Temperature', water.temperatureC, 0, 130, '°C'),
   );
@@ -153,14 +162,14 @@ export function settleWater(water: Water, guess?: number): Outcome<WaterState> {
   const W25 = molal.waterKgPerL25;
   return ok({
     pH: species.pH,
-    ec25UScm: conductivityUScm(at25.value, molal.totals, 25, W25),
+    ec25UScm: conductsUScm(water.mgL, at25.value, molal.totals, 25, W25),
     hardnessMgL: hardnessOf(water.mgL),
     alkalinityMgL: water.alkalinityMgL,
-    tdsMgL: molal.tdsMgL,
+    tdsMgL: speciesTdsMgL(water.mgL, at25.value, W25),
     co2MgL: species.co2 * W25 * 44010,
     freeAmmoniaMgL: species.nh3 * W25 * 14007,
     ionicStrength: species.ionicStrength,
-    strongBrine: species.strongBrine,
+    beyond: beyondOf(water.mgL, at25.value, molal.totals, W25),
   });
 }
 
@@ -171,7 +180,7 @@ export function uncompensatedUScm(water: Water): Outcome<number> {
   const molal = molalWater(water);
   const species = closedSpecies(molal, water.temperatureC);
   if (!species.ok) return species;
-  return ok(conductivityUScm(species.value, molal.totals, water.temperatureC, waterKgPerL(water.temperatureC, molal.tdsMgL)));
+  return ok(conductsUScm(water.mgL, species.value, molal.totals, water.temperatureC, waterKgPerL(water.temperatureC, molal.tdsMgL)));
 }
 
 /** What water holds under an atmosphere of pure CO2 near freezing (Henry's law): no supply has more. */

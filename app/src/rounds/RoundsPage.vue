@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { dayAndTime, daysBetween, endOfDayIn, shortDay } from '../time/dates';
 import { useNow } from '@vueuse/core';
-import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef } from 'vue';
+import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import HeaderBar from '../kit/HeaderBar.vue';
 import TroubleBar from '../kit/TroubleBar.vue';
 import { useNotice } from '../kit/useNotice';
@@ -40,6 +40,13 @@ const entries = computed(() =>
   }),
 );
 const sites = computed(() => new Set(lines.value.map((line) => line.site)).size);
+/** Nothing is kept here: on a start that found nothing, or once the last system was removed. */
+const hadSome = ref(false);
+watch(
+  () => lines.value.length > 0,
+  (some) => (hadSome.value ||= some),
+);
+const isEmpty = computed(() => loaded.value && lines.value.length === 0 && (startUp.found === 0 || hadSome.value));
 const hasDemo = computed(() => lines.value.some((line) => line.demo));
 const subtitle = computed(() => {
   if (!loaded.value) return 'Reading what is kept in this browser';
@@ -156,7 +163,7 @@ document.title = 'Yes Clear';
       </div>
     </div>
 
-    <FirstVisit v-if="loaded && startUp.settled && lines.length === 0" @template="creating = true" @open="picker?.click()" @demo="putDemo" />
+    <FirstVisit v-if="isEmpty" @template="creating = true" @open="picker?.click()" @demo="putDemo" />
 
     <div v-else-if="loaded" class="work">
       <main>

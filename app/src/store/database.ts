@@ -61,6 +61,7 @@ const STEPS: readonly DatabaseStep[] = [
   { file: 3 },
   { stores: { systems: 'id, [id+revision]', edits: '++seq, [tab+undone]', rounds: 'id' } },
   { file: 4 },
+  { file: 5 },
 ];
 
 /** The version of the stores. An older one in the browser is brought up; a newer one is left alone. */

@@ -14,8 +14,8 @@ import { lostSince, type Lost } from './tally';
 export const useStartUp = defineStore('startUp', () => {
   /** What was kept here when last seen and is not here now; null when all is there. */
   const lost = shallowRef<Lost | null>(null);
-  /** What the start does of itself is done: the demonstration of a first start is there, if it is to be. */
-  const settled = ref(false);
+  /** Systems kept here once all the start does of itself was done, the demonstration of a first start included; null before. */
+  const found = ref<number | null>(null);
   /** Whether the browser has promised not to clear what is kept here; null where it does not say. */
   const persistent = ref<boolean | null>(null);
 
@@ -27,10 +27,10 @@ export const useStartUp = defineStore('startUp', () => {
       await recover();
       await adoptEdits();
       await offerDemoOnce();
+      found.value = await database.systems.count();
     } catch (error) {
       useStoreState().fails(error);
     }
-    settled.value = true;
     await askToPersist();
   }
 
@@ -56,5 +56,5 @@ export const useStartUp = defineStore('startUp', () => {
       persistent.value = null;
     }
   }
-  return { begin, lost, persistent, settled };
+  return { begin, lost, persistent, found };
 });

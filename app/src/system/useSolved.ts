@@ -2,6 +2,7 @@ import type { Reading, System } from '@yes-clear/core/file';
 import type { InputError, Outcome } from '@yes-clear/core/quantity';
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import { solveBeside } from '../worker/client';
+import { newest } from '../worker/newest';
 import type { Solved } from '../worker/solved';
 
 /** Answers of this visit by system, so that coming back shows the last one at once. */
@@ -21,19 +22,11 @@ export function useSolved(
 ): { readonly solved: ComputedRef<Solved | null>; readonly error: ComputedRef<InputError | null>; readonly working: Ref<boolean> } {
   const answer = shallowRef<Outcome<Solved> | null>(lastAnswers.get(id) ?? null);
   const working = ref(false);
-  let running = false;
-  let waiting = false;
   let gone = false;
   onScopeDispose(() => (gone = true));
 
-  async function solve(): Promise<void> {
-    const asked = system.value;
-    if (!asked) return;
-    if (running) {
-      waiting = true;
-      return;
-    }
-    running = true;
+  const solve = newest<System | null>(async (asked) => {
+    if (!asked || gone) return;
     const noticed = setTimeout(() => (working.value = true), NOTICED_MS);
     try {
       const outcome = await solveBeside(asked, readings.value, now.value);
@@ -48,14 +41,9 @@ export function useSolved(
     } finally {
       clearTimeout(noticed);
       working.value = false;
-      running = false;
-      if (waiting && !gone) {
-        waiting = false;
-        void solve();
-      }
     }
-  }
-  watch([system, readings, now], () => void solve(), { immediate: true });
+  });
+  watch([system, readings, now], () => solve(system.value), { immediate: true });
   return {
     solved: computed(() => (answer.value?.ok ? answer.value.value : null)),
     error: computed(() => (answer.value && !answer.value.ok ? answer.value.error : null)),

@@ -3,6 +3,7 @@ import { idFor } from '../store/newId';
 import type { Instrument } from '@yes-clear/core/file';
 import { newInstrument } from '@yes-clear/core/template';
 import { shownUnitOf } from '@yes-clear/core/log';
+import type { Compensation } from '@yes-clear/core/water';
 import { mdiPlus } from '@mdi/js';
 import { computed } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
@@ -79,12 +80,13 @@ const corrected = (one: Instrument): string =>
           <span>Temperature</span>
           <v-select
             :items="[
-              { title: 'It corrects to 25 °C', value: true },
-              { title: 'It does not correct', value: false },
+              { title: 'Corrects to 25 °C by a share per degree', value: 'linear' },
+              { title: 'Corrects pure water, as a line monitor does', value: 'pure' },
+              { title: 'Does not correct', value: 'none' },
             ]"
-            :model-value="one.compensated"
+            :model-value="one.compensation"
             :aria-label="`Temperature correction of ${one.name}`"
-            @update:model-value="(compensated: boolean) => set(one.id, 'temperature correction', { compensated })"
+            @update:model-value="(compensation: Compensation) => set(one.id, 'temperature correction', { compensation })"
           />
         </div>
         <DayField

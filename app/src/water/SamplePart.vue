@@ -108,7 +108,7 @@ const samples = computed(() =>
       <HardnessScales :hardness-mg-l="state.hardnessMgL" :alkalinity-mg-l="completed.water.alkalinityMgL" />
     </section>
     <section v-if="completed && state" class="sheet" aria-label="Dissolved solids by every name">
-      <SolidsRow :water="completed.water" :ec25-u-scm="state.ec25UScm" />
+      <SolidsRow :water="completed.water" :ec25-u-scm="state.ec25UScm" :tds-mg-l="state.tdsMgL" />
     </section>
     <section v-if="completed" class="sheet scales"><SaturationTable :water="completed.water" :units="units" /></section>
   </template>

@@ -8,7 +8,7 @@ import {
   ryznarIndex,
   saturation,
   settleWater,
-  strongWaterIndex,
+  actedCalciteIndex,
   type Mineral,
   type Water,
 } from '@yes-clear/core/water';
@@ -61,11 +61,13 @@ const indices = computed(() => {
     calciumHardnessMgL: water.mgL.Ca * HARDNESS_PER_MG.Ca,
     alkalinityMgL: water.alkalinityMgL,
   });
-  const strong = strongWaterIndex(water, state.value.pH);
+  const acted = actedCalciteIndex(water, water.temperatureC);
   return [
     { label: 'Ryznar', text: ryznarIndex(here.pH, here.saturationIndex).toFixed(1) },
     ...(byHand.ok ? [{ label: 'Langelier by hand', text: signed(byHand.value) }] : []),
-    ...(strong === null ? [] : [{ label: 'Stiff & Davis', text: signed(strong) }]),
+    ...(acted.ok && Math.abs(acted.value - here.saturationIndex) > 0.005
+      ? [{ label: 'Index acted on, by the constants of the sea', text: signed(acted.value) }]
+      : []),
   ];
 });
 </script>

@@ -1,13 +1,13 @@
 <script setup lang="ts">
 import { formatIn, roundForReading } from '@yes-clear/core/quantity';
-import { dissolvedMgL, dryResidueMgL, readingFromEc25, type MeterScale, type Water } from '@yes-clear/core/water';
+import { dryResidueMgL, readingFromEc25, type MeterScale, type Water } from '@yes-clear/core/water';
 import { computed } from 'vue';
 
 /** One water under every name "TDS" goes by: three different things, and four scales of one of them. */
-const props = defineProps<{ water: Water; ec25UScm: number }>();
+const props = defineProps<{ water: Water; ec25UScm: number; tdsMgL: number }>();
 const ppm = (scale: MeterScale): string => roundForReading(readingFromEc25(props.ec25UScm, scale));
 const kinds = computed(() => [
-  { label: 'Sum of ions', text: `${roundForReading(dissolvedMgL(props.water.mgL, props.water.alkalinityMgL))} mg/L` },
+  { label: 'Sum of ions', text: `${roundForReading(props.tdsMgL)} mg/L` },
   { label: 'Dry residue', text: `${roundForReading(dryResidueMgL(props.water))} mg/L` },
   { label: 'Conductivity', text: formatIn(props.ec25UScm, 'conductivityUScm', 'µS/cm').text },
   { label: 'Pen × 0.5', text: `${ppm({ kind: 'factor', factor: 0.5 })} ppm` },

@@ -17,5 +17,6 @@ export const ION_LOOK: Readonly<Record<IonId, { readonly name: string; readonly 
   carbon: { name: 'carbonic acid', colour: '#9a93a8' },
   Cl: { name: 'chloride', colour: '#7d6bb5' },
   NO3: { name: 'nitrate', colour: '#8e3d8e' },
+  organic: { name: 'humic anions', colour: '#5a4632' },
   SO4: { name: 'sulfate', colour: '#3b2f5e' },
 };

@@ -9,9 +9,7 @@ import { useAnswer } from '../../../worker/useAnswer';
 
 /** The year in twelve columns: what the train makes each month, how clean, and at what ratio. */
 const current = useOpenSystem();
-/** Twelve solves: worth waiting until the hand rests, ms. */
-const REST_MS = 250;
-const { answer } = useAnswer('seasons', () => current.system.value, REST_MS);
+const { answer } = useAnswer('seasons', () => current.system.value);
 const months = computed(() => answer.value ?? []);
 const units = computed(() => current.units.value);
 const most = computed(() => Math.max(...months.value.map((month) => month.productLPerDay), need.value, 1));
