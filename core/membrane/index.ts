@@ -18,6 +18,6 @@ export { pumpOutletBar } from './pump';
 export { betaMaxOf, elementCount, rankFluxLmh, type ElementState, type VesselRank } from './ranks';
 export { boreFromRating, restrictorFlowLPerH, restrictorPressureBar } from './restrictor';
 export { speciesOfWater, type FeedSpecies } from './species';
-export { lengthForRatio, roughFlows, solveMembraneUnit, type UnitSolution } from './unit';
+export { lengthForRatio, roughFlows, solveMembraneUnit, withProtons, type UnitSolution } from './unit';
 export { USUAL_RATIO, isUsualRatio } from './usualRatio';
 export { kvForFlow, valveHolding } from './valve';

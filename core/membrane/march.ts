@@ -2,7 +2,7 @@ import type { ElementRow } from './classes';
 import { channelOf, channelState, feedFluid } from './channel';
 import { fluxState, solveFlux, type MembraneWall } from './flux';
 import { massMgL, osmoticFunction, type OsmoticLaw } from './osmosis';
-import { SPECIES_ROWS, type FeedSpecies } from './species';
+import { passageOf, SPECIES_ROWS, type FeedSpecies } from './species';
 import { saltFactor, waterFactor } from './temperature';
 
 /** Permeabilities at 25 °C. */
@@ -51,8 +51,6 @@ export function marchSetup(
   slices = SLICES,
 ): MarchSetup {
   const b = permeability.bLmh * factors.salt * saltFactor(temperatureC);
-  const passage = (id: FeedSpecies['ids'][number]): number =>
-    row.material === 'NF' ? SPECIES_ROWS[id].passageNF : SPECIES_ROWS[id].passageRO;
   return {
     row,
     feed,
@@ -60,7 +58,7 @@ export function marchSetup(
     slices,
     membrane: {
       aLmhPerBar: permeability.aLmhPerBar * factors.water * waterFactor(temperatureC),
-      bLmh: Float64Array.from(feed.ids, (id) => b * passage(id)),
+      bLmh: Float64Array.from(feed.ids, (id) => b * passageOf(id, row)),
       charge: Int8Array.from(feed.ids, (id) => SPECIES_ROWS[id].charge),
       osmotic: osmoticFunction(law, feed.ids, temperatureC),
     },

@@ -1,5 +1,6 @@
 import { molalWater, closedSpecies, MOLAR_MASS, balanced, type Solute, type Water } from '../water';
 import { ok, type Outcome } from '../quantity';
+import type { ElementRow } from './classes';
 
 /**
  * What crosses a membrane as its own kind: charge, passage relative to NaCl (`B_i = B·r_i`), mass, and the
@@ -53,6 +54,10 @@ export const SPECIES_ROWS = {
   plus: kind(1, 1, 1, 22.99, 'balance'),
   minus: kind(-1, 1, 1, 35.453, 'balance'),
 } as const satisfies Record<string, SpeciesRow>;
+
+/** Passage of a species relative to NaCl through an element. */
+export const passageOf = (id: SpeciesId, { material, silicaPassage }: Pick<ElementRow, 'material' | 'silicaPassage'>): number =>
+  material === 'NF' ? SPECIES_ROWS[id].passageNF : id === 'SiO2' ? silicaPassage : SPECIES_ROWS[id].passageRO;
 
 export type SpeciesId = keyof typeof SPECIES_ROWS;
 

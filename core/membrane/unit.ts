@@ -1,8 +1,10 @@
 import { findRoot } from '../numeric';
 import { fail, L_PER_US_GALLON, ok, outOfRange, type Outcome } from '../quantity';
-import type { Water } from '../water';
+import { balanced, eachSolute, type Water } from '../water';
 import type { MembraneUnit, UnitConditions, UnitFlows } from './model';
 import { solveUnitFlows, type NearPoint } from './operation';
+import { permeabilityOf } from './derive';
+import { marchProtons, protonsMatter } from './protons';
 import { restrictorFlowLPerH } from './restrictor';
 import { SPECIES_ROWS, speciesOfWater, waterOfSpecies, type FeedSpecies } from './species';
 import { waterFactor } from './temperature';
@@ -49,6 +51,27 @@ export function solveMembraneUnit(
     mixedFeed: recycleLPerH > 0 ? waterOfSpecies(feed.ids, mixedFeedMmolL, water.temperatureC) : water,
     rejection: permeateMmolL && ionRejection(feed, permeateMmolL),
   });
+}
+
+/**
+ * A solved unit with hydroxide and hydrogen crossing its skin, where that shows: what it makes and leaves, at the point
+ * already found. See `protons.ts`.
+ *
+ * @param feed what is led to it, without what is led back
+ */
+export function withProtons(unit: MembraneUnit, solved: UnitSolution, feed: Water, at: Omit<UnitConditions, 'temperatureC'>): UnitSolution {
+  if (!solved.permeate || !protonsMatter(solved.mixedFeed)) return solved;
+  const permeability = permeabilityOf(unit.row, at.law);
+  const permeate =
+    permeability.ok && marchProtons(unit.row, unit.ranks, permeability.value, unit.factors, at.law, solved.mixedFeed, { ...solved, ...at });
+  return permeate ? { ...solved, permeate, concentrate: leftBehind(solved, feed, permeate) } : solved;
+}
+
+/** What a permeate leaves of the feed, by balance: nothing is made or lost between two marches. */
+function leftBehind({ feedLPerH, permeateLPerH, concentrateLPerH }: UnitSolution, feed: Water, permeate: Water): Water {
+  const left = (fed: number, made: number): number => Math.max(0, (feedLPerH * fed - permeateLPerH * made) / concentrateLPerH);
+  const mgL = eachSolute((solute) => left(feed.mgL[solute], permeate.mgL[solute]));
+  return balanced(mgL, left(feed.carbonMmolL, permeate.carbonMmolL), feed.temperatureC);
 }
 
 /** Rejection of charged mass: what a meter before and after would report. */

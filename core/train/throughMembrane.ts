@@ -1,6 +1,6 @@
 import { feedPump, type Train } from '../file';
 import { type Stage, type StageOf, membraneUnit, type TrainUse } from '../stage';
-import { roughFlows, solveMembraneUnit, type UnitSolution } from '../membrane';
+import { roughFlows, solveMembraneUnit, withProtons, type UnitSolution } from '../membrane';
 import { fail, ok, type Outcome } from '../quantity';
 import { mixWaters, settleWater, type Water, type WaterState } from '../water';
 import { gasBar, riseBar, slopeOf } from './pressure';
@@ -68,18 +68,14 @@ export function withMembrane(
     if (!ahead.ok) return ahead;
     const slope = lossBar(flows) / Math.max(flows.feedLPerH, 1e-9);
     const back = backBar(productFlow);
-    const solved = solveMembraneUnit(
-      unit,
-      ahead.value,
-      {
-        linePressureBar: broken ? 0 : Math.max(0, source.linePressureBar - feedRiseBar),
-        prefilterBarPerLPerH: slope,
-        pump,
-        permeatePressureBar: back,
-        law: 'mixture',
-      },
-      near,
-    );
+    const conditions = {
+      linePressureBar: broken ? 0 : Math.max(0, source.linePressureBar - feedRiseBar),
+      prefilterBarPerLPerH: slope,
+      pump,
+      permeatePressureBar: back,
+      law: 'mixture',
+    } as const;
+    const solved = solveMembraneUnit(unit, ahead.value, conditions, near);
     if (!solved.ok) return solved;
     near = solved.value;
     const assumed = flows;
@@ -104,9 +100,10 @@ export function withMembrane(
     if (!parting.ok) return parting;
     const reached = walkStages(own, flows.freshLPerH, parting.value, use, into, pump ? near.feedPressureBar : null);
     if (!reached.ok) return reached;
-    const joined = joinRecycle(into.stations, near, reached.value.state.pH, returned);
+    const crossed = withProtons(unit, near, ahead.value, conditions);
+    const joined = joinRecycle(into.stations, crossed, reached.value.state.pH, returned);
     if (!joined.ok) return joined;
-    return behindMembrane(stage, behind, near, reached.value, parting.value.water, use, into, back);
+    return behindMembrane(stage, behind, crossed, reached.value, parting.value.water, use, into, back);
   }
   return fail('stages', null, 'a train that settles', 'The flow through this train does not settle; check filters and restrictor.');
 }

@@ -66,10 +66,14 @@ interface AtTemperature {
 }
 
 /** Limiting conductivity of sodium chloride at a temperature, S·cm²/eq: how the salt of a nearly pure water goes with it. */
-export const limitingNaCl = (temperatureC: number): number => {
+export const limitingNaCl = (temperatureC: number): number => limiting(IONS.na, temperatureC) + limiting(IONS.cl, temperatureC);
+/** Of water's own ions. */
+export const limitingWater = (temperatureC: number): number => limiting(IONS.h, temperatureC) + limiting(IONS.oh, temperatureC);
+
+function limiting([, lambda25, a, b]: IonRow, temperatureC: number): number {
   const d = temperatureC - 25;
-  return [IONS.na, IONS.cl].reduce((sum, [, lambda25, a, b]) => sum + lambda25 * (1 + a * d + b * d * d), 0);
-};
+  return lambda25 * (1 + a * d + b * d * d);
+}
 
 let last: AtTemperature | null = null;
 

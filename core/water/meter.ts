@@ -1,9 +1,11 @@
 import { findRoot } from '../numeric';
 import { fail, ok, type Outcome } from '../quantity';
-import { limitingNaCl } from './conductivity';
+import { limitingNaCl, limitingWater } from './conductivity';
+import { equilibria } from './equilibria';
+import { densityKgPerL } from './properties';
 import { salinityFrom } from './salinity';
 import { CACO3_G_PER_EQ, MOLAR_MASS, solutesMgL } from './solutes';
-import { settleWater, uncompensatedUScm } from './water';
+import { settleWater } from './water';
 
 /** How an instrument turns conductivity into what it shows. */
 export type MeterScale =
@@ -108,8 +110,8 @@ export function compensated(conductivityUScm: number, temperatureC: number, alph
 
 /** Conductivity of pure water at a temperature, µS/cm; 0.0550 at 25 °C. */
 export function pureWaterUScm(temperatureC: number): number {
-  const pure = uncompensatedUScm({ mgL: solutesMgL({}), alkalinityMgL: 0, carbonMmolL: 0, temperatureC });
-  return pure.ok ? pure.value : Number.NaN;
+  // So few ions hold nothing back: their limiting conductivities and the ion product are all it takes.
+  return 1000 * densityKgPerL(temperatureC) * limitingWater(temperatureC) * Math.sqrt(equilibria(temperatureC).kw);
 }
 
 /** Below the first the water's own ions are told apart from the salt's, above the second they are lost in it, µS/cm. */
