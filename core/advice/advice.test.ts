@@ -70,7 +70,9 @@ describe('the silt test', () => {
   it('passes below 3, minds from 3, refuses a membrane above 5 (recalled)', () => {
     expect(tested(45)).toBeUndefined();
     expect(tested(70)!.severity).toBe('mind');
-    expect(tested(80, 10)!).toMatchObject({ severity: 'bad', title: 'Silt density 6.3, a membrane stands 5' });
+    expect(tested(70)!.title).toBe('SDI15 is 3.8: 3 is aimed at');
+    // A shorter test was needed because the full one plugged, whatever its own figure.
+    expect(tested(33, 5)!).toMatchObject({ severity: 'bad', title: 'SDI5 is 1.8: a membrane stands 5 in 15 min' });
   });
   it('a second filling faster than the first, or a filter more than three quarters blocked, is no test (ASTM D4189, recalled)', () => {
     expect(tested(20)!.title).toBe('The silt test does not hold');

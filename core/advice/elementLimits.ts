@@ -3,6 +3,7 @@ import type { System } from '../file';
 import { ELEMENT_ROWS, isSmallElement, type ElementLimits, type ElementState, type UnitSolution, type VesselRank } from '../membrane';
 import { percent, inSentence, words } from '../quantity';
 import type { SolvedTrain } from '../train';
+import { rests } from './service';
 
 /** What the elements of a train's membranes are asked beyond what their class is meant for; each finding names its element. */
 export function elementLimits(system: System, solved: SolvedTrain): Finding[] {
@@ -10,18 +11,22 @@ export function elementLimits(system: System, solved: SolvedTrain): Finding[] {
   const units = [solved.unit, solved.secondPass?.unit ?? null];
   return stages.flatMap((stage, pass) => {
     const unit = units[pass];
-    return unit && !unit.noProduction ? unitLimits(system, stage, unit, pass > 0) : [];
+    return unit && !unit.noProduction ? unitLimits(system, stage, unit, pass > 0, rests(system, solved)) : [];
   });
 }
 
-/** Flux designers keep below, L/m²h: sea water, mains and wells, and the product of a first pass (recalled). */
-const DESIGN_FLUX = { sea: 17, fresh: 30, permeate: 45 } as const;
+/**
+ * Flux designers keep below, L/m²h: sea water on a plant that never rests and on a small watermaker that is flushed with
+ * fresh water (common practice), mains and wells, and the product of a first pass (recalled).
+ */
+const DESIGN_FLUX = { sea: 17, watermaker: 35, fresh: 30, permeate: 45 } as const;
 
 /** Small elements have no such figure. */
-function designFlux(elementClass: StageOf<'membrane'>['elementClass'], secondPass: boolean): number {
+function designFlux(elementClass: StageOf<'membrane'>['elementClass'], secondPass: boolean, rests: boolean): number {
   if (isSmallElement(elementClass)) return Infinity;
   if (secondPass) return DESIGN_FLUX.permeate;
-  return elementClass.endsWith('SW') ? DESIGN_FLUX.sea : DESIGN_FLUX.fresh;
+  if (!elementClass.endsWith('SW')) return DESIGN_FLUX.fresh;
+  return rests ? DESIGN_FLUX.watermaker : DESIGN_FLUX.sea;
 }
 
 /** An element and where it stands. */
@@ -46,7 +51,7 @@ interface Limit {
   readonly why: string;
 }
 
-function unitLimits(system: System, stage: StageOf<'membrane'>, unit: UnitSolution, secondPass: boolean): Finding[] {
+function unitLimits(system: System, stage: StageOf<'membrane'>, unit: UnitSolution, secondPass: boolean, resting: boolean): Finding[] {
   const { limits } = ELEMENT_ROWS[stage.elementClass];
   const ranks = unitRanks(stage);
   const placed = unit.ranks.flatMap((rank, r) =>
@@ -56,7 +61,7 @@ function unitLimits(system: System, stage: StageOf<'membrane'>, unit: UnitSoluti
     }),
   );
   const suffix = secondPass ? '-2' : '';
-  const over = limitsOf(system, limits, designFlux(stage.elementClass, secondPass)).flatMap((limit): Finding[] => {
+  const over = limitsOf(system, limits, designFlux(stage.elementClass, secondPass, resting)).flatMap((limit): Finding[] => {
     const passed = placed.filter((element) => limit.load(element) > 1);
     if (passed.length === 0) return [];
     const worst = passed.reduce((most, element) => (limit.load(element) > limit.load(most) ? element : most));

@@ -1,4 +1,3 @@
-import { bedThroughput, ionicLoad, type BedThroughput } from '../exchange';
 import { feedPump, lastTank, type System } from '../file';
 import {
   checkGoal,
@@ -11,13 +10,15 @@ import {
   type LimitCheck,
   type Prepared,
 } from '../goal';
-import { solveUnitFlows, specificEnergyKWhPerM3, speciesOfWater } from '../membrane';
+import { pumpingKWhPerM3, solveUnitFlows, speciesOfWater } from '../membrane';
 import type { Outcome } from '../quantity';
 import { settleWater, type Water } from '../water';
+import { scaleActionIndex } from './service';
 import { scaleOutlook, type ScaleOutlook } from './scaling';
 import { bladderFillH, floatCycle, type FloatCycle } from '../storage';
 import { waterCost, type WaterCost } from './cost';
-import { gasOf, stageBed, type TrainUse } from '../stage';
+import { resinLife, type ResinLife } from './resinLife';
+import { gasOf, type StageOf, type TrainUse } from '../stage';
 import { gasBar, inletBar, shutOffBar, membraneOperation, solveTrain, polishedStation, productStation, type SolvedTrain } from '../train';
 
 /** A tank with gas, filled against its own pressure. */
@@ -37,12 +38,7 @@ export interface TrainFacts {
   readonly smallestTankL: number | null;
   readonly winter: { readonly temperatureC: number; readonly productLPerDay: number; readonly ratio: number | null } | null;
   readonly scale: ScaleOutlook | null;
-  readonly resin: {
-    readonly throughput: BedThroughput;
-    readonly beds: number;
-    readonly carbonShare: number;
-    readonly usable: number;
-  } | null;
+  readonly resin: ResinLife | null;
   /** Electricity for a cubic metre of product; null without a pump. */
   readonly energyKWhPerM3: number | null;
   /** What a cubic metre of product costs; null when nothing is made. */
@@ -80,7 +76,7 @@ export function gatherFacts(system: System, feed: Water, use: TrainUse = {}, nea
     prepared,
     smallestTankL: smallestTankL(system.goal.demand, made),
     winter: winterOutput(system, feed, use, solved.value),
-    scale: solved.value.unit ? scaleOutlook(solved.value.unit, system.train.scaleActionIndex) : null,
+    scale: solved.value.unit ? scaleOutlook(solved.value.unit, scaleActionIndex(system, solved.value)) : null,
     resin: resinLife(system, solved.value),
     energyKWhPerM3: pumpEnergy(system, solved.value),
     cost: costOf(system, solved.value),
@@ -146,46 +142,48 @@ function bladderFacts(system: System, solved: SolvedTrain): TrainFacts['bladder'
 /** Pump and motor together (our estimates): small diaphragm, multistage, piston. */
 const PUMP_EFFICIENCY = { booster: 0.3, centrifugal: 0.5, displacement: 0.75 } as const;
 
-/**
- * What the pump adds to all that flows through it, by cubic metre of product, kWh.
- *
- * @param energyRecovery share of the waste's pressure given back; the pump's own where it is not said
- */
-export function pumpEnergy(system: System, solved: SolvedTrain, energyRecovery?: number): number | null {
-  const pump = feedPump(system.train.stages);
-  const { unit } = solved;
-  if (!pump || !unit || unit.noProduction) return null;
-  const inletBar = solved.stations[system.train.stages.indexOf(pump)]?.pressureBar ?? 0;
-  const throughPump = unit.permeateLPerH / unit.membraneFeedLPerH;
-  const own = pump.pump.kind === 'displacement' ? pump.pump.energyRecovery : 0;
-  return specificEnergyKWhPerM3(
-    Math.max(0, unit.feedPressureBar - inletBar),
-    throughPump,
-    PUMP_EFFICIENCY[pump.pump.kind],
-    unit.concentratePressureBar,
-    energyRecovery ?? own,
-  );
+/** What a pump lifts, by how much, and what comes back of it. */
+interface Pumped {
+  readonly pump: StageOf<'pump'>;
+  readonly bar: number;
+  readonly litresPerL: number;
+  /** Waste that a recovery device takes pressure from, per litre of product. */
+  readonly waste: { readonly bar: number; readonly litresPerL: number } | null;
 }
 
-/** Litres the resin stages of a train treat, taken together, when new. */
-function resinLife(system: System, solved: SolvedTrain): TrainFacts['resin'] {
-  const first = solved.resins[0];
-  if (!first || solved.productLPerH <= 0) return null;
-  const beds = solved.resins.map((resin) => {
-    const stage = system.train.stages.find((candidate) => candidate.id === resin.stageId);
-    return stage?.kind === 'resin' ? stageBed(stage) : null;
+/** Every pump of a train, by litre of what it makes in the end. */
+function pumpedOf({ train }: System, solved: SolvedTrain): Pumped[] {
+  const made = solved.productLPerH;
+  return train.stages.flatMap((pump, i): Pumped[] => {
+    if (pump.kind !== 'pump') return [];
+    const [before, after] = [solved.stations[i], solved.stations[i + 1]];
+    if (!before || !after || made <= 0) return [];
+    const next = train.stages.slice(i + 1).find(({ kind }) => kind === 'membrane' || kind === 'pump');
+    const second = solved.secondPass?.waste.after === next?.id ? solved.secondPass : null;
+    const unit = next?.kind === 'membrane' ? (second?.unit ?? (next.id === solved.unitStageId ? solved.unit : null)) : null;
+    if (!unit) return [{ pump, bar: Math.max(0, after.pressureBar - before.pressureBar), litresPerL: 1, waste: null }];
+    const share = second?.runShare ?? 1;
+    return [
+      {
+        pump,
+        bar: Math.max(0, unit.feedPressureBar - before.pressureBar),
+        litresPerL: (unit.membraneFeedLPerH * share) / made,
+        waste: { bar: unit.concentratePressureBar, litresPerL: (unit.concentrateLPerH * share) / made },
+      },
+    ];
   });
-  if (beds.some((bed) => bed === null)) return null;
-  const load = ionicLoad(first.feed);
-  const throughput = bedThroughput(
-    beds.map((bed) => bed!),
-    solved.resins.map((resin) => resin.utilisation),
-    load,
-  );
-  return {
-    throughput,
-    beds: beds.length,
-    carbonShare: load.anionMeqL > 0 ? load.carbonMeqL / load.anionMeqL : 0,
-    usable: first.utilisation[throughput.limiting].utilisation,
-  };
+}
+
+/**
+ * Electricity of all pumps by cubic metre of what the train makes in the end, kWh; null without a pump.
+ *
+ * @param energyRecovery share of the waste's pressure given back to the first; its own where it is not said
+ */
+export function pumpEnergy(system: System, solved: SolvedTrain, energyRecovery?: number): number | null {
+  if (!feedPump(system.train.stages) || !solved.unit || solved.unit.noProduction) return null;
+  return pumpedOf(system, solved).reduce((sum, { pump, bar, litresPerL, waste }, i) => {
+    const own = pump.pump.kind === 'displacement' ? pump.pump.energyRecovery : 0;
+    const back = i === 0 ? (energyRecovery ?? own) : own;
+    return sum + pumpingKWhPerM3(bar, litresPerL, PUMP_EFFICIENCY[pump.pump.kind], waste, back);
+  }, 0);
 }

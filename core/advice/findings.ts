@@ -180,22 +180,32 @@ function carbonSpent(system: System, { solved }: TrainFacts): Finding | null {
   };
 }
 
+/** What uses up the anion side, in three shares. */
+function sharesSay({ load }: NonNullable<TrainFacts['resin']>): string {
+  const share = (meqL: number): string => `${Math.round((100 * meqL) / load.anionMeqL)}${THIN}%`;
+  return `${share(load.strongMeqL)} of its load is strong ions, ${share(load.bicarbonateMeqL)} bicarbonate, ${share(load.weakAcidMeqL)} CO₂ and silica, which no meter shows.`;
+}
+
 function resinLasts({ resin, demandLPerDay: need }: TrainFacts, preference: UnitPreference): Finding | null {
   if (!resin) return null;
   const say = words(preference);
-  const { until } = resin.throughput;
+  const { until, limiting } = resin.throughput;
   if (until.kind === 'unlimited')
-    return { id: 'resin', severity: 'note', title: 'This water uses 0 eq of the resin', why: 'Nothing in it is taken up.' };
+    return { id: 'resin', severity: 'note', title: 'This water uses nothing of the resin', why: 'Nothing in it is taken up.' };
+  if (resin.mostLPerH !== null)
+    return {
+      id: 'resin',
+      severity: 'bad',
+      title: `At ${say.of(resin.flowLPerH, 'flowLPerH')} this bed lets more than 1${THIN}% through from the first litre`,
+      why: `Keep it under ${say.of(resin.mostLPerH, 'flowLPerH')}, set two side by side, or take a deeper one.`,
+    };
   const days = need > 0 ? until.litres / need : null;
   const what = resin.beds > 1 ? `${resin.beds} resins in series last` : 'New resin lasts';
-  const carbon =
-    resin.carbonShare > 0.5
-      ? ` ${Math.round(100 * resin.carbonShare)}${THIN}% of what uses it up is dissolved CO₂, which no meter shows.`
-      : '';
+  const { band, narrows } = resin;
   return {
     id: 'resin',
     severity: days !== null && days < 30 ? 'mind' : 'note',
-    title: `${what} ${say.of(until.litres, 'volumeL')}${days === null ? '' : `, ${say.days(days)}`}`,
-    why: `The ${resin.throughput.limiting} side is spent first.${carbon}${resin.beds === 1 ? ` Alone it gives ${Math.round(100 * resin.usable)}${THIN}% of what it holds; with a second behind it, changed in turn, nearly all.` : ''}`,
+    title: `${what} about ${say.about(until.litres, 'volumeL')}${days === null ? '' : `, ${say.days(days)}`}`,
+    why: `Between ${say.about(band.p10 * until.litres, 'volumeL')} and ${say.about(band.p90 * until.litres, 'volumeL')}${narrows ? `: ${narrows} would narrow that most` : ''}. The ${limiting} side is spent first.${limiting === 'anion' ? ` ${sharesSay(resin)}` : ''}${resin.beds === 1 ? ` Alone it gives ${Math.round(100 * resin.usable)}${THIN}% of what it holds; with a second behind it, changed in turn, nearly all.` : ''}`,
   };
 }

@@ -1,5 +1,5 @@
-import { bedCapacityEq, frontLeak, ionMeqL, CATION_IDS } from '../exchange';
-import { type StageOf, type Finding, stageBed } from '../stage';
+import { bedCapacityEq, frontLeak, ionMeqL, CATION_IDS, KINETIC } from '../exchange';
+import { type StageOf, type Finding, type ResinState, resinFloor, stageBed } from '../stage';
 import type { System } from '../file';
 import { hourlyNeedL } from '../goal';
 import { fail, ok, THIN, type Outcome, words } from '../quantity';
@@ -22,10 +22,6 @@ export interface LoopReport {
   readonly findings: readonly Finding[];
 }
 
-/** What a good polisher never gets below, µmol/L (the chapter's sample). */
-const FLOOR = { saltUmolL: 0.05, carbonUmolL: 0.02 } as const;
-/** Least a polisher lets through however deep it is (the chapter's sample). */
-const LEAST_LEAK = { saltUmolL: 0.01, carbonUmolL: 0.02 } as const;
 /** Velocities in the loop and in its return (common practice), m/s. */
 const VELOCITY = { least: 1, most: 2, back: 0.6 } as const;
 
@@ -44,17 +40,21 @@ export function loopReport(system: System, solved: SolvedTrain): Outcome<LoopRep
     return fail('loop', null, 'a tank in the train', 'A loop runs from a tank and back to it: add a tank before the polisher.');
   const salt = CATION_IDS.reduce((sum, id) => sum + ionMeqL(before.water, id), 0);
   const resins = stages.slice(at + 1).filter((stage): stage is StageOf<'resin'> => stage.kind === 'resin');
-  const leaks = solved.resins
-    .filter((state) => resins.some((stage) => stage.id === state.stageId))
-    .map(({ utilisation, usedShare }) => frontLeak(Math.min(utilisation.cation.transferUnits, utilisation.anion.transferUnits), usedShare));
+  const states = solved.resins.filter((state) => resins.some((stage) => stage.id === state.stageId));
   // Without a polisher everything goes round; with several, what one lets through the next takes.
-  const leak = resins.length === 0 ? 1 : leaks.reduce((product, share) => product * share, 1);
+  const through = (units: (state: ResinState) => number, kinetic: number): number =>
+    states.reduce((product, state) => product * frontLeak(units(state), state.usedShare, kinetic), 1);
+  const last = resins.at(-1);
+  const floor = last ? resinFloor(last, true) : null;
   const loop: Loop = {
     volumeL: tank.volumeL,
     loopLPerH: set.flowLPerH,
     makeUp: { saltUmolL: 1000 * salt, carbonUmolL: 1000 * before.water.carbonMmolL },
-    leak: { saltUmolL: Math.max(LEAST_LEAK.saltUmolL, leak), carbonUmolL: Math.max(LEAST_LEAK.carbonUmolL, leak) },
-    floor: resins.length === 0 ? { saltUmolL: 0, carbonUmolL: 0 } : FLOOR,
+    leak: {
+      saltUmolL: through(({ utilisation }) => Math.min(utilisation.cation.transferUnits, utilisation.anion.transferUnits), 1),
+      carbonUmolL: through(({ utilisation }) => utilisation.anion.transferUnits, KINETIC.carbon ?? 1),
+    },
+    floor: { saltUmolL: floor?.saltUmolL ?? 0, carbonUmolL: floor?.carbonUmolL ?? 0 },
     surfaceM2: tank.openToAir ? set.surfaceM2 : 0,
     ventFilter: set.ventFilter,
   };

@@ -6,6 +6,7 @@ import {
   MAX_CHLORINE_MG_L,
   MAX_TEMPERATURE_C,
   permeabilityOf,
+  saltFactor,
   pHRange,
 } from '../membrane';
 import { membraneStage, type System } from '../file';
@@ -134,7 +135,8 @@ function creeping(system: System, { solved }: TrainFacts, preference: UnitPrefer
   const strength = (water: Water): number => dissolvedMgL(water.mgL, water.alkalinityMgL);
   const steadyMgL = strength(unit.permeate);
   const feedBrineMgL = (strength(unit.mixedFeed) + strength(unit.concentrate)) / 2;
-  const saltLPerH = permeability.value.bLmh * row.areaM2 * (stage.saltFactor ?? 1);
+  // Salt creeps as fast as the unit stands warm.
+  const saltLPerH = permeability.value.bLmh * saltFactor(unit.mixedFeed.temperatureC) * row.areaM2 * (stage.saltFactor ?? 1);
   const { startMgL, meanMgL } = creep({ feedBrineMgL, steadyMgL, ...SMALL_ELEMENT_L, saltLPerH }, NIGHT_H, 1);
   const resin = system.train.stages.some((candidate) => candidate.kind === 'resin');
   if (meanMgL < steadyMgL + 4) return null;

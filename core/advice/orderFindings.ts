@@ -1,6 +1,6 @@
 import { membraneStage, type System } from '../file';
 import type { Stage, Finding } from '../stage';
-import { siltDensityIndex } from '../pretreatment';
+import { siltDensityIndex, type SiltDensity } from '../pretreatment';
 import { THIN, inSentence, words } from '../quantity';
 import type { TrainFacts } from './facts';
 
@@ -17,13 +17,16 @@ const CARBON_SDI = 3;
 /** Silt density a spiral element stands, and what is aimed at (recalled). */
 const MOST_SDI = 5;
 
-/** Silt density of the source, %/min; null where it was not tested, or the test does not hold. */
-function sourceSdi({ source }: System): number | null {
+/** Silt density of the source; null where it was not tested, or the test does not hold. */
+function sourceSdi({ source }: System): SiltDensity | null {
   if (!source.silt) return null;
   const { initialSeconds, finalSeconds, minutes } = source.silt;
   const sdi = siltDensityIndex(initialSeconds, finalSeconds, minutes);
   return sdi.ok ? sdi.value : null;
 }
+
+/** Whether a test says more silt than carbon should meet; a short one was needed because a long one plugged. */
+const tooSilty = (sdi: SiltDensity | null): boolean => sdi !== null && (sdi.pastLimit || sdi.index > CARBON_SDI);
 
 /** The stages with one of them put before another. */
 const moved = (stages: readonly Stage[], from: number, to: number): string[] => {
@@ -41,8 +44,8 @@ function carbonFirst(system: System): Finding | null {
   if (carbon < 0 || (sediment >= 0 && sediment < carbon)) return null;
   const sdi = sourceSdi(system);
   const { turbidityNTU } = system.source;
-  const dirty = turbidityNTU > CARBON_NTU || (sdi ?? 0) > CARBON_SDI;
-  const meets = sdi !== null && sdi > CARBON_SDI ? `a silt density of ${sdi.toFixed(1)}` : `${turbidityNTU}${THIN}NTU`;
+  const dirty = turbidityNTU > CARBON_NTU || tooSilty(sdi);
+  const meets = sdi && tooSilty(sdi) ? `a silt density of ${sdi.index.toFixed(1)} by ${sdi.minutes} min` : `${turbidityNTU}${THIN}NTU`;
   const name = stages[carbon]!.name;
   if (!dirty && sediment < 0) return null;
   return {
@@ -81,12 +84,12 @@ function silt(system: System): Finding | null {
   if (!test || !membraneStage(system.train.stages)) return null;
   const sdi = siltDensityIndex(test.initialSeconds, test.finalSeconds, test.minutes);
   if (!sdi.ok) return { id: 'silt', severity: 'mind', title: 'The silt test does not hold', why: sdi.error.message };
-  if (sdi.value <= CARBON_SDI) return null;
-  const tooMuch = sdi.value > MOST_SDI;
+  if (!tooSilty(sdi.value)) return null;
+  const { index, minutes, pastLimit } = sdi.value;
   return {
     id: 'silt',
-    severity: tooMuch ? 'bad' : 'mind',
-    title: `Silt density ${sdi.value.toFixed(1)}, ${tooMuch ? `a membrane stands ${MOST_SDI}` : `${CARBON_SDI} is aimed at`}`,
+    severity: pastLimit ? 'bad' : 'mind',
+    title: `SDI${minutes} is ${index.toFixed(1)}: ${pastLimit ? `a membrane stands ${MOST_SDI} in 15 min` : `${CARBON_SDI} is aimed at`}`,
     why: 'Fine dirt settles on the membrane from the first element on. A finer or a second filter before it, and test again behind it.',
   };
 }

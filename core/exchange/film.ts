@@ -33,12 +33,15 @@ export function utilisationAt(transferUnits: number, breakthroughFraction: numbe
 
 /**
  * Outlet over inlet of a bed whose used share of stoichiometric capacity is T.
- * The same front as above, read the other way: c/c0 = exp(N(T − 1) − 1) until it reaches 1.
+ * A fresh bed leaves exp(−κN) until T = 1/N; from there the same front as above, read the other way:
+ * c/c0 = exp(N(T − 1) − 1) until it reaches 1.
+ *
+ * @param kinetic κ: how much slower than a strong ion it is taken within the beads
  */
-export function frontLeak(transferUnits: number, usedShare: number): number {
+export function frontLeak(transferUnits: number, usedShare: number, kinetic = 1): number {
   // No resin for this side, no hold on it.
   if (transferUnits <= 0) return 1;
-  return Math.min(1, Math.exp(transferUnits * (usedShare - 1) - 1));
+  return Math.min(1, Math.max(Math.exp(-kinetic * transferUnits), Math.exp(transferUnits * (usedShare - 1) - 1)));
 }
 
 function bedError(bed: Bed): ReturnType<typeof outOfRange> {

@@ -14,7 +14,8 @@ export {
 } from './decarbonise';
 export { bedPressureBar, bedUtilisation, frontLeak, slowestFlowLPerH, utilisationAt, type BedUtilisation } from './film';
 export { CATION_IDS, amountOf, ionMeqL, type IonId } from './ions';
-export { ionicLoad } from './load';
+export { CARBON_KNOWN, lifeBand, lifeBandByAeration, type CarbonKnown, type LifeBand, type LoadShares } from './lifeDoubt';
+export { ionicLoad, type IonicLoad } from './load';
 export { RESIN_CLASSES, RESIN_ROWS, type Bed, type ResinClassId } from './resins';
 export {
   PLACEHOLDER_ROUTE,
@@ -32,7 +33,8 @@ export {
 } from './routes';
 export { judgeRise, type RisePoint } from './service';
 export { SODIUM_PER_HARDNESS, sizeSoftener, softened, softenerCapacityEqPerL, softenerLeakageMgL, type SoftenerPlan } from './softener';
-export { bedCapacityEq, bedThroughput, polishedWater, type BedThroughput } from './throughput';
+export { KINETIC, floorOf, measuredFloor, polishedWater, type PolishFloor } from './polish';
+export { bedCapacityEq, bedThroughput, type BedThroughput } from './throughput';
 export {
   forecastCartridge,
   loadSd,

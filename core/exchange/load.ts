@@ -1,13 +1,15 @@
-import { MOLAR_MASS, type Solute, type Water } from '../water';
+import { MOLAR_MASS, settleWater, type Solute, type Water } from '../water';
+
+const CO2_G_PER_MOL = 44.01;
 
 /** What a litre of water uses up of each side of a bed, meq/L. */
 export interface IonicLoad {
   readonly cationMeqL: number;
   readonly anionMeqL: number;
-  /** Part of the anion load no meter sees: CO2 beyond the alkalinity, silica and boron. */
+  /** Its three shares: strong ions and bicarbonate, which a meter sees, and CO2, silica and boron, which none shows. */
+  readonly strongMeqL: number;
+  readonly bicarbonateMeqL: number;
   readonly weakAcidMeqL: number;
-  /** Carbon dioxide's own part, meq/L (one equivalent a mole). */
-  readonly carbonMeqL: number;
 }
 
 const meq = (water: Water, solute: Solute, valence: number): number => (valence * Math.max(0, water.mgL[solute])) / MOLAR_MASS[solute];
@@ -28,15 +30,18 @@ export function ionicLoad(water: Water): IonicLoad {
     meq(water, 'Fe', 2) +
     meq(water, 'Ba', 2) +
     meq(water, 'Sr', 2);
-  const strong = meq(water, 'Cl', 1) + meq(water, 'SO4', 2) + meq(water, 'NO3', 1) + meq(water, 'F', 1) + meq(water, 'organic', 1);
-  const silica = meq(water, 'SiO2', 1);
-  const boron = meq(water, 'B', 1);
+  const strongMeqL =
+    meq(water, 'Cl', 1) +
+    meq(water, 'SO4', 2) +
+    meq(water, 'NO3', 1) +
+    meq(water, 'F', 1) +
+    meq(water, 'PO4', 1) +
+    meq(water, 'organic', 1);
+  // By speciation: at high pH carbon less alkalinity is not what stands as CO2.
   const carbonMeqL = Math.max(0, water.carbonMmolL);
-  const alkalinityMeqL = Math.max(0, cationMeqL - strong);
-  return {
-    cationMeqL,
-    anionMeqL: strong + carbonMeqL + silica + boron + meq(water, 'PO4', 1),
-    weakAcidMeqL: Math.max(0, carbonMeqL - alkalinityMeqL) + silica + boron,
-    carbonMeqL,
-  };
+  const state = settleWater(water);
+  const co2MeqL = state.ok ? Math.min(carbonMeqL, state.value.co2MgL / CO2_G_PER_MOL) : 0;
+  const weakAcidMeqL = co2MeqL + meq(water, 'SiO2', 1) + meq(water, 'B', 1);
+  const bicarbonateMeqL = carbonMeqL - co2MeqL;
+  return { cationMeqL, anionMeqL: strongMeqL + bicarbonateMeqL + weakAcidMeqL, strongMeqL, bicarbonateMeqL, weakAcidMeqL };
 }

@@ -73,6 +73,9 @@ describe('a softener', () => {
     expectWithin(plan.litresBetween / base.litresPerDay, 5.63, 0.005);
     // Iron is not left on the resin longer than four days.
     expect(plan.days).toBe(4);
+    // C39: the salt is bought for the days acted on.
+    expectWithin(plan.daysByCapacity, 5.63, 0.005);
+    expectWithin(plan.saltKgPerYear, 331, 0.005);
   });
   it('33: hardness that slips through at 10 meq/L', () => {
     expectWithin(softenerLeakageMgL(softenerCapacityEqPerL(lb(6)), 10), 2.47, 0.02);

@@ -31,6 +31,8 @@ const IRON_AS_HARDNESS = 4 * 17.118;
 /** Longest between two regenerations without iron and with it, days (our defaults). */
 const MOST_DAYS = 14;
 const MOST_DAYS_WITH_IRON = 4;
+/** Iron from which the shorter time holds, mg/L. */
+const IRON_COUNTS_MG_L = 0.1;
 /** Sodium chloride in saturated brine at 20 °C, g/L (recalled), and rinse water in bed volumes. */
 const BRINE_G_PER_L = 359;
 const RINSE_BV = 8;
@@ -51,7 +53,8 @@ export interface SoftenerPlan {
   /** Hardness with what iron counts as. */
   readonly compensatedMgL: number;
   readonly litresBetween: number;
-  /** Days between regenerations as it will be run, capped. */
+  /** Days its capacity would last, and days between regenerations as it will be run. */
+  readonly daysByCapacity: number;
   readonly days: number;
   readonly saltKg: number;
   readonly saltKgPerYear: number;
@@ -81,13 +84,15 @@ export function sizeSoftener(input: SoftenerInput): Outcome<SoftenerPlan> {
   const capacityEq = input.volumeL * softenerCapacityEqPerL(input.saltGPerL);
   const compensatedMgL = input.hardnessMgL + IRON_AS_HARDNESS * input.ironMgL;
   const litresBetween = (capacityEq * (1 - input.reserveShare) * 1000 * CACO3_G_PER_EQ) / compensatedMgL;
-  const days = Math.min(litresBetween / input.litresPerDay, input.ironMgL > 0 ? MOST_DAYS_WITH_IRON : MOST_DAYS);
+  const daysByCapacity = litresBetween / input.litresPerDay;
+  const days = Math.min(daysByCapacity, MOST_DAYS, input.ironMgL > IRON_COUNTS_MG_L ? MOST_DAYS_WITH_IRON : Infinity);
   const saltKg = (input.saltGPerL * input.volumeL) / 1000;
   const rinseL = RINSE_BV * input.volumeL;
   return ok({
     capacityEq,
     compensatedMgL,
     litresBetween,
+    daysByCapacity,
     days,
     saltKg,
     saltKgPerYear: (saltKg * 365) / days,

@@ -1,5 +1,4 @@
-import { balanced, type Solute, type Water } from '../water';
-import { frontLeak, utilisationAt, type BedUtilisation } from './film';
+import { utilisationAt, type BedUtilisation } from './film';
 import type { IonicLoad } from './load';
 import { RESIN_ROWS, type Bed } from './resins';
 
@@ -54,22 +53,4 @@ export function bedThroughput(
   const limiting = anionL !== null && (cationL === null || anionL <= cationL) ? 'anion' : 'cation';
   const least = limiting === 'anion' ? anionL : cationL;
   return { until: least === null ? { kind: 'unlimited' } : { kind: 'litres', litres: least }, limiting, cationL, anionL };
-}
-
-const CATIONS: readonly Solute[] = ['Ca', 'Mg', 'Na', 'K', 'NH4N', 'Fe', 'Ba', 'Sr'];
-const ANIONS: readonly Solute[] = ['Cl', 'SO4', 'NO3', 'F', 'PO4', 'SiO2', 'B'];
-
-/**
- * The water leaving a mixed bed of which a share of each side is used up.
- *
- * All ions of a side leak alike by the film-controlled front. Which ion leads, and the dump of weakly held
- * ones past breakthrough, need the column simulation; up to breakthrough the front is the same.
- */
-export function polishedWater(water: Water, state: BedUtilisation, cationUsed: number, anionUsed: number): Water {
-  const cationLeak = frontLeak(state.cation.transferUnits, cationUsed);
-  const anionLeak = frontLeak(state.anion.transferUnits, anionUsed);
-  const mgL: Record<Solute, number> = { ...water.mgL };
-  for (const ion of CATIONS) mgL[ion] *= cationLeak;
-  for (const ion of ANIONS) mgL[ion] *= anionLeak;
-  return balanced(mgL, water.carbonMmolL * anionLeak, water.temperatureC);
 }

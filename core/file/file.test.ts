@@ -110,12 +110,16 @@ describe('a file of version 2', () => {
 
 describe('a file of version 3', () => {
   const text = readFileSync(new URL('./fixtures/version-3.yesclear.json', import.meta.url), 'utf8');
-  it('holds the same today, but for how its meters correct', () => {
+  it('holds the same today, but for what was not asked then', () => {
     const outcome = readDocument(text);
     expect(message(outcome)).toBe('');
-    const { records } = JSON.parse(text) as { records: { system: { instruments: Record<string, unknown>[] } }[] };
-    for (const { system } of records)
+    type Raw = Record<string, unknown>;
+    const { records } = JSON.parse(text) as { records: { system: { instruments: Raw[]; train: { stages: Raw[] } & Raw } }[] };
+    for (const { system } of records) {
       system.instruments = system.instruments.map(({ compensated: _, ...one }) => ({ ...one, compensation: 'linear' }));
+      const stages = system.train.stages.map((one) => (one['kind'] === 'resin' ? { ...one, floorUScm: null } : one));
+      system.train = { ...system.train, stages, scaleActionIndex: null };
+    }
     expect(outcome.ok && outcome.records).toEqual(records);
   });
   it('did not know of a stage that is newer: what a version 4 file says of it is named, not guessed', () => {

@@ -146,8 +146,8 @@ export const trainSchema = z.strictObject({
   stages: z.array(stageSchema).max(40),
   probes: z.array(probeSchema).max(12),
   wasteTarget: between(0.2, 50),
-  /** Saturation index of the waste above which scale is acted on. */
-  scaleActionIndex: between(-2, 3),
+  /** Saturation index of the waste above which scale is acted on; null: by how the unit is run. */
+  scaleActionIndex: maybe(between(-2, 3)),
   /** Flow drawn when no membrane sets it, L/h. */
   drawLPerH: between(0.1, 100_000),
   branches: z.array(branchSchema).max(8),

@@ -29,17 +29,20 @@ export function aged(before: FoulingFactors, life: MembraneLife): FoulingFactors
 }
 
 /**
- * Energy for a cubic metre of product, kWh/m³.
+ * Energy of one pump for a cubic metre of what a train makes in the end, kWh/m³; those of several pumps add up.
  *
- * @param recoveryEfficiency share of the waste's pressure an energy recovery device gives back; 0 without one
- * @param pumpEfficiency pump and motor together
+ * @param bar by which it lifts what flows through it
+ * @param litresPerL litres through it for a litre made in the end
+ * @param efficiency pump and motor together
+ * @param waste that a recovery device takes pressure from, and the share it gives back
  */
-export function specificEnergyKWhPerM3(
-  feedPressureBar: number,
-  recovery: number,
-  pumpEfficiency: number,
-  concentratePressureBar = 0,
+export function pumpingKWhPerM3(
+  bar: number,
+  litresPerL: number,
+  efficiency: number,
+  waste: { readonly bar: number; readonly litresPerL: number } | null = null,
   recoveryEfficiency = 0,
 ): number {
-  return (feedPressureBar - recoveryEfficiency * (1 - recovery) * concentratePressureBar) / (36 * pumpEfficiency * recovery);
+  const back = waste ? recoveryEfficiency * waste.bar * waste.litresPerL : 0;
+  return (bar * litresPerL - back) / (36 * efficiency);
 }

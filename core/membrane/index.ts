@@ -1,4 +1,4 @@
-export { SPENT_WATER_FACTOR, aged, specificEnergyKWhPerM3 } from './ageing';
+export { SPENT_WATER_FACTOR, aged, pumpingKWhPerM3 } from './ageing';
 export { feedViscosity } from './channel';
 export {
   ELEMENT_CLASSES,
@@ -11,6 +11,7 @@ export {
   type ElementLimits,
 } from './classes';
 export { permeabilityOf } from './derive';
+export { saltFactor } from './temperature';
 export { CLEAN } from './march';
 export type { MembraneUnit, UnitConditions, UnitFlows } from './model';
 export { solveUnitFlows } from './operation';

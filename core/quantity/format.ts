@@ -123,6 +123,15 @@ export function formatQuantity(value: number, dimension: Dimension, preference: 
   return formatIn(value, dimension, shownUnit(dimension, preference), preference.ppmFactor);
 }
 
+/** A computed figure that an assumption carries: two digits are all its doubt allows. */
+export function formatAbout(value: number, dimension: Dimension, preference: UnitPreference): Shown {
+  const symbol = shownUnit(dimension, preference);
+  const unit = unitBySymbol(dimension, symbol) ?? dimensionSpec(dimension).units[0];
+  const shown = fromCanonical(value, unit, preference.ppmFactor);
+  if (!Number.isFinite(shown)) return { number: '–', unit: unit.symbol, text: '–' };
+  return formatIn(toCanonical(Number(shown.toPrecision(2)), unit, preference.ppmFactor), dimension, symbol, preference.ppmFactor);
+}
+
 /**
  * Digits for an input field: enough that leaving a field untouched cannot move the stored value by
  * more than a rounding step, and none that are noise.

@@ -1,4 +1,4 @@
-import { formatQuantity, THIN, type UnitPreference } from './format';
+import { formatAbout, formatQuantity, THIN, type UnitPreference } from './format';
 import { L_PER_US_GALLON, type Dimension } from './units';
 
 /** Days in a month, for what is spoken of in months. */
@@ -7,6 +7,8 @@ export const DAYS_PER_MONTH = 30.4;
 /** Figures in sentences: one place decides how they read. */
 export function words(preference: UnitPreference): {
   readonly of: (value: number, dimension: Dimension) => string;
+  /** A computed figure that an assumption carries: two digits. */
+  readonly about: (value: number, dimension: Dimension) => string;
   readonly water: (ec25UScm: number) => string;
   readonly mgL: (value: number) => string;
   readonly ratio: (value: number) => string;
@@ -16,8 +18,10 @@ export function words(preference: UnitPreference): {
   readonly index: (value: number) => string;
 } {
   const of = (value: number, dimension: Dimension): string => formatQuantity(value, dimension, preference).text;
+  const about = (value: number, dimension: Dimension): string => formatAbout(value, dimension, preference).text;
   return {
     of,
+    about,
     water: (ec25) => of(ec25, 'conductivityUScm'),
     mgL: (value) => of(value, 'concentrationMgL'),
     ratio: (value) => `${value >= 9.95 ? Math.round(value) : value.toFixed(1)}${THIN}:${THIN}1`,

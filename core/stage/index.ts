@@ -68,7 +68,7 @@ export type {
 } from './kind';
 export { membraneUnit, unitRanks } from './membrane';
 export { HIGH_PRESSURE } from './pump';
-export { stageBed } from './resin';
+export { resinFloor, stageBed } from './resin';
 export { SEDIMENT_HOLDS_G } from './sediment';
 export { softenerPlan } from './softener';
 export { FLOOD, HEAVY, LOCAL_CODE, MAINS, type Caution, type Step, type StepPart } from './step';

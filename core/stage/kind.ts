@@ -29,6 +29,8 @@ export interface Passing {
   /** Where it flows slower than any law holds, the stage says what it takes instead. */
   readonly flowLPerH: number;
   readonly use: StageUse;
+  /** Whether it stands in a loop behind the last tank. */
+  readonly inLoop: boolean;
 }
 
 /** What a resin stage does at this flow. */

@@ -3,13 +3,16 @@ import {
   bedCapacityEq,
   bedPressureBar,
   bedUtilisation,
+  floorOf,
+  measuredFloor,
   polishedWater,
   RESIN_CLASSES,
   RESIN_ROWS,
   slowestFlowLPerH,
   type Bed,
+  type PolishFloor,
 } from '../exchange';
-import { between, formatQuantity, inSentence, measured, ok } from '../quantity';
+import { between, formatQuantity, inSentence, maybe, measured, ok } from '../quantity';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero } from './kind';
 import { HEAVY } from './step';
@@ -24,6 +27,8 @@ const schema = z.strictObject({
   packing: measured('fraction', 0.5, 1),
   /** What it had taken up before it came to this place. */
   carriedEq: z.strictObject({ cation: equivalents, anion: equivalents }),
+  /** What it leaves when it is rinsed and fresh, as measured; null where its kind speaks for it. */
+  floorUScm: maybe(measured('conductivityUScm', 0.055, 20)),
   ...fitted,
 });
 type Resin = z.infer<typeof schema>;
@@ -43,6 +48,15 @@ export const stageBed = ({
   packing,
 });
 
+/** What a resin never gets below: as it was measured, or by its kind. */
+export function resinFloor(
+  { resinClass, volumeL, floorUScm }: Pick<Resin, 'resinClass' | 'volumeL' | 'floorUScm'>,
+  inLoop: boolean,
+): PolishFloor {
+  const floor = floorOf(resinClass, volumeL, inLoop);
+  return floorUScm === null ? floor : measuredFloor(floor, floorUScm);
+}
+
 /** A vessel this large is lifted with care (common practice), L. */
 const HEAVY_L = 5;
 
@@ -59,13 +73,14 @@ export const resin = defineStage(schema, {
     depthMm: 220,
     packing: 0.9,
     carriedEq: { cation: 0, anion: 0 },
+    floorUScm: null,
     fittedOn: null,
   },
   form: 'vessel',
   touches: 'minerals',
   prefilter: false,
   inUses: false,
-  treat: (stage, { water, flowLPerH, use }) => {
+  treat: (stage, { water, flowLPerH, use, inLoop }) => {
     const bed = stageBed(stage);
     const utilisation = bedUtilisation(bed, Math.max(flowLPerH, slowestFlowLPerH(bed, water.temperatureC)), water.temperatureC);
     if (!utilisation.ok) return utilisation;
@@ -74,7 +89,7 @@ export const resin = defineStage(schema, {
     const cationUsed = shareOf(use.cationEq, capacity.cationEq);
     const anionUsed = shareOf(use.anionEq, capacity.anionEq);
     return ok({
-      water: polishedWater(water, utilisation.value, cationUsed, anionUsed),
+      water: polishedWater(water, stage.resinClass, utilisation.value, { cation: cationUsed, anion: anionUsed }, resinFloor(stage, inLoop)),
       resin: { stageId: stage.id, utilisation: utilisation.value, usedShare: Math.max(cationUsed, anionUsed), feed: water },
     });
   },
@@ -114,6 +129,11 @@ export const resin = defineStage(schema, {
       field.quantity(stage, 'volumeL', 'Volume of resin', { unit: 'L' }),
       field.quantity(stage, 'depthMm', 'Depth of the bed', { unit: 'cm' }),
       field.quantity(stage, 'packing', 'Packing (90 tight, 75 loose)', { unit: '%' }),
+      field.quantity(stage, 'floorUScm', 'Reads when rinsed and fresh', {
+        unit: 'µS/cm',
+        folded: true,
+        empty: 'as its kind does',
+      }),
     ],
   }),
   folded: 'More',

@@ -91,7 +91,7 @@ export function systemFromTemplate({ id, name, site, template, at }: NewSystem):
       stages: row.stages.map((s) => ({ ...s })),
       probes: [probe('Tap', 'tap'), ...row.probes.map((p) => probe(p.name, p.after))],
       wasteTarget: 4,
-      scaleActionIndex: 0,
+      scaleActionIndex: null,
       drawLPerH: row.drawLPerH,
       branches: (row.branches ?? []).map((b) => ({ ...b, stages: b.stages.map((s) => ({ ...s })) })),
       loop: row.loop ?? null,

@@ -11,15 +11,18 @@ import {
   stageFacts,
   trainSentence,
   trainTitle,
+  tunable,
+  tuned,
   waterMeaning,
+  type TrainReport,
 } from '../advice';
-import { runbook } from '../commission';
+import { runbook, trimAdvice } from '../commission';
 import { allStages, readDocument, type Reading, type System, type SystemRecord, type TemplateId } from '../file';
 import { dueOf, logFindings, standing } from '../log';
 import { kindOf, newStage, placed, STAGE_KINDS, stageKind, type Finding, type Stage, type StageOf } from '../stage';
 import { systemFromTemplate } from '../template';
-import { seasonSpan, tapWater } from '../train';
-import { settleWater } from '../water';
+import { membraneOperation, seasonSpan, tapWater } from '../train';
+import { settleWater, type Water } from '../water';
 
 /**
  * Everything that is said, of systems in good order and in every kind of trouble, kept as text in `said/`. A change of a
@@ -96,6 +99,16 @@ const TROUBLE: Readonly<Record<string, System>> = {
   'household, rain': sample(house, { way: 'usual', reading: null, character: 'rain' }),
   'household, calcite behind': added(house, 4, newStage('calcite', 'calcite')),
   'household, long thin tube': added(house, 0, { ...newStage('tubing', 'tube'), boreMm: 3, lengthM: 40, riseM: 6 }),
+  'household, a year of two waters': source(house, {
+    season: { lowestTemperatureC: 4, highestTemperatureC: 24, weakestUScm: 300, strongestUScm: 900 },
+  }),
+  'household, a year of nearly one water': source(house, {
+    season: { lowestTemperatureC: 8, highestTemperatureC: 18, weakestUScm: 430, strongestUScm: 490 },
+  }),
+  'household, a tank too small': demand(stage(house, 'tank', { volumeL: 5 }), 120),
+  'household, a sample at its strongest': source(house, {
+    season: { lowestTemperatureC: 8, highestTemperatureC: 18, weakestUScm: 200, strongestUScm: 482 },
+  }),
   'household, booster': added(house, 2, newStage('pump', 'pump')),
   'household, thousand gallons': trade(house),
   'pair, thousand gallons': trade(from('marinePair')),
@@ -136,6 +149,39 @@ const plain = (text: string): string => text.replaceAll('\u202f', ' ');
 const told = ({ id, severity, title, why, action }: Finding): string =>
   `  [${severity}] ${id}: ${plain(title)}\n      ${plain(why)}${action ? `\n      → ${plain(JSON.stringify(action))}` : ''}`;
 const few = (value: number | null): string => (value === null ? '–' : String(Number(value.toPrecision(4))));
+
+/** What a skid is set to for several targets. */
+function tunedTo(system: System, feed: Water): string[] {
+  if (!tunable(system)) return [];
+  return [
+    [500, 0.5, 0],
+    [1200, 0.6, 300],
+    [90, 0.3, 0],
+    [40, 0.1, 0],
+    [90_000, 0.5, 0],
+  ].map(([permeateLPerH, recovery, recycleLPerH]) => {
+    const found = tuned(system, feed, { permeateLPerH: permeateLPerH!, recovery: recovery!, recycleLPerH: recycleLPerH! });
+    return found.ok
+      ? `  ${permeateLPerH} at ${recovery}: ${JSON.stringify(found.value, (_, at: unknown) => (typeof at === 'number' ? Number(at.toPrecision(3)) : at))}`
+      : `  ${permeateLPerH} at ${recovery}: ${plain(found.error.message)} (accepted ${found.error.accepted})`;
+  });
+}
+
+/** What is advised on a restrictor after jugs that measured more or less waste. */
+function trimmed(system: System, report: TrainReport): string[] {
+  const at = membraneOperation(report.train, system.source, report.solved);
+  if (!at || at.unit.valve) return [];
+  return [1.2, 3, 5, 9].map((wasteToProduct) => {
+    const advice = trimAdvice(
+      at.unit,
+      species.value,
+      conditions,
+      { wasteToProduct, uncertainty: 0.1, recovery: 1 / (1 + wasteToProduct) },
+      4,
+    );
+    return `  ${wasteToProduct} : 1 measured: ${plain(JSON.stringify(advice, (_, one: unknown) => (typeof one === 'number' ? Number(one.toPrecision(3)) : one)))}`;
+  });
+}
 
 /** All that is said of a system on its own. */
 function said(system: System): string {
@@ -193,6 +239,10 @@ function said(system: System): string {
             .join(' ')}`,
         ]
       : []),
+    'tuned',
+    ...tunedTo(system, water.value.water),
+    'trim',
+    ...trimmed(system, report),
     'runbook',
     ...runbook(system).flatMap(({ title, steps }) => [
       `  ${title}`,
@@ -257,6 +307,7 @@ function saidOfLog({ system, readings }: SystemRecord): string {
     ...dueOf(system, today.value, NOW).map(({ at, says }) => `  due ${at.slice(0, 10)} ${says}`),
     ...(tracking
       ? [
+          `  counted from ${tracking.volumeFrom} and ${tracking.rateFrom}, learned from ${tracking.learnedFrom}, sd ${few(tracking.capacitySd)}, longest gap ${few(tracking.longestGapDays)} days, ${few(tracking.litres)} L`,
           `  tracking ${tracking.stageId}: ${few(tracking.cationEq)} and ${few(tracking.anionEq)} eq, left ${few(tracking.remaining.p10)} ${few(tracking.remaining.p50)} ${few(tracking.remaining.p90)}, days ${tracking.daysLeft ? `${few(tracking.daysLeft.p10)} ${few(tracking.daysLeft.p50)} ${few(tracking.daysLeft.p90)}` : '–'}`,
         ]
       : []),

@@ -104,7 +104,7 @@ describe('laws of a train', () => {
 
 describe('the ratio at which scale begins', () => {
   it.each([165, 180])('found by mass balance at %s ppm, it holds when the whole unit is set to it', (reading) => {
-    const system: System = { ...base, source: withSample(base.source, { reading }) };
+    const system: System = { ...base, source: withSample(base.source, { reading }), train: { ...base.train, scaleActionIndex: 0 } };
     const report = value(reportTrain(system, waterOf(system)));
     const ratio = report.scale!.ratioAtAction!;
     expect(ratio).toBeGreaterThan(3);
@@ -114,6 +114,12 @@ describe('the ratio at which scale begins', () => {
     const lengthMm = value(lengthForRatio(at.unit, value(speciesOfWater(at.feed)), conditions, ratio));
     const set = value(solveMembraneUnit({ ...at.unit, restrictor: { ...at.unit.restrictor, lengthMm } }, at.feed, at.conditions));
     expectNear(value(calciteIndex(set.concentrate, set.concentrate.temperatureC)), 0, 0.01);
+  });
+  it('is acted on by how the unit is run (common practice): resting, never resting, with an inhibitor', () => {
+    const acted = (system: System): number => value(reportTrain(system, waterOf(system))).scale!.actionIndex;
+    const busy: System = { ...base, goal: { ...base.goal, demand: { ...base.goal.demand, dayL: new Array<number>(7).fill(150) } } };
+    const stages = base.train.stages.toSpliced(0, 0, newStage('inhibitor', 'dose'));
+    expect([acted(base), acted(busy), acted({ ...base, train: { ...base.train, stages } })]).toEqual([0.3, 0, 1.8]);
   });
   it('is missing where there is no calcium to settle', () => {
     const soft: System = { ...base, source: withSample(base.source, { character: 'softened', reading: 300 }) };

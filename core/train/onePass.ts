@@ -4,7 +4,7 @@ import { settleWater, type Water, type WaterState } from '../water';
 import { inletBar, type Inlet } from './pressure';
 import type { SolvedTrain } from './solved';
 import { withMembrane, type Beforehand } from './throughMembrane';
-import { tapStation, walkStages, type Collected, type Walk } from './walk';
+import { behindTank, tapStation, walkStages, type Collected, type Walk } from './walk';
 import type { TrainUse } from '../stage';
 
 /** A train with one membrane stage, or none. */
@@ -27,7 +27,7 @@ function withoutMembrane(
   const flowLPerH = train.drawLPerH;
   const start: Walk = { water: feed, state: tap, pressureBar: linePressureBar };
   const into: Collected = { stations: [tapStation(flowLPerH, start)], resins: [], carbons: [] };
-  const end = walkStages(train.stages, flowLPerH, start, use, into);
+  const end = walkStages(train.stages, flowLPerH, start, use, into, null, behindTank(train));
   if (!end.ok) return end;
   return ok({ ...into, unit: null, unitStageId: null, waste: null, productLPerH: flowLPerH, branches: [] });
 }

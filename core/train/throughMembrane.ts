@@ -1,11 +1,11 @@
 import { feedPump, type Train } from '../file';
-import { type Stage, type StageOf, membraneUnit, type TrainUse } from '../stage';
+import { kindOf, type Stage, type StageOf, membraneUnit, type TrainUse } from '../stage';
 import { roughFlows, solveMembraneUnit, withProtons, type UnitSolution } from '../membrane';
 import { fail, ok, type Outcome } from '../quantity';
 import { mixWaters, settleWater, type Water, type WaterState } from '../water';
 import { gasBar, riseBar, slopeOf } from './pressure';
 import type { SolvedTrain } from './solved';
-import { tapStation, waterAfter, walkStages, type Collected, type Station, type Walk } from './walk';
+import { behindTank, tapStation, waterAfter, walkStages, type BehindTank, type Collected, type Station, type Walk } from './walk';
 
 /** Chlorine a change of flow may still move before the feed of the membrane counts as settled, mg/L. */
 const SETTLED_MG_L = 1e-4;
@@ -25,8 +25,10 @@ export const NOTHING_RETURNED: Returned = { water: null, flowLPerH: 0 };
 export interface Beforehand {
   readonly returned: Returned;
   readonly near: UnitSolution | undefined;
+  /** What it makes is fed to another pass, not drawn. */
+  readonly feedsAnother: boolean;
 }
-export const NOTHING_KNOWN: Beforehand = { returned: NOTHING_RETURNED, near: undefined };
+export const NOTHING_KNOWN: Beforehand = { returned: NOTHING_RETURNED, near: undefined, feedsAnother: false };
 
 /** A train with one membrane: how far its feed, its filters and its back-pressure move each other is found in rounds. */
 export function withMembrane(
@@ -36,7 +38,7 @@ export function withMembrane(
   feed: Water,
   tap: WaterState,
   use: TrainUse,
-  { returned, near: nearby }: Beforehand = NOTHING_KNOWN,
+  { returned, near: nearby, feedsAnother }: Beforehand = NOTHING_KNOWN,
 ): Outcome<SolvedTrain> {
   const stage = train.stages[at] as StageOf<'membrane'>;
   const before = train.stages.slice(0, at);
@@ -55,7 +57,10 @@ export function withMembrane(
   const shared = before.slice(0, takenOff(stage, before));
   const own = before.slice(shared.length);
   const lossBar = (flows: Flows): number => lossOf(shared, flows.drawnLPerH, t) + lossOf(own, flows.freshLPerH, t);
-  const backBar = (productLPerH: number): number => tankLiftBar + lossOf(behind, productLPerH, t);
+  // Behind an open tank nothing pushes back.
+  const open = behind.findIndex((s) => kindOf(s).breaksPressure(s));
+  const pushing = open < 0 ? behind : behind.slice(0, open + 1);
+  const backBar = (productLPerH: number): number => tankLiftBar + lossOf(pushing, productLPerH, t);
 
   const pump = feedPump(train.stages)?.pump ?? null;
   let near = nearby?.noProduction ? undefined : nearby;
@@ -103,7 +108,17 @@ export function withMembrane(
     const crossed = withProtons(unit, near, ahead.value, conditions);
     const joined = joinRecycle(into.stations, crossed, reached.value.state.pH, returned);
     if (!joined.ok) return joined;
-    return behindMembrane(stage, behind, crossed, reached.value, parting.value.water, use, into, back);
+    return behindMembrane(
+      stage,
+      behind,
+      crossed,
+      reached.value,
+      parting.value.water,
+      use,
+      into,
+      back,
+      feedsAnother ? null : behindTank(train),
+    );
   }
   return fail('stages', null, 'a train that settles', 'The flow through this train does not settle; check filters and restrictor.');
 }
@@ -182,6 +197,7 @@ function behindMembrane(
   use: TrainUse,
   into: Collected,
   backBar: number,
+  drawn: BehindTank | null,
 ): Outcome<SolvedTrain> {
   const concentrate = settleWater(unit.concentrate, reached.state.pH);
   if (!concentrate.ok) return concentrate;
@@ -204,7 +220,7 @@ function behindMembrane(
   if (!state.ok) return state;
   const start: Walk = { water, state: state.value, pressureBar: backBar };
   into.stations.push({ after: stage.id, name: stage.name, kind: 'membrane', flowLPerH, ...start });
-  const end = walkStages(behind, flowLPerH, start, use, into);
+  const end = walkStages(behind, flowLPerH, start, use, into, null, drawn);
   if (!end.ok) return end;
   return ok(done);
 }

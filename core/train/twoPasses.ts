@@ -41,7 +41,7 @@ export function twoPasses(train: Train, inlet: Inlet, feed: Water, use: TrainUse
     const back: Returned = { water: unit.concentrate, flowLPerH: unit.concentrateLPerH * runShare };
     if (unlike(known.returned, back) < RETURN_SETTLED) return solved;
     const fresh = solved.value.stations[suction]!.water;
-    known = { returned: ahead(known.returned, back, fresh, solved.value.unit.feedLPerH), near: solved.value.unit };
+    known = { returned: ahead(known.returned, back, fresh, solved.value.unit.feedLPerH), near: solved.value.unit, feedsAnother: true };
     near = unit;
   }
   return fail(
@@ -115,7 +115,7 @@ function onceThroughBoth(
       'a pump between the two membranes',
       'The second membrane has no pump of its own: the product of the first has no pressure left. Add a pump between them, or put both elements into one stage.',
     );
-  const one = onePass({ ...train, stages: train.stages.slice(0, cut) }, inlet, feed, use, known);
+  const one = onePass({ ...train, stages: train.stages.slice(0, cut) }, inlet, feed, use, { ...known, feedsAnother: true });
   if (!one.ok || !one.value.unit || one.value.unit.noProduction) return one;
   const product = one.value.stations.at(-1)!;
   const rests = train.stages.slice(first + 1, cut).some((stage) => stage.kind === 'tank' && stage.openToAir);

@@ -1,3 +1,4 @@
+import { lastTank, type Train } from '../file';
 import type { CarbonState } from '../pretreatment';
 import { ok, type Outcome } from '../quantity';
 import { kindOf, NO_USE, type ResinState, type Stage, type StageKind, type Treated, type TrainUse, type WaterAt } from '../stage';
@@ -27,21 +28,39 @@ export interface Collected {
 }
 
 /** Water behind a stage that is not a membrane, and what is to be known of the stage for it. */
-export const waterAfter = (stage: Stage, water: Water, flowLPerH: number, use: TrainUse): Outcome<Treated> =>
-  kindOf(stage).treat(stage, { water, flowLPerH, use: use[stage.id] ?? NO_USE });
+export const waterAfter = (stage: Stage, water: Water, flowLPerH: number, use: TrainUse, inLoop = false): Outcome<Treated> =>
+  kindOf(stage).treat(stage, { water, flowLPerH, use: use[stage.id] ?? NO_USE, inLoop });
 
-/** Walks stages at one flow, collecting stations; the caller gives the start. */
+/** What flows behind a tank: as it is drawn while a tap is open, or round the loop behind the last. */
+export interface BehindTank {
+  readonly drawLPerH: number;
+  readonly loop: { readonly tankId: string; readonly flowLPerH: number } | null;
+}
+
+export const behindTank = ({ stages, drawLPerH, loop }: Pick<Train, 'stages' | 'drawLPerH' | 'loop'>): BehindTank => {
+  const tank = lastTank(stages);
+  return { drawLPerH, loop: loop && tank ? { tankId: tank.id, flowLPerH: loop.flowLPerH } : null };
+};
+
+/**
+ * Walks stages at a flow, collecting stations; the caller gives the start.
+ *
+ * @param behind what flows on behind a tank; null where it goes on as it comes
+ */
 export function walkStages(
   stages: readonly Stage[],
-  flowLPerH: number,
+  startLPerH: number,
   start: Walk,
   use: TrainUse,
   into: Collected,
   pumpedBar: number | null = null,
+  behind: BehindTank | null = null,
 ): Outcome<Walk> {
   let walk = start;
+  let flowLPerH = startLPerH;
+  let inLoop = false;
   for (const stage of stages) {
-    const after = waterAfter(stage, walk.water, flowLPerH, use);
+    const after = waterAfter(stage, walk.water, flowLPerH, use, inLoop);
     if (!after.ok) return after;
     const { water, resin, carbon } = after.value;
     if (carbon) into.carbons.push({ stageId: stage.id, state: carbon, flowLPerH });
@@ -53,6 +72,10 @@ export function walkStages(
       stage.kind === 'pump' && pumpedBar !== null ? pumpedBar : pressureAfter(stage, walk.pressureBar, flowLPerH, water.temperatureC);
     walk = { water, state: settled.value, pressureBar };
     into.stations.push({ after: stage.id, name: stage.name, kind: stage.kind, flowLPerH, ...walk });
+    if (stage.kind === 'tank' && behind) {
+      inLoop = behind.loop?.tankId === stage.id;
+      flowLPerH = inLoop && behind.loop ? behind.loop.flowLPerH : behind.drawLPerH;
+    }
   }
   return ok(walk);
 }

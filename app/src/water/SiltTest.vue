@@ -54,8 +54,9 @@ const set = (changes: Partial<NonNullable<Source['silt']>>): void => emit('chang
         />
       </div>
       <p v-if="result.ok" class="result">
-        SDI <strong>{{ result.value.toFixed(1) }}</strong>
-        <span class="muted"> at most 5 before a membrane, 3 is aimed at</span>
+        SDI{{ result.value.minutes }} <strong>{{ result.value.index.toFixed(1) }}</strong>
+        <span v-if="result.value.pastLimit" class="muted"> past the limit: in 15 min it is above 5</span>
+        <span v-else class="muted"> at most 5 before a membrane, 3 is aimed at</span>
       </p>
       <p v-else class="stopped" role="alert">{{ result.error.message }}</p>
     </template>

@@ -6,12 +6,24 @@ const instrumentFrom4 = (instrument: unknown): unknown =>
     ? { ...without(instrument, 'compensated'), compensation: instrument['compensated'] === false ? 'none' : 'linear' }
     : instrument;
 
+/** Nobody had been asked what a resin leaves when it is fresh. */
+const stageFrom4 = (stage: unknown): unknown => (isData(stage) && stage['kind'] === 'resin' ? { ...stage, floorUScm: null } : stage);
+const stagesFrom4 = (of: unknown): unknown =>
+  isData(of) && Array.isArray(of['stages']) ? { ...of, stages: of['stages'].map(stageFrom4) } : of;
+
+function trainFrom4(train: unknown): unknown {
+  const stages = stagesFrom4(train);
+  // Nobody could set it: it stood at 0 for every kind of service.
+  const own = isData(stages) && stages['scaleActionIndex'] === 0 ? { ...stages, scaleActionIndex: null } : stages;
+  return isData(own) && Array.isArray(own['branches']) ? { ...own, branches: own['branches'].map(stagesFrom4) } : own;
+}
+
 /** A system of version 4 as one of version 5. */
 function systemFrom4(system: unknown): unknown {
   if (!isData(system)) return system;
-  const { instruments } = system;
-  return { ...system, instruments: Array.isArray(instruments) ? instruments.map(instrumentFrom4) : instruments };
+  const { instruments, train } = system;
+  return { ...system, instruments: Array.isArray(instruments) ? instruments.map(instrumentFrom4) : instruments, train: trainFrom4(train) };
 }
 
-/** Version 5: meters of pure water, which take the water's own ions apart from the salt's. */
+/** Version 5: meters of pure water, which take the water's own ions apart from the salt's; what a resin leaves when it is fresh; scale acted on by service. */
 export const version5: FileVersion = { version: 5, system: systemFrom4, reading: asItWas };

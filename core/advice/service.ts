@@ -1,0 +1,27 @@
+import type { System } from '../file';
+import { demandLPerDay } from '../goal';
+import type { SolvedTrain } from '../train';
+
+/** How a unit is run: what limits it has follows from whether it rests every day. */
+
+/** Hours a day up to which a unit counts as one that rests. */
+const RESTS_H = 8;
+
+/** Hours a unit runs for a day's need; 24 where it makes too little or nothing. */
+const runHours = (system: System, { productLPerH }: SolvedTrain): number =>
+  productLPerH > 0 ? Math.min(24, demandLPerDay(system.goal.demand) / productLPerH) : 24;
+
+/** Whether it rests most of the day, and is rinsed or drained meanwhile. */
+export const rests = (system: System, solved: SolvedTrain): boolean => runHours(system, solved) < RESTS_H;
+
+/** Calcite index of the waste that is acted on, by service (common practice). */
+const ACTED = { continuous: 0, rests: 0.3, inhibited: 1.8 } as const;
+
+/** The index acted on: as it was set for this job, or by how the unit is run. A flush at every stop would allow 0.5. */
+export function scaleActionIndex(system: System, solved: SolvedTrain): number {
+  const { stages, scaleActionIndex: set } = system.train;
+  if (set !== null) return set;
+  const membrane = stages.findIndex(({ kind }) => kind === 'membrane');
+  if (stages.slice(0, Math.max(0, membrane)).some(({ kind }) => kind === 'inhibitor')) return ACTED.inhibited;
+  return rests(system, solved) ? ACTED.rests : ACTED.continuous;
+}
