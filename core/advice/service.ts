@@ -1,5 +1,6 @@
 import type { System } from '../file';
 import { demandLPerDay } from '../goal';
+import { kindOf } from '../stage';
 import type { SolvedTrain } from '../train';
 
 /** How a unit is run: what limits it has follows from whether it rests every day. */
@@ -15,13 +16,13 @@ const runHours = (system: System, { productLPerH }: SolvedTrain): number =>
 export const rests = (system: System, solved: SolvedTrain): boolean => runHours(system, solved) < RESTS_H;
 
 /** Calcite index of the waste that is acted on, by service (common practice). */
-const ACTED = { continuous: 0, rests: 0.3, inhibited: 1.8 } as const;
+const ACTED = { continuous: 0, rests: 0.3 } as const;
 
 /** The index acted on: as it was set for this job, or by how the unit is run. A flush at every stop would allow 0.5. */
 export function scaleActionIndex(system: System, solved: SolvedTrain): number {
   const { stages, scaleActionIndex: set } = system.train;
   if (set !== null) return set;
   const membrane = stages.findIndex(({ kind }) => kind === 'membrane');
-  if (stages.slice(0, Math.max(0, membrane)).some(({ kind }) => kind === 'inhibitor')) return ACTED.inhibited;
-  return rests(system, solved) ? ACTED.rests : ACTED.continuous;
+  const held = stages.slice(0, Math.max(0, membrane)).flatMap((stage) => kindOf(stage).holdsScaleTo ?? []);
+  return Math.max(rests(system, solved) ? ACTED.rests : ACTED.continuous, ...held);
 }

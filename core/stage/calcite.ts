@@ -23,6 +23,7 @@ export const calcite = defineStage(schema, {
   touches: 'minerals',
   prefilter: false,
   inUses: true,
+  holdsScaleTo: null,
   treat: ({ volumeL }, { water, flowLPerH }) => {
     const picked = calcitePickup(water, (60 * volumeL) / Math.max(flowLPerH, SLOWEST_L_PER_H));
     return picked.ok ? ok({ water: picked.value.water }) : picked;

@@ -39,6 +39,7 @@ export const carbon = defineStage(schema, {
   touches: 'traces',
   prefilter: true,
   inUses: true,
+  holdsScaleTo: null,
   treat: (stage, { water, flowLPerH, use }) => {
     const asUsed = { ...stage, passedL: use.passedL ?? 0 };
     const flow = Math.max(flowLPerH, SLOWEST_L_PER_H);

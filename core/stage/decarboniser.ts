@@ -139,6 +139,7 @@ export const decarboniser = defineStage(schema, {
   touches: 'minerals',
   prefilter: false,
   inUses: true,
+  holdsScaleTo: null,
   treat: (stage, { water }) => {
     const blend = decarbonised(water, stage, stage.bypass);
     return blend.ok ? ok({ water: blend.value.water }) : blend;

@@ -63,6 +63,7 @@ export const inhibitor = defineStage(schema, {
   touches: 'nothing',
   prefilter: false,
   inUses: true,
+  holdsScaleTo: 1.8,
   treat: unchanged,
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,

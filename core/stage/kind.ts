@@ -152,6 +152,8 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   readonly prefilter: boolean;
   /** Offered in a use taken off the train. */
   readonly inUses: boolean;
+  /** Calcite index of a membrane's waste up to which it keeps lime from settling; null where it has no part in that. */
+  readonly holdsScaleTo: number | null;
   /** The water behind it. A membrane is solved by the network: here it lets all through. */
   readonly treat: (stage: S, passing: Passing) => Outcome<Treated>;
   /** Pressure slope in the path of a flow, bar per L/h. */

@@ -245,6 +245,7 @@ export const membrane = defineStage(schema, {
   touches: 'salt',
   prefilter: false,
   inUses: false,
+  holdsScaleTo: null,
   treat: unchanged,
   slopeBar: zero,
   riseBar: zero,

@@ -97,6 +97,7 @@ export const pump = defineStage(schema, {
   touches: 'nothing',
   prefilter: false,
   inUses: false,
+  holdsScaleTo: null,
   treat: unchanged,
   // What it gives is solved with the membrane it feeds.
   slopeBar: zero,

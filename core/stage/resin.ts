@@ -80,6 +80,7 @@ export const resin = defineStage(schema, {
   touches: 'minerals',
   prefilter: false,
   inUses: false,
+  holdsScaleTo: null,
   treat: (stage, { water, flowLPerH, use, inLoop }) => {
     const bed = stageBed(stage);
     const utilisation = bedUtilisation(bed, Math.max(flowLPerH, slowestFlowLPerH(bed, water.temperatureC)), water.temperatureC);

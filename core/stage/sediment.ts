@@ -40,6 +40,7 @@ export const sediment = defineStage(schema, {
   touches: 'nothing',
   prefilter: true,
   inUses: true,
+  holdsScaleTo: null,
   treat: unchanged,
   slopeBar: ({ cleanLossBar, loading }, _flow, temperatureC) => prefilterBarPerLPerH({ cleanLossBar, loading: loading ?? 0 }, temperatureC),
   riseBar: zero,

@@ -103,6 +103,7 @@ export const softener = defineStage(schema, {
   touches: 'minerals',
   prefilter: false,
   inUses: true,
+  holdsScaleTo: null,
   treat: ({ saltGPerL }, { water }) => ok({ water: softened(water, softenerCapacityEqPerL(saltGPerL)) }),
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,

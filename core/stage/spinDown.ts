@@ -54,6 +54,7 @@ export const spinDown = defineStage(schema, {
   touches: 'nothing',
   prefilter: true,
   inUses: false,
+  holdsScaleTo: null,
   treat: unchanged,
   slopeBar: ({ cleanLossBar, loading }, _flow, temperatureC) => prefilterBarPerLPerH({ cleanLossBar, loading }, temperatureC),
   riseBar: zero,

@@ -53,6 +53,7 @@ export const tank = defineStage(schema, {
   touches: 'traces',
   prefilter: false,
   inUses: false,
+  holdsScaleTo: null,
   treat: (stage, { water }) => {
     if (!stage.openToAir) return ok({ water });
     const open = openToAir(water);

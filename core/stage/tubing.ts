@@ -25,6 +25,7 @@ export const tubing = defineStage(schema, {
   touches: 'nothing',
   prefilter: false,
   inUses: false,
+  holdsScaleTo: null,
   treat: unchanged,
   slopeBar: ({ boreMm, lengthM }, flowLPerH, temperatureC) =>
     flowLPerH > 0 ? restrictorPressureBar({ boreMm, lengthMm: 1000 * lengthM }, flowLPerH, temperatureC) / flowLPerH : 0,

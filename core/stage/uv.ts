@@ -31,6 +31,7 @@ export const uv = defineStage(schema, {
   touches: 'nothing',
   prefilter: false,
   inUses: true,
+  holdsScaleTo: null,
   treat: unchanged,
   slopeBar: zero,
   riseBar: zero,

@@ -172,13 +172,7 @@ function trimmed(system: System, report: TrainReport): string[] {
   const at = membraneOperation(report.train, system.source, report.solved);
   if (!at || at.unit.valve) return [];
   return [1.2, 3, 5, 9].map((wasteToProduct) => {
-    const advice = trimAdvice(
-      at.unit,
-      species.value,
-      conditions,
-      { wasteToProduct, uncertainty: 0.1, recovery: 1 / (1 + wasteToProduct) },
-      4,
-    );
+    const advice = trimAdvice(at.unit, at.feed, at.conditions, { wasteToProduct, uncertainty: 0.1, recovery: 1 / (1 + wasteToProduct) }, 4);
     return `  ${wasteToProduct} : 1 measured: ${plain(JSON.stringify(advice, (_, one: unknown) => (typeof one === 'number' ? Number(one.toPrecision(3)) : one)))}`;
   });
 }
