@@ -65,8 +65,15 @@ function unitLimits(system: System, stage: StageOf<'membrane'>, unit: UnitSoluti
     const passed = placed.filter((element) => limit.load(element) > 1);
     if (passed.length === 0) return [];
     const worst = passed.reduce((most, element) => (limit.load(element) > limit.load(most) ? element : most));
-    const others = passed.length > 1 ? ` So do ${passed.length - 1} more of ${placed.length}.` : '';
-    return [{ id: `${limit.id}${suffix}`, severity: 'mind', title: limit.title(worst), why: `${limit.why}${others}` }];
+    const others =
+      passed.length === placed.length && passed.length > 1
+        ? ' The others do too.'
+        : passed.length > 1
+          ? ` ${passed.length - 1} other${passed.length > 2 ? 's do' : ' does'} too, of ${placed.length} in all.`
+          : '';
+    return [
+      { id: `${limit.id}${suffix}`, severity: 'mind', title: limit.title(worst), why: `${limit.why}${others}`, times: limit.load(worst) },
+    ];
   });
   return [...tooHigh(system, limits, unit.feedPressureBar, suffix), ...over];
 }
@@ -78,6 +85,7 @@ function tooHigh(system: System, { maxPressureBar }: ElementLimits, feedPressure
     {
       id: `elementPressure${suffix}`,
       severity: 'bad',
+      hazard: true,
       title: `${say.of(feedPressureBar, 'pressureBar')} on the membrane, its housing stands ${say.of(maxPressureBar, 'pressureBar')}`,
       why: 'Housings burst. Lower the pump or the valve, or fit a regulator before anything else.',
     },

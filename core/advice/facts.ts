@@ -17,6 +17,7 @@ import { scaleActionIndex } from './service';
 import { scaleOutlook, type ScaleOutlook } from './scaling';
 import { bladderFillH, floatCycle, type FloatCycle } from '../storage';
 import { waterCost, type WaterCost } from './cost';
+import { loopReport, worstMOhmCm, type LoopReport } from './loop';
 import { resinLife, type ResinLife } from './resinLife';
 import { gasOf, type StageOf, type TrainUse } from '../stage';
 import { gasBar, inletBar, shutOffBar, membraneOperation, solveTrain, polishedStation, productStation, type SolvedTrain } from '../train';
@@ -39,6 +40,8 @@ export interface TrainFacts {
   readonly winter: { readonly temperatureC: number; readonly productLPerDay: number; readonly ratio: number | null } | null;
   readonly scale: ScaleOutlook | null;
   readonly resin: ResinLife | null;
+  /** Of a train with a loop: its outlets with the mean draw, and at the worst hour of the week. */
+  readonly loop: { readonly restMOhmCm: number; readonly worstMOhmCm: number } | null;
   /** Electricity for a cubic metre of product; null without a pump. */
   readonly energyKWhPerM3: number | null;
   /** What a cubic metre of product costs; null when nothing is made. */
@@ -68,7 +71,8 @@ export function gatherFacts(system: System, feed: Water, use: TrainUse = {}, nea
   const need = demandLPerDay(system.goal.demand);
   const made = solved.value.productLPerH * 24;
   const prepared = prepareWater(system.goal.prepare, product.water, feed);
-  const checks = checkPrepared(limits, prepared, solved.value);
+  const loop = loopReport(system, solved.value);
+  const checks = checkPrepared(limits, prepared, solved.value, loop?.ok ? loop.value : null);
   const producing = solved.value.productLPerH > 0;
   const facts: TrainFacts = {
     solved: solved.value,
@@ -77,9 +81,10 @@ export function gatherFacts(system: System, feed: Water, use: TrainUse = {}, nea
     smallestTankL: smallestTankL(system.goal.demand, made),
     winter: winterOutput(system, feed, use, solved.value),
     scale: solved.value.unit ? scaleOutlook(solved.value.unit, scaleActionIndex(system, solved.value)) : null,
-    resin: resinLife(system, solved.value),
+    resin: resinLife(system, solved.value, loop?.ok ? loop.value : null),
+    loop: loop?.ok ? { restMOhmCm: loop.value.restMOhmCm, worstMOhmCm: worstMOhmCm(loop.value) } : null,
     energyKWhPerM3: pumpEnergy(system, solved.value),
-    cost: costOf(system, solved.value),
+    cost: costOf(system, solved.value, loop?.ok ? loop.value : null),
     float: floatOf(system, solved.value),
     bladder: bladderFacts(system, solved.value),
     demandLPerDay: need,
@@ -89,11 +94,13 @@ export function gatherFacts(system: System, feed: Water, use: TrainUse = {}, nea
 }
 
 /** Holds the goal against the water as it is used. Unprepared, its conductivity is judged where the meter is read. */
-function checkPrepared(limits: readonly Limit[], prepared: Outcome<Prepared>, solved: SolvedTrain): LimitCheck[] {
+function checkPrepared(limits: readonly Limit[], prepared: Outcome<Prepared>, solved: SolvedTrain, loop: LoopReport | null): LimitCheck[] {
   const product = productStation(solved);
   const used = prepared.ok && prepared.value.recipe.how !== 'none' ? settleWater(prepared.value.water) : null;
   if (prepared.ok && used?.ok) return checkGoal(limits, prepared.value.water, used.value);
-  return checkGoal(limits, product.water, { ...product.state, ec25UScm: polishedStation(solved).state.ec25UScm });
+  // With a loop the outlets at their worst hour decide, else what the last stage leaves.
+  const ec25UScm = loop ? 1 / worstMOhmCm(loop) : polishedStation(solved).state.ec25UScm;
+  return checkGoal(limits, product.water, { ...product.state, ec25UScm });
 }
 
 /** Output and ratio at the lowest water temperature of the year. */
@@ -106,8 +113,15 @@ function winterOutput(system: System, feed: Water, use: TrainUse, today: SolvedT
 }
 
 /** What a cubic metre costs as a train runs; null when nothing is made. */
-export const costOf = (system: System, solved: SolvedTrain): WaterCost | null =>
-  waterCost(system.prices, system.train.stages, solved, pumpEnergy(system, solved), resinLife(system, solved)?.throughput ?? null);
+export function costOf(system: System, solved: SolvedTrain, loop: LoopReport | null = loopOf(system, solved)): WaterCost | null {
+  const resin = resinLife(system, solved, loop)?.throughput ?? null;
+  return waterCost(system.prices, system.train.stages, solved, pumpEnergy(system, solved), resin);
+}
+
+function loopOf(system: System, solved: SolvedTrain): LoopReport | null {
+  const loop = loopReport(system, solved);
+  return loop?.ok ? loop.value : null;
+}
 
 /** How often the float of the last tank starts the unit on a mean day. */
 function floatOf(system: System, solved: SolvedTrain): TrainFacts['float'] {

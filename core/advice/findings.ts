@@ -20,7 +20,7 @@ const MOST_BLEND = 0.6;
 /** Share of a carbon's capacity from which its change is spoken of (our default). */
 const CARBON_MIND = 0.85;
 
-/** Everything worth saying of a solved train, the goal first, the rest by urgency. */
+/** Everything worth saying of a solved train: what is wrong, the goal, the rest by harm. */
 export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   const preference = system.units;
   const found: (Finding | null)[] = [
@@ -35,9 +35,11 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
     ...standingFindings(trainStandings(system, facts.solved, facts.demandLPerDay)),
   ];
   const list = found.filter((finding): finding is Finding => finding !== null);
-  // The goal stands first whatever its colour; the rest by urgency, in the order of the train.
-  const [goal, others] = [list.filter((f) => f.id === 'goal'), list.filter((f) => f.id !== 'goal')];
-  return [...goal, ...others.sort(byUrgency)];
+  // The goal stands first, but never above what is wrong; the rest by harm, in the order of the train.
+  const goal = list.filter((f) => f.id === 'goal');
+  const others = list.filter((f) => f.id !== 'goal').sort(byUrgency);
+  const wrong = others.filter((f) => f.hazard || (f.severity === 'bad' && goal[0]?.severity !== 'bad'));
+  return [...wrong, ...goal, ...others.filter((f) => !wrong.includes(f))];
 }
 
 function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference }: System): Finding | null {
@@ -71,7 +73,8 @@ function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference 
     limit.quantity === 'ec25UScm'
       ? { value: say.water(worst.value), bound: say.water(bound) }
       : missText(limit.quantity, worst.value, bound, preference);
-  const factor = bound > 0 && worst.side === 'high' && limit.quantity !== 'pH' ? `, ${(worst.value / bound).toFixed(1)} times it` : '';
+  const factor =
+    bound > 0 && worst.side === 'high' && limit.quantity !== 'pH' ? `: ${(worst.value / bound).toFixed(1)} times the limit` : '';
   const rest =
     missed.length > 1
       ? ` Also outside: ${missed
@@ -200,12 +203,17 @@ function resinLasts({ resin, demandLPerDay: need }: TrainFacts, preference: Unit
       why: `Keep it under ${say.of(resin.mostLPerH, 'flowLPerH')}, set two side by side, or take a deeper one.`,
     };
   const days = need > 0 ? until.litres / need : null;
-  const what = resin.beds > 1 ? `${resin.beds} resins in series last` : 'New resin lasts';
+  const what = resin.inLoop ? 'The polisher lasts' : resin.beds > 1 ? `${resin.beds} resins in series last` : 'New resin lasts';
   const { band, narrows } = resin;
   return {
     id: 'resin',
     severity: days !== null && days < 30 ? 'mind' : 'note',
-    title: `${what} about ${say.about(until.litres, 'volumeL')}${days === null ? '' : `, ${say.days(days)}`}`,
-    why: `Between ${say.about(band.p10 * until.litres, 'volumeL')} and ${say.about(band.p90 * until.litres, 'volumeL')}${narrows ? `: ${narrows} would narrow that most` : ''}. The ${limiting} side is spent first.${limiting === 'anion' ? ` ${sharesSay(resin)}` : ''}${resin.beds === 1 ? ` Alone it gives ${Math.round(100 * resin.usable)}${THIN}% of what it holds; with a second behind it, changed in turn, nearly all.` : ''}`,
+    title:
+      resin.inLoop && days !== null
+        ? `${what} about ${say.days(days)}`
+        : `${what} about ${say.about(until.litres, 'volumeL')}${days === null ? '' : `, ${say.days(days)}`}`,
+    why: resin.inLoop
+      ? `By what the make-up and the air bring it.${days !== null && days < 30 ? ' Permeate straight into a loop is dear: a mixed bed before the tank, or degassing, pays.' : ''}`
+      : `Between ${say.about(band.p10 * until.litres, 'volumeL')} and ${say.about(band.p90 * until.litres, 'volumeL')}${narrows ? `: ${narrows} would narrow that most` : ''}. The ${limiting} side is spent first.${limiting === 'anion' ? ` ${sharesSay(resin)}` : ''}${resin.beds === 1 ? ` Alone it gives ${Math.round(100 * resin.usable)}${THIN}% of what it holds; with a second behind it, changed in turn, nearly all.` : ''}`,
   };
 }

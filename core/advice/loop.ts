@@ -89,6 +89,9 @@ export function loopReport(system: System, solved: SolvedTrain): Outcome<LoopRep
   return ok({ ...report, findings: loopFindings(system, report) });
 }
 
+/** The outlets at the worst hour of the week, MΩ·cm. */
+export const worstMOhmCm = ({ week }: Pick<LoopReport, 'week'>): number => Math.min(...week.map((moment) => moment.outletMOhmCm));
+
 /** How near to its rest a tank counts as recovered. */
 const NEARLY = 1.1;
 
@@ -104,8 +107,8 @@ function recovery(loop: Loop, week: readonly LoopMoment[]): number | null {
 
 function loopFindings(system: System, report: Omit<LoopReport, 'findings'>): Finding[] {
   const say = words(system.units);
-  const { restMOhmCm, velocityMPerS: v, returnVelocityMPerS: back, polisherDays: days, recoversH, week } = report;
-  const worst = Math.min(...week.map((moment) => moment.outletMOhmCm));
+  const { restMOhmCm, velocityMPerS: v, returnVelocityMPerS: back, recoversH } = report;
+  const worst = worstMOhmCm(report);
   const found: Finding[] = [
     {
       id: 'loop',
@@ -130,16 +133,6 @@ function loopFindings(system: System, report: Omit<LoopReport, 'findings'>): Fin
       severity: 'mind',
       title: `At the largest draw the return runs at ${back.toFixed(2)}${THIN}m/s`,
       why: `Below ${VELOCITY.back} it stands nearly still. No dead legs longer than six bores, and more flow round.`,
-    });
-  if (days !== null)
-    found.push({
-      id: 'loop-polisher',
-      severity: days < 30 ? 'mind' : 'note',
-      title: `The polisher lasts about ${say.days(days)}`,
-      why:
-        days < 30
-          ? 'Permeate straight into a loop is dear: a mixed bed before the tank, or degassing, pays.'
-          : 'By what the make-up and the air bring it.',
     });
   return found;
 }

@@ -61,6 +61,7 @@ function membraneSafety(system: System, { solved }: TrainFacts, preference: Unit
       ? {
           id: 'chlorine',
           severity: 'bad',
+          hazard: true,
           title: `${say.mgL(chlorine)} of chlorine reaches the membrane`,
           why: `It tolerates less than ${say.mgL(MAX_CHLORINE_MG_L)}. Put carbon before it, or a second block for chloramine.`,
         }
@@ -69,6 +70,7 @@ function membraneSafety(system: System, { solved }: TrainFacts, preference: Unit
       ? {
           id: 'hot',
           severity: 'bad',
+          hazard: true,
           title: `Feed at ${say.of(hot, 'temperatureC')} destroys the membrane`,
           why: `It stands at most ${say.of(MAX_TEMPERATURE_C, 'temperatureC')}. Connect to cold water only, never to the hot side.`,
         }
@@ -106,6 +108,7 @@ function outsidePH({ elementClass }: StageOf<'membrane'>, { state }: Station): F
   return {
     id: 'pH',
     severity: 'bad',
+    hazard: true,
     title: `Feed at pH ${state.pH.toFixed(1)}, the membrane stands ${low} to ${high}`,
     why: `Beyond that its skin dissolves. ${state.pH > high ? 'Find where the lye comes from, or dose acid' : 'Neutralise it'} before the membrane.`,
   };
@@ -152,6 +155,10 @@ function creeping(system: System, { solved }: TrainFacts, preference: UnitPrefer
 /** What a membrane may add to the index of its feed without changing what that means (our default). */
 const ADDS_LITTLE = 0.2;
 
+/** Whether another ratio would help: not where the tap itself is past what is acted on. */
+const curable = ({ feedIndex, actionIndex }: { readonly feedIndex: number; readonly actionIndex: number }): string =>
+  feedIndex > actionIndex ? ', so no ratio cures it.' : '.';
+
 function scaling(system: System, { scale, solved }: TrainFacts, preference: UnitPreference): Finding | null {
   const now = solved.unit?.wasteToProduct;
   if (!scale || now === null || now === undefined) return null;
@@ -172,7 +179,7 @@ function scaling(system: System, { scale, solved }: TrainFacts, preference: Unit
       title: `Waste index ${say.index(scale.index)}, the feed itself stands at ${say.index(scale.feedIndex)}`,
       why: `At ${say.ratio(now)} the unit adds little: what could settle leaves before it does. Rinse it with its own product before it stands.`,
     };
-  const settle = `Up to ${say.mgL(scale.precipitationMgL)} could settle, and ${say.index(scale.wallIndex)} stands at the membrane's skin.`;
+  const settle = `${scale.precipitationMgL < 0.5 ? 'Hardly anything' : `Up to ${say.mgL(scale.precipitationMgL)}`} could settle, and ${say.index(scale.wallIndex)} stands at the membrane's skin.`;
   const byValve = Boolean(membraneOf(system)?.valve);
   if (scale.ratioAtAction !== null && scale.ratioAtAction <= 8 && !byValve) {
     const target = Math.ceil(scale.ratioAtAction * 10) / 10;
@@ -188,7 +195,7 @@ function scaling(system: System, { scale, solved }: TrainFacts, preference: Unit
     id: 'scale',
     severity: 'mind',
     title: `The waste can scale: index ${say.index(scale.index)} at ${say.ratio(now)}`,
-    why: `${byValve && scale.safeRecovery !== null ? `Up to ${Math.round(100 * scale.safeRecovery)}${THIN}% recovery is safe without inhibitor. ` : ''}The tap itself stands at ${say.index(scale.feedIndex)}, so no ratio cures it. ${settle} Soften first, or flush the membrane after use.`,
+    why: `${byValve && scale.safeRecovery !== null ? `Up to ${Math.round(100 * scale.safeRecovery)}${THIN}% recovery is safe without inhibitor. ` : ''}The tap itself stands at ${say.index(scale.feedIndex)}${curable(scale)} ${settle} Soften first, or flush the membrane after use.`,
   };
 }
 

@@ -153,7 +153,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
           renewed: membrane.id,
           partsCost: elements * prices.element,
           parts: [elements > 1 ? `${elements} membranes ${larger}` : `membrane ${larger}`],
-          mind: 'More water, but poorer: large small elements hold back less salt.',
+          mind: 'More water, but poorer: of the household elements the larger ones hold back less salt.',
         })
       : null,
     option('warmer', `Feed warmed to ${say.of(WARMED_C, 'temperatureC')}`, null, {

@@ -13,11 +13,15 @@ import {
   type LoadShares,
 } from '../exchange';
 import { stageBed } from '../stage';
+import { demandLPerDay } from '../goal';
 import type { SolvedTrain } from '../train';
+import type { LoopReport } from './loop';
 
 /** What the resin stages of a train treat when they are new, and how sure that is. */
 export interface ResinLife {
   readonly throughput: BedThroughput;
+  /** It polishes a loop: its life is of the make-up and the air. */
+  readonly inLoop: boolean;
   readonly beds: number;
   readonly load: IonicLoad;
   /** Share of what the first can hold that is used at breakthrough, on the side that ends first. */
@@ -56,8 +60,12 @@ const WORTH = 1.15;
 /** The breakthrough level a bed must hold at all: 3.6 transfer units at one in a hundred. */
 const FEWEST_UNITS = -1 - Math.log(0.01);
 
-/** Litres the resin stages of a train treat, taken together, when new; null where there are none. */
-export function resinLife(system: System, solved: SolvedTrain): ResinLife | null {
+/**
+ * Litres the resin stages of a train treat, taken together, when new; null where there are none.
+ *
+ * @param loop in which they stand: the make-up and the air are what loads them then
+ */
+export function resinLife(system: System, solved: SolvedTrain, loop: Pick<LoopReport, 'polisherDays'> | null): ResinLife | null {
   const first = solved.resins[0];
   if (!first || solved.productLPerH <= 0) return null;
   const beds = solved.resins.map((resin) => {
@@ -81,9 +89,12 @@ export function resinLife(system: System, solved: SolvedTrain): ResinLife | null
   const band = lifeBand(shares, CARBON_KNOWN[known]);
   const width = ({ p10, p90 }: LifeBand): number => p90 / p10;
   const best = candidates(shares, known).reduce((least, one) => (width(one[1]) < 0.98 * width(least[1]) ? one : least));
+  const need = demandLPerDay(system.goal.demand);
+  const days = loop && need > 0 && behindLastTank(system, first.stageId) ? loop.polisherDays : null;
   const flowLPerH = solved.stations.find((station) => station.after === first.stageId)?.flowLPerH ?? solved.productLPerH;
   return {
-    throughput,
+    throughput: days === null ? throughput : { ...throughput, limiting: 'anion', until: { kind: 'litres', litres: days * need } },
+    inLoop: days !== null,
     beds: beds.length,
     load,
     usable: first.utilisation[side].utilisation,
@@ -92,6 +103,12 @@ export function resinLife(system: System, solved: SolvedTrain): ResinLife | null
     flowLPerH,
     mostLPerH: mostFlow(states, flowLPerH),
   };
+}
+
+/** Whether a stage stands behind the last tank, where the loop goes round. */
+function behindLastTank({ train }: System, stageId: string): boolean {
+  const tank = train.stages.findLastIndex(({ kind }) => kind === 'tank');
+  return tank >= 0 && train.stages.findIndex(({ id }) => id === stageId) > tank;
 }
 
 /** Largest flow at which a row of beds holds the breakthrough level, where this one does not: transfer units fall with flow^(2/3). */

@@ -73,13 +73,15 @@ function room(limit: Limit, value: number): number {
   return Math.min(limit.high === null ? Infinity : limit.high - value, limit.low === null ? Infinity : value - limit.low);
 }
 
+/** A figure with the digits it is shown with: what reads as the limit is at the limit, what reads above it is not met. */
+const asShown = (value: number): number => (value === 0 ? 0 : Number(value.toPrecision(value >= 99.5 ? 3 : 2)));
+
 /** Checks every limit of a goal against a water. */
 export function checkGoal(limits: readonly Limit[], water: Water, state: WaterState): LimitCheck[] {
   return limits.map((limit) => {
     const value = limitedValue(limit.quantity, water, state);
-    // A thousandth is less than any kit resolves; and alkalinity of a permeate may come out as -1e-12.
     const { low, high } = limit;
-    const side = high !== null && value > high * 1.001 ? 'high' : low !== null && value < low * 0.999 - 1e-6 ? 'low' : null;
+    const side = high !== null && asShown(value) > asShown(high) ? 'high' : low !== null && asShown(value) < asShown(low) ? 'low' : null;
     return { limit, value, met: side === null, side, margin: room(limit, value) };
   });
 }

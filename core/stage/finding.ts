@@ -6,9 +6,14 @@ export type Severity = 'good' | 'mind' | 'bad' | 'note';
 /** Order in which findings are told: what is wrong first. */
 const URGENCY: Readonly<Record<Severity, number>> = { bad: 0, mind: 1, good: 2, note: 3 };
 
-/** Orders findings: what is wrong first; those of one urgency stay as they came. */
-export const byUrgency = (one: { readonly severity: Severity }, other: { readonly severity: Severity }): number =>
-  URGENCY[one.severity] - URGENCY[other.severity];
+/** What an order of findings goes by. */
+type Ranked = Pick<Finding, 'severity' | 'hazard' | 'times'>;
+
+/** Orders findings by harm: what can hurt, flood or destroy first, then what is wrong, each by how far it is past its limit. */
+export const byUrgency = (one: Ranked, other: Ranked): number =>
+  Number(other.hazard ?? false) - Number(one.hazard ?? false) ||
+  URGENCY[one.severity] - URGENCY[other.severity] ||
+  (other.times ?? 0) - (one.times ?? 0);
 
 /** A change that mends a finding, as plain data the app can carry out. */
 export type FindingAction =
@@ -25,5 +30,9 @@ export interface Finding {
   readonly severity: Severity;
   readonly title: string;
   readonly why: string;
+  /** It can hurt, flood, or destroy what it is about at once. */
+  readonly hazard?: true;
+  /** How many times past its limit, where it has one. */
+  readonly times?: number;
   readonly action?: FindingAction;
 }

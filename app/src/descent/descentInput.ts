@@ -154,7 +154,9 @@ function goalTexts(low: number | null, high: number | null, system: System): str
   const ppm = system.goal.crewLimitPpm;
   const inPpm =
     ppm !== null
-      ? `reads ${ppm} ppm or less`
+      ? ppm === 0
+        ? 'reads 0 ppm'
+        : `reads ${ppm} ppm or less`
       : `at most ${formatQuantity(high, 'conductivityUScm', { ...system.units, system: 'trade' }).text}`;
   return [`Goal: ${inPpm} (below ${show(high)})`, `Goal: below ${show(high)}`, 'Goal'];
 }

@@ -30,7 +30,7 @@ function change(how: 'renew' | 'moveUp'): void {
   notice.say(
     how === 'moveUp'
       ? `${lag.value?.name ?? ''} moved up, new resin behind it. Ctrl+Z takes it back.`
-      : `New resin in ${inSentence(name.value)}. Ctrl+Z takes it back.`,
+      : `${name.value} has new resin. Ctrl+Z takes it back.`,
   );
 }
 const learned = computed(() => {
