@@ -1,3 +1,4 @@
+import { roundForReading, THIN } from '../quantity';
 import { calciteState, dryResidueMgL, HARDNESS_PER_MG, salinityOf, type Water, type WaterState } from '../water';
 import type { Limit } from './goals';
 import type { LimitQuantity } from './schema';
@@ -74,14 +75,16 @@ function room(limit: Limit, value: number): number {
 }
 
 /** A figure with the digits it is shown with: what reads as the limit is at the limit, what reads above it is not met. */
-const asShown = (value: number): number => (value === 0 ? 0 : Number(value.toPrecision(value >= 99.5 ? 3 : 2)));
+const asShown = (value: number, quantity: LimitQuantity): number =>
+  quantity === 'pH' ? Number(value.toFixed(2)) : Number(roundForReading(value).replaceAll(THIN, ''));
 
 /** Checks every limit of a goal against a water. */
 export function checkGoal(limits: readonly Limit[], water: Water, state: WaterState): LimitCheck[] {
   return limits.map((limit) => {
     const value = limitedValue(limit.quantity, water, state);
-    const { low, high } = limit;
-    const side = high !== null && asShown(value) > asShown(high) ? 'high' : low !== null && asShown(value) < asShown(low) ? 'low' : null;
+    const { low, high, quantity } = limit;
+    const shown = (figure: number): number => asShown(figure, quantity);
+    const side = high !== null && shown(value) > shown(high) ? 'high' : low !== null && shown(value) < shown(low) ? 'low' : null;
     return { limit, value, met: side === null, side, margin: room(limit, value) };
   });
 }

@@ -59,7 +59,7 @@ export const THIN = '\u202f';
 export const percent = (share: number): string => `${Math.round(100 * share)}${THIN}%`;
 
 /**
- * Rounds for reading: three significant digits, whole numbers above a hundred, and zero for what a
+ * Rounds for reading: three significant digits at most, and zero for what a
  * meter would show as zero.
  *
  * @example roundForReading(0.0877) // '0.088'
@@ -67,8 +67,10 @@ export const percent = (share: number): string => `${Math.round(100 * share)}${T
 export function roundForReading(value: number): string {
   const size = Math.abs(value);
   if (size === 0 || size < 1e-4) return '0';
-  if (size >= 9999.5) return Math.round(value).toLocaleString('en-US').replaceAll(',', THIN);
-  if (size >= 99.5) return String(Math.round(value));
+  // Three digits are what a computed figure has; above a thousand the rest is noughts.
+  const rounded = size >= 999.5 ? Number(value.toPrecision(3)) : Math.round(value);
+  if (size >= 9999.5) return rounded.toLocaleString('en-US').replaceAll(',', THIN);
+  if (size >= 99.5) return String(rounded);
   if (size >= 9.95) return trimZeros(value.toFixed(1));
   if (size >= 0.995) return value.toFixed(1);
   return trimZeros(value.toPrecision(2));

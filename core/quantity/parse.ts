@@ -33,6 +33,12 @@ export function unitBySpelling(dimension: Dimension, spelling: string): Unit | u
   return dimensionSpec(dimension).units.find((candidate) => candidate.spellings.some((s) => normalise(s) === wanted));
 }
 
+/** "35 000", as figures are shown here, as 35000. */
+const withoutGroups = (text: string): string => {
+  const grouped = /^[+-]?\d{1,3}(?: \d{3})+(?![\d/])/.exec(text);
+  return grouped ? grouped[0].replaceAll(' ', '') + text.slice(grouped[0].length) : text;
+};
+
 /** The unit symbols of a dimension, for a message. */
 function unitList(dimension: Dimension): string {
   const symbols = dimensionSpec(dimension)
@@ -57,7 +63,7 @@ export function parseQuantity(text: string, dimension: Dimension, options: Parse
   const example = unitList(dimension);
   if (typed === '') return fail(field, text, `a number with or without a unit (${example})`, `${field} is empty.`);
 
-  const read = readNumber(typed);
+  const read = readNumber(withoutGroups(typed));
   if (read.kind === 'ambiguous') {
     const [thousands, decimal] = read.readings;
     return fail(

@@ -35,6 +35,18 @@ describe('typed quantities', () => {
     ['18.18 MΩ·cm', 'conductivityUScm', 0.055006],
     ['310 ppm', 'conductivityUScm', 620],
     ['1.234,5 l', 'volumeL', 1234.5],
+    ['35 000', 'conductivityUScm', 35_000],
+    ['35\u202f000 µS/cm', 'conductivityUScm', 35_000],
+    ['1 250,5 l', 'volumeL', 1250.5],
+    ['1-3/8 cups', 'volumeL', 1.375 * 0.2365882365],
+    ['1⅜ cups', 'volumeL', 1.375 * 0.2365882365],
+    ['1/4 cup', 'volumeL', 0.25 * 0.2365882365],
+    ['1.2m3', 'volumeL', 1200],
+    ['12 grains/gal', 'hardnessMgL', 12 * 17.1181],
+    ['4,3', 'pressureBar', 4.3],
+    ['380 ppm', 'conductivityUScm', 760],
+    ['7 g/L', 'concentrationMgL', 7000],
+    ['4.137', 'pressureBar', 4.137],
     ['1,234.5 l', 'volumeL', 1234.5],
   ])('%s as %s', (text, dimension, expected) => {
     const outcome = parseQuantity(text, dimension);
@@ -54,6 +66,8 @@ describe('typed quantities', () => {
     ['-3 bar', 'accepted is 0 to 100 bar'],
     ['5000 psi', 'accepted is 0 to 1450 psi'],
     ['1,500 bar', 'can mean 1500 or 1.5'],
+    ['35.000', 'can mean 35000 or 35'],
+    ['1.500 bar', 'can mean 1500 or 1.5'],
     ['1.2.3 bar', 'does not begin with a number'],
   ])('refuses “%s” naming the field and what is accepted', (text, part) => {
     const outcome = parseQuantity(text, 'pressureBar', { field: 'Line pressure' });
@@ -152,7 +166,7 @@ describe('formatted quantities', () => {
     [9.96, '10'],
     [12.34, '12.3'],
     [123.4, '123'],
-    [12345, '12\u202f345'],
+    [12345, '12\u202f300'],
     [-3.456, '-3.5'],
   ])('rounds %s to %s', (number, text) => {
     expect(roundForReading(number)).toBe(text);

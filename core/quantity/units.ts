@@ -66,7 +66,7 @@ const volumes: DimensionSpec['units'] = [
 const hardnesses: DimensionSpec['units'] = [
   unit('mg/L CaCO₃', 1, 'mg/l', 'ppm', 'mg/lcaco3', 'mg/lcaco₃', 'ppmcaco3', 'ppmcaco₃', 'mg/lascaco3'),
   unit('°dH', MG_L_PER_DH, 'dh', '°dh', 'dgh', 'dkh', '°dkh', 'gh', 'kh'),
-  unit('gpg', GRAIN_MG / L_PER_US_GALLON, 'gpg', 'gr/gal', 'grains', 'grain'),
+  unit('gpg', GRAIN_MG / L_PER_US_GALLON, 'gpg', 'gr/gal', 'grains', 'grain', 'grains/gal', 'grain/gal', 'grains/gallon'),
   unit('°fH', 10, 'fh', '°fh', '°f', 'tf'),
   unit('°e', GRAIN_MG / IMPERIAL_GALLON_L, 'e', '°e', 'clark'),
   unit('mmol/L', CACO3_G_PER_MOL, 'mmol/l', 'mmol'),

@@ -33,7 +33,8 @@ export interface Analyte {
   readonly names: RegExp;
   /** Where it goes; null: recognised, but nothing here uses it. */
   readonly quantity: ReportQuantity | null;
-  readonly kind: 'amount' | 'hardness' | 'conductivity' | 'pH' | 'temperature' | 'none';
+  /** An `equivalent` is counted by its charge: a millimole of it is 50 mg/L as CaCO3, not 100. */
+  readonly kind: 'amount' | 'hardness' | 'equivalent' | 'conductivity' | 'pH' | 'temperature' | 'none';
   /** Basis taken when none is stated, and the factor from each basis to what is stored. */
   readonly basis?: Basis;
   readonly factors?: Partial<Record<Basis, number>>;
@@ -77,11 +78,21 @@ export const ANALYTES: readonly Analyte[] = [
     Mg: 1,
   }),
   unused('permanentHardness', 'Permanent hardness', /(permanent|non[- ]?carbonate)[- ]hardness|nichtkarbonath/),
+  // A base capacity is the acid of a water, named by a pH; it is neither a pH nor an alkalinity.
+  unused('baseCapacity', 'Base capacity', /basekapazit|base capacity|acidity/),
+  {
+    id: 'acidCapacity',
+    label: 'Acid capacity',
+    names: /s[aä]urekapazit|acid capacity/,
+    quantity: 'alkalinityMgL',
+    kind: 'equivalent',
+    basis: 'CaCO3',
+    factors: HARDNESS,
+  },
   {
     id: 'alkalinity',
     label: 'Alkalinity',
-    names:
-      /alkalinit|alcalini|s[aä]urekapazit|karbonath[aä]rte|carbonate hardness|temporary hardness|\bkh\b|titre alcalim|\btac\b|\bm[- ]alk/,
+    names: /alkalinit|alcalini|karbonath[aä]rte|carbonate hardness|temporary hardness|\bkh\b|titre alcalim|\btac\b|\bm[- ]alk/,
     quantity: 'alkalinityMgL',
     kind: 'hardness',
     basis: 'CaCO3',
@@ -123,6 +134,11 @@ export const ANALYTES: readonly Analyte[] = [
   based('phosphorus', 'Phosphorus', /phosphor(us)?\b|phosphore/, 'PO4', 'P', PHOSPHATE),
   based('silica', 'Silica', /silica\b|silicat|kiesels|s[ií]lice|\bsio2\b/, 'SiO2', 'SiO2', SILICA),
   based('silicon', 'Silicon', /silicon|silizium|silicium|\bsi\b/, 'SiO2', 'Si', SILICA),
+  unused(
+    'totalChlorine',
+    'Total chlorine, free and combined together',
+    /total chlorine|total residual|gesamtchlor|chlore total|cloro total/,
+  ),
   unused('chlorineDioxide', 'Chlorine dioxide', /chlorine dioxide|chlorit|chlorat/),
   ion('chloramine', 'Chloramine', /(mono)?-?chloramine?|combined chlorine|combined residual/, 'chloramine'),
   ion('chlorine', 'Free chlorine', /chlorine|free residual|\bcl2\b|freies chlor\b|chlore libre|cloro libre/, 'chlorine'),

@@ -1,6 +1,6 @@
 import type { ReportQuantity, ReportValue } from './schema';
 import { fail, ok, readNumber, type Outcome } from '../quantity';
-import { BALANCE_CHARGE, compensated, isSolute, MOLAR_MASS, type Solute } from '../water';
+import { BALANCE_CHARGE, CACO3_G_PER_EQ, compensated, isSolute, MOLAR_MASS, type Solute } from '../water';
 import { analyteOf, BASES, HARDNESS_SCALES, plainDigits, type Analyte, type Basis } from './analytes';
 import { reportCells, type Cells } from './cells';
 import { findColumns, valueColumns, type Columns } from './columns';
@@ -57,15 +57,28 @@ const CONDUCTIVITY_UNITS: readonly (readonly [RegExp, number])[] = [
 const UNIT_WORD =
   /((µ|μ|u|m|k)?g(\s*[A-Za-z0-9]+)?\s*\/\s*(l|dm3|m3|m³)(\s*(as\s+)?[A-Z][A-Za-z0-9]*)?|(µ|μ|u|m|d)s\s*\/\s*(cm|m)|pp[mb]|°\s?[dfe]H?\b|°C|gpg|mmol\s*\/\s*l|m(eq|val)\s*\/\s*l|ph units?|ntu|fnu|\/100\s?ml|clark|mv)/i;
 
+/** The element written out: "Nitrate measured as Nitrogen", "Ammonium-Stickstoff", "Phosphate as phosphorus". */
+const ELEMENT_NAMES: readonly (readonly [RegExp, Basis])[] = [
+  [
+    /(?:nitr|ammoni|amoni)\w*[\s,(]*(?:measured |expressed |gemessen )?(?:as |als |en |como |-|–)\s*(?:nitrogen|stickstoff|azote|nitr[oó]geno)/i,
+    'N',
+  ],
+  [
+    /(?:phosph|fosf)\w*[\s,(]*(?:measured |expressed |gemessen )?(?:as |als |en |como |-|–)\s*(?:phosphor(?:us)?|phosphore|f[oó]sforo)\b/i,
+    'P',
+  ],
+];
+
 /** Basis stated in a text: "as N", "(NO3)", "NH4-N", "mg N/l". */
 function statedBasis(text: string): Basis | null {
   const plain = plainDigits(text);
   const named = /\b(?:as|als|en|como)\s+(CaCO3|SiO2|PO4|NO3|NH4|NH3|HCO3|Cl2|Ca|Mg|Si|N|P|B)\b/i.exec(plain)?.[1];
   const dashed = /(?:NO3|NO₃|NH4|NH3|nitrate|ammonia|ammonium|PO4|phosphate)\s?[-–]\s?(N|P)\b/i.exec(plain)?.[1];
+  const spelled = ELEMENT_NAMES.find(([name]) => name.test(plain))?.[1];
   const inUnit =
     /\bmg\s*(CaCO3|SiO2|PO4|NO3|NH4|HCO3|N|P|Si)\s*\/\s*l/i.exec(plain)?.[1] ??
     /mg\s*\/\s*l\s*(CaCO3|SiO2|PO4|NO3|NH4|HCO3|N|P|Si|Ca)\b/i.exec(plain)?.[1];
-  const found = named ?? dashed ?? inUnit;
+  const found = named ?? dashed ?? spelled ?? inUnit;
   return found ? ((Object.keys(BASES) as Basis[]).find((basis) => basis.toLowerCase() === found.toLowerCase()) ?? null) : null;
 }
 
@@ -126,7 +139,20 @@ function converted(analyte: Analyte, figure: number, unit: string, context: stri
           : { value, note: unit === '' ? 'taken as µS/cm' : from },
       );
     }
+    case 'equivalent': {
+      if (/mmol|mol|mval|m(illi)?eq/i.test(unit)) return ok({ value: figure * CACO3_G_PER_EQ, note: `from ${unit}, by its charge` });
+      const scale = HARDNESS_SCALES.find(([spelling]) => spelling.test(unit));
+      if (scale) return ok({ value: figure * scale[1], note: `from ${scale[2]}` });
+      return amount(analyte, figure, unit, context);
+    }
     case 'hardness': {
+      if (analyte.id === 'alkalinity' && /mmol/i.test(unit))
+        return fail(
+          'unit',
+          unit,
+          'mg/L as CaCO₃, meq/L, °dH',
+          `Alkalinity in mmol/L can mean ${digits(figure * CACO3_G_PER_EQ)} mg/L as CaCO₃ (by its charge) or ${digits(2 * figure * CACO3_G_PER_EQ)} (as CaCO₃): write it in mg/L or meq/L`,
+        );
       const scale = HARDNESS_SCALES.find(([spelling]) => spelling.test(unit) || (unit === '' && spelling.test(context)));
       if (scale) return ok({ value: figure * scale[1], note: `from ${scale[2]}` });
       return amount(analyte, figure, unit, context);
@@ -182,7 +208,9 @@ function partsByLine(row: readonly string[]): Parts {
   // A digit that belongs to a formula or a temperature (NO3, SiO2, 25 °C) is not the figure.
   const masked = text
     .replace(/\b(NO|NH|SO|PO|SiO|HCO|CaCO|CO|Cl)\d/gi, (formula) => formula.replace(/\d/g, '#'))
-    .replace(/\b(20|25)(\.0)?\s?°?\s?C\b/gi, (t) => '#'.repeat(t.length));
+    .replace(/\b(20|25)(\.0)?\s?°?\s?C\b/gi, (t) => '#'.repeat(t.length))
+    // Nor is the end point of a titration: "bis pH 4,3".
+    .replace(/\b(?:bis|to|jusqu'à|hasta|at|bei)?\s*pH\s*(?:8[.,]2|4[.,]3|4[.,]5)\b/gi, (t) => '#'.repeat(t.length));
   const start =
     /(?:^|[\s:=(])((?:<|≤|less than\s|n\.?d\.?(?=\s|$)|not detected)?\s*\d[\d.,]*(?:\s*[-–]\s*\d[\d.,]*)?|n\.?d\.?(?=\s|$)|not detected)/i.exec(
       masked,

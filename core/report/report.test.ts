@@ -44,8 +44,26 @@ describe('layouts', () => {
       'Parameter;Einheit;Wert\nGesamthärte;°dH;15,9\nSäurekapazität;mmol/l;2,9\nNatrium;mg/l;12,4\nNitrat;mg/l;<0,5\nLeitfähigkeit 25 °C;mS/m;59,0\n';
     const found = taken(read(text));
     expectWithin(found['hardnessMgL'] as number, 15.9 * 17.848, 1e-3);
-    expectWithin(found['alkalinityMgL'] as number, 2.9 * 100.087, 1e-3);
+    expectWithin(found['alkalinityMgL'] as number, 2.9 * 50.0435, 1e-3);
     expect(found).toMatchObject({ Na: 12.4, NO3: '<0.5', ec25UScm: 590 });
+  });
+  it('the element written out is the basis', () => {
+    const of = (line: string): Record<string, unknown> => taken(read(`Calcium 50 mg/l\n${line}`));
+    expectWithin(of('Nitrate measured as Nitrogen 2.7 mg/l')['NO3'] as number, (2.7 * 62.005) / 14.007, 1e-3);
+    expectWithin(of('Nitrate-Nitrogen 2.7 mg/l')['NO3'] as number, (2.7 * 62.005) / 14.007, 1e-3);
+    expectWithin(of('Nitrat-Stickstoff 2,7 mg/l')['NO3'] as number, (2.7 * 62.005) / 14.007, 1e-3);
+    expectWithin(of('Ammonium-Stickstoff 0,2 mg/l')['NH4N'] as number, 0.2, 1e-6);
+    expectWithin(of('Phosphate as phosphorus 0.3 mg/l')['PO4'] as number, (0.3 * 94.971) / 30.974, 1e-3);
+  });
+  it('an acid capacity is an equivalent and names its own end point; a base capacity is no pH; alkalinity in mmol asks', () => {
+    expectWithin(taken(read('Säurekapazität bis pH 4,3  2,9 mmol/l'))['alkalinityMgL'] as number, 145, 0.002);
+    const base = read('Basekapazität bis pH 8,2  0,30 mmol/l\nCalcium 50 mg/l');
+    expect(taken(base)['pH']).toBeUndefined();
+    expect(rowOf(base, /Base/)).toMatchObject({ fate: 'notUsed' });
+    const asks = rowOf(read('Alkalinity  2.9 mmol/L\nCalcium 50 mg/l'), /Alkalinity/);
+    expect(asks).toMatchObject({ fate: 'refused' });
+    expect(asks!.says).toContain('can mean 145.1 mg/L as CaCO₃ (by its charge) or 290.3');
+    expect(taken(read('Total chlorine 0.9 mg/l\nFree chlorine 0.5 mg/l'))['chlorine']).toBe(0.5);
   });
   it('lines of a PDF, with single spaces and a limit behind', () => {
     const text = [
