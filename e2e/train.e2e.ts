@@ -123,9 +123,9 @@ test('prices, a gas tank and a regulator: what they change is seen at once', asy
   await expect(page.getByRole('region', { name: 'Silt density' }).getByRole('alert')).toBeVisible();
   await enter(page, 'Last filling, s', '80');
   await enter(page, 'Time between, min', '10');
-  await expect(page.getByRole('region', { name: 'Silt density' })).toContainText('SDI 6.3');
+  await expect(page.getByRole('region', { name: 'Silt density' })).toContainText('SDI10 6.3 past the limit: in 15 min it is above 5');
   await phase(page, 'Train');
-  await expect(page.getByText('Silt density 6.3, a membrane stands 5')).toBeVisible();
+  await expect(page.getByText('SDI10 is 6.3: a membrane stands 5 in 15 min')).toBeVisible();
   await expect(page.locator('body')).not.toHaveText(noNaN);
 });
 

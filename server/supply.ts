@@ -63,7 +63,7 @@ const REPORTS: readonly SupplyReport[] = [
       row('Magnesium', 'mg/l', '8,9'),
       row('Natrium', 'mg/l', '28,1'),
       row('Kalium', 'mg/l', '4,0'),
-      row('Säurekapazität', 'mmol/l', '1,29'),
+      row('Säurekapazität bis pH 4,3', 'mmol/l', '2,58'),
       row('Chlorid', 'mg/l', '38,2'),
       row('Sulfat', 'mg/l', '44,6'),
       row('Nitrat', 'mg/l', '12,1'),

@@ -1,5 +1,6 @@
 export { columnMarks, outMgL, resinChain, type ResinChain } from './column';
 export { waterCost } from './cost';
+export { figureDoubts } from './doubts';
 export { gatherFacts } from './facts';
 export { footLine, trainTitle } from './inShort';
 export { aroundOf, knownOf, stageFacts } from './known';

@@ -82,6 +82,9 @@ const trimZeros = (text: string): string => (text.includes('.') ? text.replace(/
 function roundByUnit(value: number, symbol: string): string {
   switch (symbol) {
     case 'psi':
+      // No gauge shows hundredths of a psi beyond the second.
+      if (Math.abs(value) < 0.995) return Math.abs(value) < 0.005 ? '0' : trimZeros(value.toFixed(2));
+      return Math.abs(value) >= 9.95 ? roundForReading(Math.round(value)) : roundForReading(value);
     case '°F':
     case 'gal/day':
     case 'mL':
@@ -89,7 +92,7 @@ function roundByUnit(value: number, symbol: string): string {
       return Math.abs(value) >= 9.95 ? roundForReading(Math.round(value)) : roundForReading(value);
     case 'ppm':
       // Pens show whole ppm; below ten a decimal carries meaning.
-      return Math.abs(value) >= 9.95 ? roundForReading(Math.round(value)) : Math.abs(value) < 0.05 ? '0' : value.toFixed(1);
+      return Math.abs(value) >= 9.95 ? roundForReading(Math.round(value)) : Math.abs(value) < 0.1 ? '0' : value.toFixed(1);
     case 'bar':
       return Math.abs(value) >= 9.95 ? value.toFixed(1) : value.toFixed(2);
     case '°C':

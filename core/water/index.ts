@@ -3,6 +3,7 @@ export type { PartialAnalysis } from './analysis';
 export { CHARACTERS, CHARACTER_ROWS, characterWater, type Character } from './characters';
 export { compareMeters, type MeterVerdict } from './compareMeters';
 export { completeWater, type CompletedWater, type Origin } from './completion';
+export { BEYOND_SAYS } from './conducts';
 export { dosed, mineralDose, type MineralDose } from './dosing';
 export { dryResidueMgL, hardnessParts, hardnessWord, palatabilityWord, type HardnessSchool } from './grades';
 export { dropResult } from './kit';

@@ -2,6 +2,7 @@
 import { longDayOfYear } from '../time/dates';
 import type { SampleWay } from '@yes-clear/core/file';
 import { mdiPlus } from '@mdi/js';
+import { BEYOND_SAYS } from '@yes-clear/core/water';
 import { computed } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 import DayField from '../kit/DayField.vue';
@@ -102,6 +103,7 @@ const samples = computed(() =>
         :finding="{ severity: 'bad', title: 'These numbers do not make one water', why: error.message }"
         data-testid="water-error"
       />
+      <p v-if="state?.beyond" class="muted small hint">{{ BEYOND_SAYS[state.beyond] }}</p>
     </section>
     <section v-if="completed" class="sheet panel"><CompositionBars :completed="completed" /></section>
     <section v-if="completed && state" class="sheet scales">

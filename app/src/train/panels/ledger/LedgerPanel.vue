@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useTemplateRef } from 'vue';
+import { computed, useTemplateRef } from 'vue';
 import { useOpenSystem } from '../../../system/openSystem';
 import { useScrolledTogether } from '../../useScrolledTogether';
 import { useTrainEdits } from '../../useTrainEdits';
@@ -7,7 +7,9 @@ import { useWorkbench } from '../../useWorkbench';
 import StationLedger from './StationLedger.vue';
 
 /** The stations in figures, each column under its stage in the picture. */
-const edits = useTrainEdits(useOpenSystem());
+const current = useOpenSystem();
+const edits = useTrainEdits(current);
+const origins = computed(() => (current.water.value?.ok ? current.water.value.value.origins : null));
 const bench = useWorkbench();
 const { drawn, report } = bench;
 const host = useTemplateRef<HTMLElement>('host');
@@ -20,6 +22,7 @@ useScrolledTogether(host, bench.scrolled);
       v-if="drawn && report"
       :system="drawn"
       :solved="report.solved"
+      :origins="origins"
       :left="bench.left"
       :column-width="bench.columnWidth.value"
       :selected="bench.selected.value"

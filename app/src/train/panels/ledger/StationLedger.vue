@@ -1,12 +1,22 @@
 <script setup lang="ts">
 import type { System } from '@yes-clear/core/file';
 import { formatQuantity, roundForReading, shownUnit, type Dimension } from '@yes-clear/core/quantity';
+import { figureDoubts } from '@yes-clear/core/advice';
 import type { SolvedTrain, Station } from '@yes-clear/core/train';
+import type { CompletedWater, Solute } from '@yes-clear/core/water';
 import { computed, ref } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 
 /** The stations in figures, each column under its stage; a column's head can be dragged to another place. */
-const props = defineProps<{ system: System; solved: SolvedTrain; left: number; columnWidth: number; selected: string | null }>();
+const props = defineProps<{
+  system: System;
+  solved: SolvedTrain;
+  /** How sure each figure of the tap is. */
+  origins: CompletedWater['origins'] | null;
+  left: number;
+  columnWidth: number;
+  selected: string | null;
+}>();
 const emit = defineEmits<{ select: [stageId: string]; order: [ids: string[]] }>();
 
 interface Row {
@@ -26,12 +36,30 @@ const rows = computed<Row[]>(() => [
     label: `Hardness ${unit('hardnessMgL').replace(' CaCO₃', '')}`,
     cell: (s) => (s.state.hardnessMgL < 0.2 ? '0' : show(s.state.hardnessMgL, 'hardnessMgL')),
   },
-  { label: 'pH', cell: (s) => s.state.pH.toFixed(1) },
-  { label: 'Silica mg/L', cell: (s) => small(s.water.mgL.SiO2) },
+  { label: 'pH', cell: (s) => pHText(s) },
+  { label: 'Silica mg/L', cell: (s) => about(s.water.mgL.SiO2, 'SiO2') },
   { label: 'Chlorine mg/L', cell: (s) => small(s.water.mgL.chlorine + s.water.mgL.chloramine) },
 ]);
 /** Below what anybody measures, zero reads better than a string of noughts. */
 const small = (mgL: number): string => (mgL < 0.005 ? '0' : mgL.toFixed(mgL < 10 ? 2 : 1));
+
+/** What is said of figures whose doubt is larger than their digits, each once. */
+const doubts = computed(() => figureDoubts(props.solved));
+const footnotes = computed(() => [
+  ...new Set(doubts.value.map(({ says }) => says)),
+  ...(isAssumed('SiO2') ? ['Silica was not tested at the tap: figures with ~ follow from what is usual in such a supply.'] : []),
+]);
+const isAssumed = (solute: Solute): boolean => props.origins?.[solute] === 'assumed';
+/** A figure that rests on what nobody measured. */
+const about = (mgL: number, solute: Solute): string => {
+  const text = small(mgL);
+  return isAssumed(solute) && text !== '0' ? `~${Number(mgL.toPrecision(2))}` : text;
+};
+/** A pH with no more digits than its doubt allows. */
+function pHText({ after, state }: Station): string {
+  const doubt = doubts.value.find((one) => one.after === after && one.figure === 'pH');
+  return doubt ? `~${state.pH.toFixed(0)}` : state.pH.toFixed(1);
+}
 
 const stationOf = computed(
   () =>
@@ -118,6 +146,7 @@ const dragging = ref(false);
         >{{ stationOf.has(place.at) ? row.cell(stationOf.get(place.at)!) : '–' }}</span
       >
     </div>
+    <p v-for="note in footnotes" :key="note" class="footnote">{{ note }}</p>
   </div>
 </template>
 
@@ -132,6 +161,7 @@ span, .stage { display: flex; align-items: center; justify-content: center; padd
 .stages { display: flex; }
 .stage { border: 0; background: transparent; color: var(--ink); font-family: inherit; cursor: grab; text-align: center; line-height: 1.15; }
 .stage:hover { background: color-mix(in srgb, var(--action) 7%, transparent); }
+.footnote { position: sticky; left: 0; width: max-content; max-width: 900px; padding: 5px 14px; border-top: 1px solid var(--hair); font-size: 13px; color: var(--muted); }
 .on { background: var(--select); }
 .zero, .none { color: var(--muted); opacity: 0.75; }
 </style>
