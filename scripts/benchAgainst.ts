@@ -32,8 +32,11 @@ interface Measured {
 }
 /** One run of the benchmarks of a checkout, by row. */
 function run(at: string): Map<string, Measured> {
-  execFileSync('npm', ['run', 'build'], { cwd: at, stdio: 'ignore' });
-  execFileSync('npx', ['tsx', 'scripts/bench.ts'], { cwd: at, stdio: 'ignore' });
+  // By node itself: npm would take this checkout for its own.
+  const node = (cwd: string, tool: string, ...args: string[]): void =>
+    void execFileSync(process.execPath, [join(ROOT, 'node_modules', tool), ...args], { cwd, stdio: ['ignore', 'ignore', 'inherit'] });
+  node(join(at, 'app'), 'vite/bin/vite.js', 'build');
+  node(at, 'tsx/dist/cli.mjs', 'scripts/bench.ts');
   const rows = readFileSync(join(at, 'docs/benchmarks.md'), 'utf8')
     .split('\n')
     .flatMap((line) => {

@@ -168,7 +168,7 @@ function sure({ system, completed, say }: Tap): Finding {
     return {
       id: 'sure',
       severity: 'mind',
-      title: '0 figures of this water were measured',
+      title: 'Nothing of this water was measured: 0 figures',
       why: `It stands on a usual water of its kind, ${CHARACTER_ROWS[currentSample(system.source).character].label.toLowerCase()}. One reading of a meter tells its strength.`,
     };
   // Humic anions are no figure of a water that has none.
@@ -292,6 +292,7 @@ function disinfectant({ completed, system, solved, say }: Tap): Finding | null {
   const gramsAYear = ((chlorine + chloramine) * perDay * 365) / 1000;
   const duty = `A year brings the carbon ${gramsAYear >= 10 ? Math.round(gramsAYear) : gramsAYear.toFixed(1)}${THIN}g of it, at ${say.perDay(perDay)} of feed.`;
   const carbons = system.train.stages.filter((stage) => stage.kind === 'carbon').length;
+  const hasMembrane = system.train.stages.some((stage) => stage.kind === 'membrane');
   if (chloramine > 0)
     return {
       id: 'chloramine',
@@ -301,8 +302,8 @@ function disinfectant({ completed, system, solved, say }: Tap): Finding | null {
     };
   return {
     id: 'chlorine',
-    severity: carbons === 0 && system.train.stages.some((stage) => stage.kind === 'membrane') ? 'bad' : 'note',
-    title: `Chlorine ${say.mgL(chlorine)} must go before the membrane`,
+    severity: carbons === 0 && hasMembrane ? 'bad' : 'note',
+    title: `Chlorine ${say.mgL(chlorine)} ${hasMembrane ? 'must go before the membrane' : 'in the tap'}`,
     why: `A carbon block of the usual size takes it in seconds. ${duty}`,
   };
 }

@@ -169,7 +169,7 @@ function scaling(system: System, { scale, solved }: TrainFacts, preference: Unit
       id: 'scale',
       severity: 'good',
       title: `No scale at ${say.ratio(now)}: waste index ${say.index(scale.index)}`,
-      why: `The waste stays below saturation with calcite ${limit}.`,
+      why: `Lime is acted on from ${say.index(scale.actionIndex)} here; the waste stays below that ${limit}.`,
     };
   }
   if (scale.feedIndex > scale.actionIndex && scale.index - scale.feedIndex < ADDS_LITTLE)

@@ -139,7 +139,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
       parts: ['membrane and housing', 'a T for the two products', 'one larger restrictor on the last waste', 'flush valve moved behind it'],
       possible: single,
       against: second ?? poor,
-      mind: `The old restrictor comes out: one restrictor, on the last waste.${near}`,
+      mind: `${membrane.valve ? 'The waste valve moves to the last waste.' : 'The old restrictor comes out: one restrictor, on the last waste.'}${near}`,
     }),
     option('parallel', 'Second element beside the first', replaced({ arrangement: 'parallel', restrictor: pairRestrictor }), {
       partsCost: prices.element,

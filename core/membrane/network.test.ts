@@ -341,7 +341,11 @@ describe('rest and silt', () => {
     expectWithin(found.meanMgL, mean, 0.005);
   });
   it('C42: creep of a unit that stands at 10 °C', () => {
-    const found = creep({ feedBrineMgL: 275, steadyMgL: 6, feedSideL: 0.1, permeateSideL: 0.05, saltLPerH: 0.20658 * saltFactor(10) }, 0.25, 1);
+    const found = creep(
+      { feedBrineMgL: 275, steadyMgL: 6, feedSideL: 0.1, permeateSideL: 0.05, saltLPerH: 0.20658 * saltFactor(10) },
+      0.25,
+      1,
+    );
     expectWithin(found.tauH, 0.3284, 0.005);
     expectWithin(found.startMgL, 101.56, 0.005);
   });
