@@ -3,7 +3,7 @@
  * that is slow for a while is slow for both; medians of the runs side by side, written to docs/benchmarks.md.
  */
 import { execFileSync } from 'node:child_process';
-import { mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -36,7 +36,13 @@ function run(at: string): Map<string, Measured> {
   const node = (cwd: string, tool: string, ...args: string[]): void =>
     void execFileSync(process.execPath, [join(ROOT, 'node_modules', tool), ...args], { cwd, stdio: ['ignore', 'ignore', 'inherit'] });
   node(join(at, 'app'), 'vite/bin/vite.js', 'build');
-  node(at, 'tsx/dist/cli.mjs', 'scripts/bench.ts');
+  rmSync(join(at, 'docs/benchmarks.md'), { force: true });
+  // A row over its limit is said by the command itself, and no reason to lose the rest: no table is one.
+  try {
+    node(at, 'tsx/dist/cli.mjs', 'scripts/bench.ts');
+  } catch (fault) {
+    if (!existsSync(join(at, 'docs/benchmarks.md'))) throw fault;
+  }
   const rows = readFileSync(join(at, 'docs/benchmarks.md'), 'utf8')
     .split('\n')
     .flatMap((line) => {

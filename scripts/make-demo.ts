@@ -94,6 +94,7 @@ function coralNursery(): System {
     demo: true,
     units: { system: 'trade', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 },
     source: {
+      assumed: [],
       name: 'Mains',
       samples: [
         {
@@ -222,6 +223,7 @@ function vanTank(): System {
     demo: true,
     units: { system: 'metric', hardness: '°dH', ppmFactor: 0.5 },
     source: {
+      assumed: [],
       name: 'Yard tap',
       samples: [
         {
@@ -288,6 +290,7 @@ function watermaker(): System {
   return {
     ...base,
     demo: true,
+    source: { ...base.source, assumed: [] },
     train: {
       ...base.train,
       stages: base.train.stages.map((stage) => {
@@ -315,7 +318,7 @@ function labSkid(): System {
     instruments: [
       { ...base.instruments[0]!, name: 'Loop monitor', scale: { kind: 'conductivity' }, resolution: 0.01, calibratedOn: day(60) },
     ],
-    source: { ...base.source, samples: base.source.samples.map((sample) => ({ ...sample, reading: 480, chlorineMgL: 0.3 })) },
+    source: { ...base.source, assumed: [], samples: base.source.samples.map((sample) => ({ ...sample, reading: 480, chlorineMgL: 0.3 })) },
     goal: {
       ...base.goal,
       demand: {
@@ -354,6 +357,7 @@ function espressoBar(): System {
     units: { system: 'metric', hardness: '°dH', ppmFactor: 0.5 },
     source: {
       ...base.source,
+      assumed: [],
       samples: base.source.samples.map((sample) => ({
         ...sample,
         takenOn: day(20),
@@ -406,6 +410,7 @@ function iceCounter(): System {
     ...base,
     demo: true,
     units: { system: 'trade', hardness: 'gpg', ppmFactor: 0.5 },
+    source: { ...base.source, assumed: [] },
     train: {
       ...base.train,
       stages: base.train.stages.map(aged),

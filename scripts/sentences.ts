@@ -46,6 +46,8 @@ const isSentence = (text: string): boolean => (text.match(/\p{L}{2,}/gu) ?? []).
 for (const file of files.sort()) {
   const text = readFileSync(join(ROOT, file), 'utf8');
   const sfc = file.endsWith('.vue') ? parse(text).descriptor : null;
-  const said = sfc ? [...saidIn(sfc.scriptSetup?.content ?? sfc.script?.content ?? ''), ...inTemplate(sfc.template?.content ?? '')] : saidIn(text);
+  const said = sfc
+    ? [...saidIn(sfc.scriptSetup?.content ?? sfc.script?.content ?? ''), ...inTemplate(sfc.template?.content ?? '')]
+    : saidIn(text);
   for (const sentence of new Set(said.map(plain).filter(isSentence))) console.log(`${file}\t${sentence}`);
 }

@@ -114,11 +114,12 @@ describe('a file of version 3', () => {
     const outcome = readDocument(text);
     expect(message(outcome)).toBe('');
     type Raw = Record<string, unknown>;
-    const { records } = JSON.parse(text) as { records: { system: { instruments: Raw[]; train: { stages: Raw[] } & Raw } }[] };
+    const { records } = JSON.parse(text) as { records: { system: { instruments: Raw[]; source: Raw; train: { stages: Raw[] } & Raw } }[] };
     for (const { system } of records) {
       system.instruments = system.instruments.map(({ compensated: _, ...one }) => ({ ...one, compensation: 'linear' }));
       const stages = system.train.stages.map((one) => (one['kind'] === 'resin' ? { ...one, floorUScm: null } : one));
       system.train = { ...system.train, stages, scaleActionIndex: null };
+      system.source = { ...system.source, assumed: [] };
     }
     expect(outcome.ok && outcome.records).toEqual(records);
   });

@@ -1,3 +1,4 @@
+export { answered, confirmed, readingGivesWay } from './assumed';
 export { FIRST_YEAR, LAST_YEAR, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
 export { PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
@@ -15,10 +16,12 @@ export { FILE_ENDING, envelope, fileText } from './envelope';
 export { SYSTEM_PARTS, alike, compareRecords, copyOf, mergeRecords, withPlainId, type RecordComparison, type SystemPart } from './merge';
 export type { SystemRecord } from './record';
 export {
+  ASSUMABLE,
   TEMPLATE_IDS,
   kitSchema,
   ratioSchema,
   systemSchema,
+  type Assumable,
   type Branch,
   type Cartridge,
   type Comparison,

@@ -88,8 +88,14 @@ export const seasonSchema = z.strictObject({
   strongestUScm: maybe(between(0.055, 200_000)),
 });
 
+/** Figures a template fills in, marked until somebody confirms or replaces them. */
+export const ASSUMABLE = ['reading', 'temperature', 'chlorine', 'linePressure'] as const;
+export type Assumable = (typeof ASSUMABLE)[number];
+
 export const sourceSchema = z.strictObject({
   name,
+  /** What of it nobody has looked at yet. */
+  assumed: z.array(z.enum(ASSUMABLE)).max(ASSUMABLE.length),
   samples: z.array(sampleSchema).min(1).max(60),
   /** The sample the system is planned with. */
   sampleId: id,

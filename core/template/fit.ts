@@ -68,6 +68,7 @@ export function systemFromAnswers({ goal, reading, character }: Answers, start: 
     })),
     source: {
       ...system.source,
+      assumed: system.source.assumed.filter((mark) => mark !== 'reading'),
       samples: system.source.samples.map((sample) => ({
         ...sample,
         character: reading === null ? character : salty ? sample.character : USUAL_CHARACTER,

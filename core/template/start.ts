@@ -1,4 +1,5 @@
 import {
+  ASSUMABLE,
   NO_KIT,
   NO_REPORT,
   PLACEHOLDER_PRICES,
@@ -56,6 +57,7 @@ export function systemFromTemplate({ id, name, site, template, at }: NewSystem):
     comparison: { referenceId: null, glasses: [] },
     source: {
       name: row.supply?.name ?? 'Mains',
+      assumed: [...ASSUMABLE],
       samples: [
         {
           id: 'sample-1',

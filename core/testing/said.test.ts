@@ -34,7 +34,7 @@ const from = (template: TemplateId): System =>
   systemFromTemplate({ id: 's', name: 'Try', site: 'Bench', template, at: '2026-01-01T00:00:00Z' });
 const source = (system: System, changes: Partial<System['source']>): System => ({ ...system, source: { ...system.source, ...changes } });
 const sample = (system: System, changes: Partial<System['source']['samples'][number]>): System =>
-  source(system, { samples: system.source.samples.map((one) => ({ ...one, ...changes })) });
+  source(system, { assumed: [], samples: system.source.samples.map((one) => ({ ...one, ...changes })) });
 const kit = (system: System, changes: Partial<System['source']['samples'][number]['kit']>, reading: number | null = null): System =>
   sample(system, { way: 'kit', reading, kit: { ...system.source.samples[0]!.kit, ...changes } });
 const train = (system: System, changes: Partial<System['train']>): System => ({ ...system, train: { ...system.train, ...changes } });

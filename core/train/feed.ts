@@ -1,4 +1,4 @@
-import { currentSample, type Instrument, type Sample, type Source } from '../file';
+import { currentSample, readingGivesWay, type Instrument, type Sample, type Source } from '../file';
 import { fail, ok, type Outcome } from '../quantity';
 import {
   completeWater,
@@ -120,7 +120,8 @@ export function sampleWater(sample: Sample, instruments: readonly Instrument[]):
 
 /** The complete water at the head of a train: the source's sample, blended with its second water where there is one. */
 export function tapWater(source: Source, instruments: readonly Instrument[]): Outcome<CompletedWater> {
-  const first = sampleWater(currentSample(source), instruments);
+  const sample = currentSample(source);
+  const first = sampleWater(readingGivesWay(source) ? { ...sample, reading: null } : sample, instruments);
   const { second } = source;
   if (!first.ok || !second || second.share === 0) return first;
   const other = sampleWater(second.sample, instruments);

@@ -20,10 +20,12 @@ const props = defineProps<{
   note?: string;
   /** What stands in the field while it is empty. */
   empty?: string;
+  /** Filled in by a template and looked at by nobody: marked, with the way to confirm it. */
+  assumed?: boolean;
   /** Understood, but at odds with another field: marked without a message of its own. */
   blamed?: boolean;
 }>();
-const emit = defineEmits<{ 'update:modelValue': [value: number | null]; typed: [text: string] }>();
+const emit = defineEmits<{ 'update:modelValue': [value: number | null]; typed: [text: string]; confirm: [] }>();
 const id = useId();
 const bounds = computed(() => (props.of ? boundsOf(props.of) : {}));
 const { text, error, symbol, hint, typed, left } = useQuantityInput({
@@ -62,6 +64,10 @@ const { text, error, symbol, hint, typed, left } = useQuantityInput({
       />
       <span v-if="symbol" class="unit">{{ symbol }}</span>
     </div>
+    <p v-if="assumed" class="assumed">
+      Assumed, not looked at.
+      <button type="button" :aria-label="`${label} is right as it stands`" @click="emit('confirm')">It is right</button>
+    </p>
     <p :id="`${id}-says`" class="says" :role="error ? 'alert' : undefined">
       <template v-if="error">{{ error }}</template>
       <template v-else-if="look !== 'row'">{{ [hint, note].filter(Boolean).join(' · ') }}</template>
@@ -79,6 +85,8 @@ input { flex: 1 1 0; min-width: 0; width: 100%; border: 0; outline: 0; backgroun
 input::placeholder { color: var(--muted); opacity: 0.75; font-family: var(--digits); font-size: 13.5px; }
 .unit { color: var(--muted); font-size: 13.3px; padding-left: 8px; white-space: nowrap; }
 .says { min-height: 0; font-size: 13px; color: var(--muted); }
+.assumed { font-size: 13px; color: var(--mind-text, var(--muted)); }
+.assumed button { border: 0; background: transparent; padding: 2px 4px; font: inherit; font-weight: 650; color: var(--action); text-decoration: underline; cursor: pointer; }
 .wrong .box, .blamed .box { border-color: var(--bad); box-shadow: inset 0 0 0 1px var(--bad); }
 .wrong .says { color: var(--bad); font-weight: 550; }
 .row { grid-template-columns: minmax(0, 1fr) 132px; align-items: center; column-gap: 8px; }

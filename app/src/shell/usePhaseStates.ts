@@ -22,7 +22,7 @@ export function usePhaseStates(current: OpenSystem): ComputedRef<PhaseStates> {
     const steps = runbookSteps(runbook(system));
     const made = steps.filter((step) => done.has(step.id)).length;
     return {
-      water: !water?.ok || water.value.warning !== null ? 'attention' : 'done',
+      water: !water?.ok || water.value.warning !== null || system.source.assumed.length > 0 ? 'attention' : 'done',
       goal: demandLPerWeek(system.goal.demand) > 0 ? 'done' : 'nothing',
       train: solved ? worst(solved.report.findings) : current.error.value ? 'attention' : 'nothing',
       build: made === 0 ? 'nothing' : made === steps.length ? 'done' : 'attention',

@@ -1,4 +1,4 @@
-import { same, systemIssue, type Change, type Reading, type System, type SystemRecord } from '@yes-clear/core/file';
+import { answered, same, systemIssue, type Change, type Reading, type System, type SystemRecord } from '@yes-clear/core/file';
 import type { InputError, Outcome, UnitPreference } from '@yes-clear/core/quantity';
 import { tapWater } from '@yes-clear/core/train';
 import { settleWater, type CompletedWater, type WaterState } from '@yes-clear/core/water';
@@ -165,7 +165,7 @@ function useEdits(system: ShallowRef<System | null>, settled: () => Promise<void
   function edit(label: string, change: (system: System) => System): void {
     const before = system.value;
     if (!before) return;
-    const after = change(before);
+    const after = answered(before, change(before));
     const part = changedPart(before, after);
     if (part.kind !== 'changed' || part.changes.length === 0) return;
     const issue = systemIssue(after);

@@ -9,7 +9,7 @@ import { useSample } from './useSample';
 
 /** One reading of a pen or in-line meter, with the meter it was taken on. */
 defineProps<{ blamed: boolean; optional?: boolean }>();
-const { current, sample, set } = useSample();
+const { current, sample, isAssumed, confirm, set } = useSample();
 const instruments = computed(() => current.system.value?.instruments ?? []);
 const instrument = computed(
   () => instruments.value.find((candidate) => candidate.id === sample.value?.instrumentId) ?? instruments.value[0],
@@ -52,6 +52,8 @@ function setScale(key: string): void {
       :blamed="blamed"
       :model-value="sample.reading"
       :note="note"
+      :assumed="isAssumed('reading')"
+      @confirm="confirm('reading')"
       @update:model-value="set('reading', { reading: $event })"
     />
     <div class="labelled">

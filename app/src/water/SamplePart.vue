@@ -19,7 +19,7 @@ import SolidsRow from './SolidsRow.vue';
 import { CHARACTER_CHOICES, needed, useSample } from './useSample';
 
 /** One dated sample: a reading, a kit or a report, completed to one consistent water. */
-const { current, source, sample, set, setSource, add, remove } = useSample();
+const { current, source, sample, isAssumed, confirm, set, setSource, add, remove } = useSample();
 const units = computed(() => current.units.value);
 const completed = computed(() => (current.water.value?.ok ? current.water.value.value : null));
 const error = computed(() => (current.water.value && !current.water.value.ok ? current.water.value.error : null));
@@ -93,6 +93,8 @@ const samples = computed(() =>
           dimension="temperatureC"
           :units="units"
           :model-value="sample.temperatureC"
+          :assumed="isAssumed('temperature')"
+          @confirm="confirm('temperature')"
           @update:model-value="needed((temperatureC) => set('temperature', { temperatureC }))($event)"
         />
         <DayField label="Taken on" :model-value="sample.takenOn" @update:model-value="$event && set('sample date', { takenOn: $event })" />

@@ -13,7 +13,7 @@ import { CHARACTER_CHOICES, needed, useSample } from './useSample';
 import { PLAIN_UNITS } from './meterScales';
 
 /** What belongs to the place rather than to one sample: pressure, disinfectant, the year, and a second water. */
-const { current, source, sample, set, setSource } = useSample();
+const { current, source, sample, isAssumed, confirm, set, setSource } = useSample();
 const units = computed(() => current.units.value);
 const instruments = computed(() => current.system.value?.instruments ?? []);
 const span = computed(() => (source.value ? seasonSpan(source.value, instruments.value) : null));
@@ -87,6 +87,8 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           dimension="pressureBar"
           :units="units"
           :model-value="source.linePressureBar"
+          :assumed="isAssumed('linePressure')"
+          @confirm="confirm('linePressure')"
           @update:model-value="needed((linePressureBar) => setSource('line pressure', { linePressureBar }))($event)"
         />
         <QuantityField
@@ -114,6 +116,8 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           :high="20"
           :units="units"
           :model-value="sample.chlorineMgL"
+          :assumed="isAssumed('chlorine')"
+          @confirm="confirm('chlorine')"
           @update:model-value="needed((chlorineMgL) => set('chlorine', { chlorineMgL }))($event)"
         />
         <QuantityField

@@ -1,5 +1,14 @@
 import { idFor } from '../store/newId';
-import { currentSample, emptySample, withSample, type Kit, type Sample, type Source } from '@yes-clear/core/file';
+import {
+  confirmed,
+  currentSample,
+  emptySample,
+  withSample,
+  type Assumable,
+  type Kit,
+  type Sample,
+  type Source,
+} from '@yes-clear/core/file';
 import type { ReportValue } from '@yes-clear/core/report';
 import { CHARACTER_ROWS, CHARACTERS } from '@yes-clear/core/water';
 import { computed } from 'vue';
@@ -65,7 +74,9 @@ export function useSample() {
       return last ? { ...system, source: { ...old, samples: rest, sampleId: last.id } } : system;
     });
   }
-  return { current, source, sample, set, setSource, setKit, setReport, takeReport, add, remove };
+  const isAssumed = (mark: Assumable): boolean => source.value?.assumed.includes(mark) ?? false;
+  const confirm = (mark: Assumable): void => current.edit('figure confirmed', (system) => confirmed(system, mark));
+  return { current, source, sample, isAssumed, confirm, set, setSource, setKit, setReport, takeReport, add, remove };
 }
 
 /** A field that must hold a number keeps the last one while it is empty. */

@@ -21,8 +21,14 @@ function trainFrom4(train: unknown): unknown {
 /** A system of version 4 as one of version 5. */
 function systemFrom4(system: unknown): unknown {
   if (!isData(system)) return system;
-  const { instruments, train } = system;
-  return { ...system, instruments: Array.isArray(instruments) ? instruments.map(instrumentFrom4) : instruments, train: trainFrom4(train) };
+  const { instruments, source, train } = system;
+  return {
+    ...system,
+    // What stood in an older file counts as looked at.
+    source: isData(source) ? { ...source, assumed: [] } : source,
+    instruments: Array.isArray(instruments) ? instruments.map(instrumentFrom4) : instruments,
+    train: trainFrom4(train),
+  };
 }
 
 /** Version 5: meters of pure water, which take the water's own ions apart from the salt's; what a resin leaves when it is fresh; scale acted on by service. */

@@ -1,0 +1,35 @@
+import type { Assumable, Source, System } from './schema';
+import { currentSample } from './select';
+
+/**
+ * Figures a template fills in that nobody has looked at: each is marked until somebody confirms it or types another, and
+ * makes no phase done.
+ */
+
+/** The figure behind each mark. */
+const FIGURE: Readonly<Record<Assumable, (source: Source) => unknown>> = {
+  reading: (source) => [currentSample(source).reading, source.sampleId],
+  temperature: (source) => [currentSample(source).temperatureC, source.sampleId],
+  chlorine: (source) => [currentSample(source).chlorineMgL, currentSample(source).chloramineMgL],
+  linePressure: (source) => source.linePressureBar,
+};
+
+/** A system after an edit, without the marks that the edit answered. */
+export function answered(before: System, after: System): System {
+  const { assumed } = after.source;
+  if (assumed.length === 0) return after;
+  const left = assumed.filter((mark) => JSON.stringify(FIGURE[mark](before.source)) === JSON.stringify(FIGURE[mark](after.source)));
+  return left.length === assumed.length ? after : { ...after, source: { ...after.source, assumed: left } };
+}
+
+/** The same figures, confirmed as they stand. */
+export const confirmed = (system: System, mark: Assumable): System => ({
+  ...system,
+  source: { ...system.source, assumed: system.source.assumed.filter((one) => one !== mark) },
+});
+
+/** Whether a reading nobody took gives way: a kit's hardness or alkalinity says more of this water than a template does. */
+export function readingGivesWay(source: Source): boolean {
+  const { way, kit } = currentSample(source);
+  return source.assumed.includes('reading') && way === 'kit' && (kit.hardnessMgL !== null || kit.alkalinityMgL !== null);
+}
