@@ -190,7 +190,7 @@ test('two answers give a solved train, drawn as they are typed, and one button k
   await expect(page.getByRole('table', { name: 'Stations' })).toBeVisible();
   await phase(page, 'Water');
   await expect(page.getByRole('radio', { name: 'Nothing yet' })).toBeChecked();
-  await expect(page.getByText('0 figures of this water were measured')).toBeVisible();
+  await expect(page.getByText('Nothing of this water was measured: 0 figures')).toBeVisible();
 });
 
 test('works without a network once it has been here', async ({ browser }) => {
