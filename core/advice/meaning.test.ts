@@ -9,7 +9,9 @@ import { systemFromTemplate } from '../template';
 import { waterMeaning } from './meaning';
 import type { Finding } from '../stage';
 
-const base = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-11-23T10:00:00Z' });
+const unread = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-11-23T10:00:00Z' });
+/** The same, its figures confirmed. */
+const base: System = { ...unread, source: { ...unread.source, assumed: [] } };
 const forGoal = (id: GoalId, sample: Partial<Sample> = {}, change: (s: System) => System = (s) => s): System =>
   change({ ...base, goal: { ...base.goal, id }, source: withSample(base.source, sample) });
 function meaning(system: System): Finding[] {
@@ -92,6 +94,11 @@ describe('what a water means', () => {
   it('says how sure it is', () => {
     expect(says(forGoal('marineMakeUp'), 'sure')).toMatch(/note: 1 reading, everything else assumed/);
     expect(says(forGoal('marineMakeUp', pasted(CHALK)), 'sure')).toMatch(/good: 1\d of 19 figures known/);
+  });
+  it('calls no figure measured that a template filled in', () => {
+    expect(says(unread, 'sure')).toMatch(/mind: Nothing of this water was measured: the reading is assumed/);
+    expect(says(unread, 'chlorine')).toMatch(/Chlorine about 0\.5 mg\/L.*Assumed; a test strip tells/);
+    expect(says(base, 'chlorine')).toMatch(/Chlorine 0\.5 mg\/L must go/);
   });
 });
 

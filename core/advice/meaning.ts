@@ -171,6 +171,13 @@ function sure({ system, completed, say }: Tap): Finding {
       title: 'Nothing of this water was measured: 0 figures',
       why: `It stands on a usual water of its kind, ${CHARACTER_ROWS[currentSample(system.source).character].label.toLowerCase()}. One reading of a meter tells its strength.`,
     };
+  if (rung === 'reading' && system.source.assumed.includes('reading'))
+    return {
+      id: 'sure',
+      severity: 'mind',
+      title: 'Nothing of this water was measured: the reading is assumed',
+      why: 'It stands for a usual supply until somebody reads a meter: every figure here is a guess till then.',
+    };
   // Humic anions are no figure of a water that has none.
   const figures = Object.entries(origins).filter(([key]) => key !== 'organic' || water.mgL.organic > 0);
   const assumed = figures.filter(([, origin]) => origin === 'assumed').length;
@@ -287,6 +294,7 @@ const COUNTED = ['none', 'one', 'two', 'three'];
 function disinfectant({ completed, system, solved, say }: Tap): Finding | null {
   const { chlorine, chloramine } = completed.water.mgL;
   if (chlorine + chloramine < 0.005) return null;
+  const assumed = system.source.assumed.includes('chlorine');
   const product = demandLPerDay(system.goal.demand);
   const perDay = product * (1 + ((solved && wasteToProduct(solved)) ?? 0));
   const gramsAYear = ((chlorine + chloramine) * perDay * 365) / 1000;
@@ -303,8 +311,8 @@ function disinfectant({ completed, system, solved, say }: Tap): Finding | null {
   return {
     id: 'chlorine',
     severity: carbons === 0 && hasMembrane ? 'bad' : 'note',
-    title: `Chlorine ${say.mgL(chlorine)} ${hasMembrane ? 'must go before the membrane' : 'in the tap'}`,
-    why: `A carbon block of the usual size takes it in seconds. ${duty}`,
+    title: `Chlorine ${assumed ? 'about ' : ''}${say.mgL(chlorine)} ${hasMembrane ? 'must go before the membrane' : 'in the tap'}`,
+    why: `${assumed ? 'Assumed; a test strip tells, and whether it is chloramine. ' : ''}A carbon block of the usual size takes it in seconds. ${duty}`,
   };
 }
 

@@ -86,7 +86,7 @@ input::placeholder { color: var(--muted); opacity: 0.75; font-family: var(--digi
 .unit { color: var(--muted); font-size: 13.3px; padding-left: 8px; white-space: nowrap; }
 .says { min-height: 0; font-size: 13px; color: var(--muted); }
 .assumed { font-size: 13px; color: var(--mind-text, var(--muted)); }
-.assumed button { border: 0; background: transparent; padding: 2px 4px; font: inherit; font-weight: 650; color: var(--action); text-decoration: underline; cursor: pointer; }
+.assumed button { border: 0; background: transparent; padding: 8px 6px; margin: -6px 0; font: inherit; font-weight: 650; color: var(--action); text-decoration: underline; cursor: pointer; }
 .wrong .box, .blamed .box { border-color: var(--bad); box-shadow: inset 0 0 0 1px var(--bad); }
 .wrong .says { color: var(--bad); font-weight: 550; }
 .row { grid-template-columns: minmax(0, 1fr) 132px; align-items: center; column-gap: 8px; }
