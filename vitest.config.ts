@@ -17,7 +17,7 @@ const MOUNTED = ['app/src/**/*.mount.test.ts'];
 export default defineConfig({
   plugins: [vue()],
   test: {
-    testTimeout: 20_000,
+    testTimeout: 60_000,
     projects: [
       {
         extends: true,

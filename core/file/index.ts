@@ -1,5 +1,5 @@
 export { answered, confirmed, readingGivesWay } from './assumed';
-export { FIRST_YEAR, LAST_YEAR, isLikelyDate } from './bounds';
+export { FIRST_YEAR, LAST_YEAR, USUAL_LINE_PRESSURE, USUAL_WATER_TEMPERATURE, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
 export { PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
 export {

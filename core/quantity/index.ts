@@ -11,6 +11,7 @@ export {
   type UnitPreference,
   type UnitSystem,
 } from './format';
+export { unitDoubt, type UnitDoubt, type Usual } from './meant';
 export { plainText, readNumber } from './number';
 export { fail, firstError, ok, outOfRange, type InputError, type Outcome } from './outcome';
 export { parseQuantity, unitBySpelling } from './parse';

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { expectWithin, value } from '../testing/close';
 import { DIMENSIONS, dimensionSpec, fromCanonical, toCanonical, unitBySymbol, type Dimension } from './units';
 import { formatForEditing, formatQuantity, roundForReading, type UnitPreference } from './format';
+import { unitDoubt } from './meant';
 import { parseQuantity } from './parse';
 import { readNumber } from './number';
 
@@ -209,4 +210,19 @@ describe('check values of units', () => {
     ] as const;
     for (const [got, expected] of rows) expect(Math.abs(got / expected - 1)).toBeLessThan(5e-4);
   });
+});
+
+describe('which unit was meant', () => {
+  const lines = { low: 1.5, high: 8.5, holder: 'Lines have' };
+  const asked = (typed: string, unit = 'bar') => unitDoubt(typed, 'pressureBar', unit, lines);
+  it('is asked where a figure would be usual in another', () => {
+    expect(asked('60')).toEqual({ says: '60 bar? Lines have 1.5 to 8.5\u202fbar.', choices: ['60 psi'] });
+    expect(asked('4', 'psi')?.choices).toEqual(['4 bar', '4 atm']);
+    expect(asked('400')?.choices).toEqual(['400 kPa']);
+  });
+  it('is not asked of a usual figure, of one with its unit, of one usual in none, or of no figure', () => {
+    for (const typed of ['4', '4,2', '60 bar', '60 psi', '2000', '', 'soft']) expect(asked(typed)).toBeNull();
+  });
+  it('is asked of a temperature', () =>
+    expect(unitDoubt('59', 'temperatureC', '°C', { low: 1, high: 35, holder: 'Cold water is at' })?.choices).toEqual(['59 °F']));
 });

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { boundsOf, type Dimension, type UnitPreference } from '@yes-clear/core/quantity';
+import { boundsOf, type Dimension, type UnitPreference, type Usual } from '@yes-clear/core/quantity';
 import { computed, useId } from 'vue';
 import type { ZodType } from 'zod';
 import { useQuantityInput } from './useQuantityInput';
@@ -16,6 +16,8 @@ const props = defineProps<{
   low?: number;
   high?: number;
   optional?: boolean;
+  /** What it usually holds; a figure outside asks which unit was meant. */
+  usual?: Usual;
   look?: 'row' | 'big' | 'column';
   note?: string;
   /** What stands in the field while it is empty. */
@@ -28,7 +30,7 @@ const props = defineProps<{
 const emit = defineEmits<{ 'update:modelValue': [value: number | null]; typed: [text: string]; confirm: [] }>();
 const id = useId();
 const bounds = computed(() => (props.of ? boundsOf(props.of) : {}));
-const { text, error, symbol, hint, typed, left } = useQuantityInput({
+const { text, error, symbol, hint, doubt, typed, left, meant } = useQuantityInput({
   value: () => props.modelValue,
   dimension: () => props.dimension,
   label: () => props.label,
@@ -37,6 +39,7 @@ const { text, error, symbol, hint, typed, left } = useQuantityInput({
   low: () => props.low ?? bounds.value.low,
   high: () => props.high ?? bounds.value.high,
   optional: () => props.optional ?? false,
+  usual: () => props.usual,
   changed: (value, raw) => {
     emit('update:modelValue', value);
     emit('typed', raw);
@@ -64,7 +67,11 @@ const { text, error, symbol, hint, typed, left } = useQuantityInput({
       />
       <span v-if="symbol" class="unit">{{ symbol }}</span>
     </div>
-    <p v-if="assumed" class="assumed">
+    <p v-if="doubt" class="asks doubt" role="status">
+      {{ doubt.says }}
+      <button v-for="choice in doubt.choices" :key="choice" type="button" @click="meant(choice)">{{ choice }}</button>
+    </p>
+    <p v-if="assumed" class="asks">
       Assumed, not looked at.
       <button type="button" :aria-label="`${label} is right as it stands`" @click="emit('confirm')">It is right</button>
     </p>
@@ -85,8 +92,9 @@ input { flex: 1 1 0; min-width: 0; width: 100%; border: 0; outline: 0; backgroun
 input::placeholder { color: var(--muted); opacity: 0.75; font-family: var(--digits); font-size: 13.5px; }
 .unit { color: var(--muted); font-size: 13.3px; padding-left: 8px; white-space: nowrap; }
 .says { min-height: 0; font-size: 13px; color: var(--muted); }
-.assumed { font-size: 13px; color: var(--mind-text, var(--muted)); }
-.assumed button { border: 0; background: transparent; padding: 8px 6px; margin: -6px 0; font: inherit; font-weight: 650; color: var(--action); text-decoration: underline; cursor: pointer; }
+.asks { font-size: 13px; color: var(--muted); }
+.doubt { color: var(--warning); font-weight: 550; }
+.asks button { border: 0; background: transparent; padding: 8px 6px; margin: -6px 0; font: inherit; font-weight: 650; color: var(--action); text-decoration: underline; cursor: pointer; }
 .wrong .box, .blamed .box { border-color: var(--bad); box-shadow: inset 0 0 0 1px var(--bad); }
 .wrong .says { color: var(--bad); font-weight: 550; }
 .row { grid-template-columns: minmax(0, 1fr) 132px; align-items: center; column-gap: 8px; }

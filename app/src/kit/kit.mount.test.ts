@@ -85,3 +85,33 @@ describe('the field of a quantity', () => {
     expect(may.get('input').attributes('placeholder')).toBe('by age');
   });
 });
+
+describe('a quantity typed in another unit than its field has', () => {
+  const field = () =>
+    mount(QuantityField, {
+      props: {
+        label: 'Line pressure',
+        dimension: 'pressureBar',
+        units: { system: 'metric', hardness: '°dH', ppmFactor: 0.5 },
+        modelValue: 4,
+        usual: { low: 1.5, high: 8.5, holder: 'Lines have' },
+      },
+    });
+  it('asks which was meant, and takes the answer', async () => {
+    const shown = field();
+    await shown.get('input').setValue('60');
+    expect(shown.get('.doubt').text()).toContain('60 bar? Lines have 1.5 to 8.5');
+    await shown.get('.doubt button').trigger('click');
+    const [asTyped, meant] = shown.emitted('update:modelValue')!.map(([value]) => value as number);
+    expect(asTyped).toBe(60);
+    expect(meant).toBeCloseTo(4.137, 3);
+    expect(shown.find('.doubt').exists()).toBe(false);
+  });
+  it('asks nothing of a usual figure or of one with its unit', async () => {
+    const shown = field();
+    for (const typed of ['4.2', '60 bar']) {
+      await shown.get('input').setValue(typed);
+      expect(shown.find('.doubt').exists()).toBe(false);
+    }
+  });
+});

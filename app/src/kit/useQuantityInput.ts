@@ -4,8 +4,10 @@ import {
   hintUnit,
   parseQuantity,
   shownUnit,
+  unitDoubt,
   type Dimension,
   type UnitPreference,
+  type Usual,
 } from '@yes-clear/core/quantity';
 import { computed, ref, watch } from 'vue';
 
@@ -20,6 +22,8 @@ export interface QuantityInputOptions {
   readonly high?: () => number | undefined;
   /** Whether the field may be left empty. */
   readonly optional?: () => boolean;
+  /** What the field usually holds; a figure outside is asked about. */
+  readonly usual?: () => Usual | undefined;
   readonly changed: (value: number | null, typed: string) => void;
 }
 
@@ -38,15 +42,19 @@ export function useQuantityInput(options: QuantityInputOptions) {
   const text = ref(shown());
   const error = ref<string | null>(null);
   const editing = ref(false);
+  /** What was typed last; nothing once the figure comes from elsewhere. */
+  const lastTyped = ref('');
 
   watch([options.value, symbol], () => {
     if (editing.value || error.value) return;
     text.value = shown();
+    lastTyped.value = '';
   });
 
   function typed(next: string): void {
     editing.value = true;
     text.value = next;
+    lastTyped.value = next;
     if (next.trim() === '' && options.optional?.()) {
       error.value = null;
       options.changed(null, next);
@@ -77,5 +85,15 @@ export function useQuantityInput(options: QuantityInputOptions) {
     return value === null || other === null || options.unit?.() ? '' : formatIn(value, options.dimension(), other, factor.value).text;
   });
 
-  return { text, error, symbol, hint, typed, left };
+  /** Whether another unit was meant: asked as long as the figure stands as typed. */
+  const doubt = computed(() => {
+    const usual = options.usual?.();
+    return usual && lastTyped.value !== '' ? unitDoubt(lastTyped.value, options.dimension(), symbol.value, usual, factor.value) : null;
+  });
+  function meant(choice: string): void {
+    typed(choice);
+    left();
+  }
+
+  return { text, error, symbol, hint, doubt, typed, left, meant };
 }

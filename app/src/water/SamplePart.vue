@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { longDayOfYear } from '../time/dates';
-import type { SampleWay } from '@yes-clear/core/file';
+import { USUAL_WATER_TEMPERATURE, type SampleWay } from '@yes-clear/core/file';
 import { mdiPlus } from '@mdi/js';
 import { BEYOND_SAYS } from '@yes-clear/core/water';
 import { computed } from 'vue';
@@ -92,6 +92,7 @@ const samples = computed(() =>
           label="Water temperature"
           dimension="temperatureC"
           :units="units"
+          :usual="USUAL_WATER_TEMPERATURE"
           :model-value="sample.temperatureC"
           :assumed="isAssumed('temperature')"
           @confirm="confirm('temperature')"

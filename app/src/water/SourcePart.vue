@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { emptySample, type Kit, type Sample } from '@yes-clear/core/file';
+import { USUAL_LINE_PRESSURE, emptySample, type Kit, type Sample } from '@yes-clear/core/file';
 import { formatIn, THIN, inSentence } from '@yes-clear/core/quantity';
 import { sampleWater, seasonSpan } from '@yes-clear/core/train';
 import { settleWater } from '@yes-clear/core/water';
@@ -86,6 +86,7 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           label="Line pressure"
           dimension="pressureBar"
           :units="units"
+          :usual="USUAL_LINE_PRESSURE"
           :model-value="source.linePressureBar"
           :assumed="isAssumed('linePressure')"
           @confirm="confirm('linePressure')"
