@@ -80,6 +80,9 @@ test('switching units changes what is shown and nothing that is stored', async (
   const before = await ledgerRow(page, /^Pressure/);
   await page.keyboard.press('u');
   await expect(page.getByRole('rowheader', { name: 'Pressure bar' })).toBeVisible();
+  await expect(page.getByRole('rowheader', { name: 'TDS ppm' })).toBeVisible();
+  await page.keyboard.press('u');
+  await expect(page.getByRole('rowheader', { name: 'EC µS/cm' })).toBeVisible();
   await page.keyboard.press('u');
   await expect(page.getByRole('rowheader', { name: 'Pressure psi' })).toBeVisible();
   await expect.poll(() => ledgerRow(page, /^Pressure/)).toEqual(before);
@@ -224,13 +227,17 @@ test('everything is saved to one file and comes back from it', async ({ page }) 
   await expect(page.getByRole('article')).toHaveCount(DEMO);
 });
 
-test('on a phone the units switch with the one button there is', async ({ browser }) => {
+test('on a phone the units switch together or one by one', async ({ browser }) => {
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
   const page = await context.newPage();
   await openDemo(page, CORAL, 'train');
-  await page.getByRole('radio', { name: 'ppm · psi' }).click();
+  await page.getByRole('button', { name: 'Units: ppm · psi' }).click();
+  const units = page.getByRole('dialog', { name: 'Units' });
+  await units.getByRole('radio', { name: 'µS/cm · bar · °C · L' }).click();
   await expect(page.getByRole('rowheader', { name: 'Pressure bar' })).toBeVisible();
-  await page.getByRole('radio', { name: 'µS · bar' }).click();
+  await expect(page.getByRole('rowheader', { name: 'Flow L/h' })).toBeVisible();
+  await units.getByRole('radiogroup', { name: 'Pressure' }).getByRole('radio', { name: 'psi' }).click();
   await expect(page.getByRole('rowheader', { name: 'Pressure psi' })).toBeVisible();
+  await expect(page.getByRole('rowheader', { name: 'Flow L/h' })).toBeVisible();
   await context.close();
 });

@@ -2,6 +2,7 @@
  * Writes the demonstration: two invented systems with some months of readings made by the product's own
  * model plus the scatter of real meters. Everything in it is made up. Run with `npm run demo`.
  */
+import { METRIC_UNITS, GALLON_UNITS } from '../core/quantity';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { runbook, runbookSteps } from '../core/commission';
@@ -92,7 +93,7 @@ function coralNursery(): System {
   return {
     ...base,
     demo: true,
-    units: { system: 'trade', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 },
+    units: GALLON_UNITS,
     source: {
       assumed: [],
       name: 'Mains',
@@ -221,7 +222,7 @@ function vanTank(): System {
   return {
     ...base,
     demo: true,
-    units: { system: 'metric', hardness: '°dH', ppmFactor: 0.5 },
+    units: { ...METRIC_UNITS, hardness: '°dH' },
     source: {
       assumed: [],
       name: 'Yard tap',
@@ -354,7 +355,7 @@ function espressoBar(): System {
   return {
     ...base,
     demo: true,
-    units: { system: 'metric', hardness: '°dH', ppmFactor: 0.5 },
+    units: { ...METRIC_UNITS, hardness: '°dH' },
     source: {
       ...base.source,
       assumed: [],
@@ -409,7 +410,7 @@ function iceCounter(): System {
   return {
     ...base,
     demo: true,
-    units: { system: 'trade', hardness: 'gpg', ppmFactor: 0.5 },
+    units: { ...GALLON_UNITS, hardness: 'gpg' },
     source: { ...base.source, assumed: [] },
     train: {
       ...base.train,

@@ -3,7 +3,7 @@ import type { Source, System, TemplateId } from '../file';
 import { type Stage, type StageOf, newStage, type Finding, type FindingAction } from '../stage';
 import { ELEMENT_ROWS } from '../membrane';
 import { expectWithin, value } from '../testing/close';
-import { costUnit, words } from '../quantity';
+import { costUnit, GALLON_UNITS, METRIC_UNITS, words } from '../quantity';
 import { meanExposure, solveTrain, tapWater } from '../train';
 import { systemFromTemplate } from '../template';
 import { reportTrain } from './report';
@@ -153,11 +153,11 @@ describe('chlorine a membrane has met', () => {
 
 describe('words', () => {
   it('cost is told for a cubic metre, or for a thousand gallons', () => {
-    expect(costUnit({ system: 'metric', hardness: '°dH', ppmFactor: 0.5 })).toEqual({ label: 'm³', litres: 1000 });
-    expectWithin(costUnit({ system: 'trade', hardness: 'gpg', ppmFactor: 0.5 }).litres, 3785.41, 1e-5);
+    expect(costUnit(METRIC_UNITS)).toEqual({ label: 'm³', litres: 1000 });
+    expectWithin(costUnit(GALLON_UNITS).litres, 3785.41, 1e-5);
   });
   it('hours never show sixty minutes', () => {
-    const { hours } = words({ system: 'metric', hardness: '°dH', ppmFactor: 0.5 });
+    const { hours } = words(METRIC_UNITS);
     expect([0.72, 1, 1.999, 4.31].map(hours)).toEqual(['43 min', '1 h 00 min', '2 h 00 min', '4 h 19 min']);
   });
 });

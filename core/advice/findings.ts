@@ -2,7 +2,7 @@ import { blendPermeate } from '../exchange';
 import { type Stage, byUrgency, type Finding, type FindingAction } from '../stage';
 import type { System, Train } from '../file';
 import { type LimitCheck, allMet, limitText, missText } from '../goal';
-import { THIN, type UnitPreference, inSentence, words } from '../quantity';
+import { inSentence, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
 import { hardnessOf, type Water } from '../water';
 import type { TrainFacts } from './facts';
 import { membraneFindings, producing } from './membraneFindings';
@@ -12,7 +12,6 @@ import { supplyFindings } from './supplyFindings';
 import { standingFindings, trainStandings } from './standing';
 
 /** Near zero ppm says too little: sentences about pure water name µS/cm as well. */
-const METRIC: UnitPreference = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 };
 
 /** Share of feed beyond which blending is no longer a membrane's work. */
 const MOST_BLEND = 0.6;
@@ -55,7 +54,7 @@ function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference 
     const also = silica ? `, silica ${say.mgL(silica.value)}` : '';
     const polished = polishedStation(solved);
     const ec = polished.state.ec25UScm;
-    const metric = words(METRIC);
+    const metric = words(METRIC_UNITS);
     const standing =
       metric.water(product.state.ec25UScm) !== metric.water(ec)
         ? `, ${metric.water(product.state.ec25UScm)} in the open ${inSentence(product.name)} once it has taken up CO₂ from the air`

@@ -45,7 +45,7 @@ describe('a train in short', () => {
   });
   it('thousand gallons where those are spoken of', () => {
     const system = from('marineHousehold');
-    expect(Object.keys(foot({ ...system, units: { ...system.units, system: 'trade' } }))).toContain('for 1000\u202fgal');
+    expect(Object.keys(foot({ ...system, units: { ...system.units, volume: 'gal' } }))).toContain('for 1000\u202fgal');
   });
 });
 

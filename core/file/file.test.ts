@@ -1,3 +1,4 @@
+import { METRIC_UNITS } from '../quantity';
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -114,12 +115,15 @@ describe('a file of version 3', () => {
     const outcome = readDocument(text);
     expect(message(outcome)).toBe('');
     type Raw = Record<string, unknown>;
-    const { records } = JSON.parse(text) as { records: { system: { instruments: Raw[]; source: Raw; train: { stages: Raw[] } & Raw } }[] };
+    const { records } = JSON.parse(text) as {
+      records: { system: { instruments: Raw[]; source: Raw; units: unknown; train: { stages: Raw[] } & Raw } }[];
+    };
     for (const { system } of records) {
       system.instruments = system.instruments.map(({ compensated: _, ...one }) => ({ ...one, compensation: 'linear' }));
       const stages = system.train.stages.map((one) => (one['kind'] === 'resin' ? { ...one, floorUScm: null } : one));
       system.train = { ...system.train, stages, scaleActionIndex: null };
       system.source = { ...system.source, assumed: [] };
+      system.units = { ...METRIC_UNITS, hardness: '°dH' };
     }
     expect(outcome.ok && outcome.records).toEqual(records);
   });

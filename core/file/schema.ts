@@ -1,4 +1,4 @@
-import { between, day, id, maybe, name } from '../quantity';
+import { UNIT_CHOICES, between, day, id, maybe, name } from '../quantity';
 import { stageSchema } from '../stage';
 import { goalSchema, GOAL_IDS } from '../goal';
 import { RESIN_CLASSES } from '../exchange';
@@ -239,8 +239,13 @@ export const systemSchema = z.strictObject({
   createdAt: instant,
   updatedAt: instant,
   units: z.strictObject({
-    system: z.enum(['trade', 'metric']),
-    hardness: z.enum(['mg/L CaCO₃', '°dH', 'gpg', '°fH']),
+    strength: z.enum(UNIT_CHOICES.strength),
+    pressure: z.enum(UNIT_CHOICES.pressure),
+    temperature: z.enum(UNIT_CHOICES.temperature),
+    volume: z.enum(UNIT_CHOICES.volume),
+    flow: z.enum(UNIT_CHOICES.flow),
+    length: z.enum(UNIT_CHOICES.length),
+    hardness: z.enum(UNIT_CHOICES.hardness),
     ppmFactor: between(0.3, 1),
   }),
   instruments: z.array(instrumentSchema).min(1).max(40),

@@ -1,56 +1,5 @@
+import { shownUnit, type UnitPreference } from './preference';
 import { fromCanonical, toCanonical, unitBySymbol, dimensionSpec, type Dimension } from './units';
-
-/** How a system's figures are shown. Switching never changes a stored value. */
-export type UnitSystem = 'trade' | 'metric';
-export type HardnessUnit = 'mg/L CaCO₃' | '°dH' | 'gpg' | '°fH';
-
-export interface UnitPreference {
-  readonly system: UnitSystem;
-  readonly hardness: HardnessUnit;
-  /** ppm shown per µS/cm. */
-  readonly ppmFactor: number;
-}
-
-/** Unit of each dimension in the two systems; a third entry is the hint shown beside it. */
-const SHOWN: Record<Dimension, Record<UnitSystem, string>> = {
-  pressureBar: { trade: 'psi', metric: 'bar' },
-  flowLPerH: { trade: 'gal/day', metric: 'L/h' },
-  volumeL: { trade: 'gal', metric: 'L' },
-  temperatureC: { trade: '°F', metric: '°C' },
-  hardnessMgL: { trade: 'mg/L CaCO₃', metric: 'mg/L CaCO₃' },
-  alkalinityMgL: { trade: 'mg/L CaCO₃', metric: 'mg/L CaCO₃' },
-  conductivityUScm: { trade: 'ppm', metric: 'µS/cm' },
-  concentrationMgL: { trade: 'mg/L', metric: 'mg/L' },
-  lengthMm: { trade: 'in', metric: 'cm' },
-  poreUm: { trade: 'µm', metric: 'µm' },
-  massG: { trade: 'g', metric: 'g' },
-  saltGPerL: { trade: 'lb/ft³', metric: 'g/L' },
-  kvM3PerH: { trade: 'm³/h', metric: 'm³/h' },
-  equivalents: { trade: 'eq', metric: 'eq' },
-  intensityMWPerCm2: { trade: 'mW/cm²', metric: 'mW/cm²' },
-  surfaceM2: { trade: 'ft²', metric: 'm²' },
-  salinityGPerKg: { trade: 'g/kg', metric: 'g/kg' },
-  timeS: { trade: 's', metric: 's' },
-  ph: { trade: '', metric: '' },
-  ratio: { trade: ': 1', metric: ': 1' },
-  fraction: { trade: '%', metric: '%' },
-  count: { trade: '', metric: '' },
-};
-
-/** The symbol in which a dimension is shown under a preference. */
-export function shownUnit(dimension: Dimension, preference: UnitPreference): string {
-  if (dimension === 'hardnessMgL' || dimension === 'alkalinityMgL') return preference.hardness;
-  return SHOWN[dimension][preference.system];
-}
-
-/** The other common unit of a dimension, for a hint; null when there is none. */
-export function hintUnit(dimension: Dimension, preference: UnitPreference): string | null {
-  if (dimension === 'hardnessMgL' || dimension === 'alkalinityMgL') {
-    return preference.hardness === '°dH' ? 'mg/L CaCO₃' : '°dH';
-  }
-  const other = SHOWN[dimension][preference.system === 'trade' ? 'metric' : 'trade'];
-  return other === shownUnit(dimension, preference) ? null : other;
-}
 
 /** Thin space between number and unit; a number is never parted from its unit at the end of a line. */
 export const THIN = '\u202f';
@@ -86,6 +35,7 @@ function roundByUnit(value: number, symbol: string): string {
       if (Math.abs(value) < 0.995) return Math.abs(value) < 0.005 ? '0' : trimZeros(value.toFixed(2));
       return Math.abs(value) >= 9.95 ? roundForReading(Math.round(value)) : roundForReading(value);
     case '°F':
+    case 'kPa':
     case 'gal/day':
     case 'mL':
     case 'mL/min':
@@ -122,10 +72,16 @@ export function formatIn(value: number, dimension: Dimension, symbol: string, pp
 /**
  * Formats a canonical value the way a system shows it.
  *
- * @example formatQuantity(4.2058, 'pressureBar', { system: 'trade', hardness: '°dH', ppmFactor: 0.5 }).text // '61 psi'
+ * @example formatQuantity(4.2058, 'pressureBar', GALLON_UNITS).text // '61 psi'
  */
 export function formatQuantity(value: number, dimension: Dimension, preference: UnitPreference): Shown {
   return formatIn(value, dimension, shownUnit(dimension, preference), preference.ppmFactor);
+}
+
+/** The strength of a water in words of its own: what is purer than 1 µS/cm in MΩ·cm, where that was chosen. */
+export function formatStrength(ec25UScm: number, preference: UnitPreference): Shown {
+  const pure = preference.strength === 'MΩ·cm' && ec25UScm > 0 && ec25UScm < 1;
+  return pure ? formatIn(ec25UScm, 'conductivityUScm', 'MΩ·cm') : formatQuantity(ec25UScm, 'conductivityUScm', preference);
 }
 
 /** A computed figure that an assumption carries: two digits are all its doubt allows. */

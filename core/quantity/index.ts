@@ -1,20 +1,22 @@
-export {
-  THIN,
-  formatForEditing,
-  formatIn,
-  formatQuantity,
-  hintUnit,
-  percent,
-  roundForReading,
-  shownUnit,
-  type HardnessUnit,
-  type UnitPreference,
-  type UnitSystem,
-} from './format';
+export { THIN, formatForEditing, formatIn, formatQuantity, formatStrength, percent, roundForReading } from './format';
 export { unitDoubt, type UnitDoubt, type Usual } from './meant';
 export { plainText, readNumber } from './number';
 export { fail, firstError, ok, outOfRange, type InputError, type Outcome } from './outcome';
 export { parseQuantity, unitBySpelling } from './parse';
+export {
+  GALLON_UNITS,
+  METRIC_UNITS,
+  UNIT_CHOICES,
+  UNIT_PRESETS,
+  hintUnit,
+  presetOf,
+  shownUnit,
+  withPreset,
+  type HardnessUnit,
+  type Measured,
+  type UnitPreference,
+  type UnitPresetKey,
+} from './preference';
 export { between, boundsOf, day, id, longest, maybe, measureOf, measured, name } from './schema';
 export {
   BAR_PER_ATM,

@@ -2,13 +2,25 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectWithin, value } from '../testing/close';
 import { DIMENSIONS, dimensionSpec, fromCanonical, toCanonical, unitBySymbol, type Dimension } from './units';
-import { formatForEditing, formatQuantity, roundForReading, type UnitPreference } from './format';
+import { formatForEditing, formatQuantity, formatStrength, roundForReading } from './format';
+import {
+  GALLON_UNITS,
+  METRIC_UNITS,
+  UNIT_CHOICES,
+  UNIT_PRESETS,
+  hintUnit,
+  presetOf,
+  shownUnit,
+  withPreset,
+  type Measured,
+  type UnitPreference,
+} from './preference';
 import { unitDoubt } from './meant';
 import { parseQuantity } from './parse';
 import { readNumber } from './number';
 
-const trade: UnitPreference = { system: 'trade', hardness: '°dH', ppmFactor: 0.5 };
-const metric: UnitPreference = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 };
+const trade: UnitPreference = { ...GALLON_UNITS, hardness: '°dH' };
+const metric = METRIC_UNITS;
 const parsed = (text: string, dimension: Dimension, defaultUnit?: string): number =>
   value(parseQuantity(text, dimension, defaultUnit ? { defaultUnit } : {})).value;
 
@@ -225,4 +237,47 @@ describe('which unit was meant', () => {
   });
   it('is asked of a temperature', () =>
     expect(unitDoubt('59', 'temperatureC', '°C', { low: 1, high: 35, holder: 'Cold water is at' })?.choices).toEqual(['59 °F']));
+});
+
+describe('units each for itself', () => {
+  it('a preset is known by its units, and leaves hardness and the meter alone', () => {
+    for (const { key } of UNIT_PRESETS) expect(presetOf(withPreset({ ...METRIC_UNITS, hardness: 'gpg', ppmFactor: 0.7 }, key))).toBe(key);
+    expect(withPreset({ ...METRIC_UNITS, hardness: 'gpg', ppmFactor: 0.7 }, 'gallons')).toMatchObject({
+      hardness: 'gpg',
+      ppmFactor: 0.7,
+      pressure: 'psi',
+    });
+    expect(presetOf({ ...METRIC_UNITS, pressure: 'psi' })).toBeNull();
+  });
+  it('every unit that can be chosen is one a field understands, and is shown in it', () => {
+    const of = {
+      strength: 'conductivityUScm',
+      pressure: 'pressureBar',
+      temperature: 'temperatureC',
+      volume: 'volumeL',
+      flow: 'flowLPerH',
+      length: 'lengthMm',
+      hardness: 'hardnessMgL',
+    } as const;
+    for (const [measured, dimension] of Object.entries(of))
+      for (const unit of UNIT_CHOICES[measured as Measured]) {
+        expect(unitBySymbol(dimension, unit)?.symbol).toBe(unit);
+        const shown = shownUnit(dimension, { ...METRIC_UNITS, [measured]: unit });
+        // Fields and columns stay in one unit; only a water purer than 1 µS/cm is told in MΩ·cm.
+        expect(shown).toBe(unit === 'MΩ·cm' ? 'µS/cm' : unit);
+      }
+  });
+  it('pressure in psi beside litres and degrees of Celsius', () => {
+    const mixed: UnitPreference = { ...METRIC_UNITS, pressure: 'psi' };
+    expect(formatQuantity(4.2058, 'pressureBar', mixed).text).toBe('61\u202fpsi');
+    expect(formatQuantity(10, 'volumeL', mixed).text).toBe('10\u202fL');
+    expect(hintUnit('pressureBar', mixed)).toBe('bar');
+  });
+  it('a water is told in MΩ·cm where it is purer than 1 µS/cm and that was chosen', () => {
+    const pure: UnitPreference = { ...METRIC_UNITS, strength: 'MΩ·cm' };
+    // The reciprocal; 18.2 MΩ·cm is pure water at 25 °C (0.0550 µS/cm, Light et al. 2005).
+    expect(formatStrength(0.05499, pure).text).toBe('18.2\u202fMΩ·cm');
+    expect(formatStrength(9.4, pure).text).toBe('9.4\u202fµS/cm');
+    expect(formatStrength(0.05499, METRIC_UNITS).text).toBe('0.055\u202fµS/cm');
+  });
 });

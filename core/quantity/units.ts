@@ -95,6 +95,7 @@ export const DIMENSIONS = {
       unit('L/min', 60, 'l/min', 'lpm'),
       unit('L/day', 1 / 24, 'l/day', 'l/d', 'lpd'),
       unit('gal/day', L_PER_US_GALLON / 24, 'gal/day', 'gpd', 'gal/d'),
+      unit('gal/h', L_PER_US_GALLON, 'gal/h', 'gph', 'gal/hr', 'gal/hour'),
       unit('gal/min', L_PER_US_GALLON * 60, 'gal/min', 'gpm'),
       unit('m³/h', 1000, 'm3/h', 'm³/h'),
     ],

@@ -1,4 +1,5 @@
-import { formatAbout, formatQuantity, THIN, type UnitPreference } from './format';
+import { formatAbout, formatQuantity, formatStrength, THIN } from './format';
+import type { UnitPreference } from './preference';
 import { L_PER_US_GALLON, type Dimension } from './units';
 
 /** Days in a month, for what is spoken of in months. */
@@ -22,7 +23,7 @@ export function words(preference: UnitPreference): {
   return {
     of,
     about,
-    water: (ec25) => of(ec25, 'conductivityUScm'),
+    water: (ec25) => formatStrength(ec25, preference).text,
     mgL: (value) => of(value, 'concentrationMgL'),
     ratio: (value) => `${value >= 9.95 ? Math.round(value) : value.toFixed(1)}${THIN}:${THIN}1`,
     perDay: (litres) => `${of(litres, 'volumeL')}/day`,
@@ -50,5 +51,5 @@ export const moneyText = (amount: number, currency: string): string =>
   `${amount >= 100 ? Math.round(amount) : amount.toFixed(2)}${THIN}${currency}`;
 
 /** What costs are spoken of by: a cubic metre, or a thousand gallons. */
-export const costUnit = ({ system }: UnitPreference): { readonly label: string; readonly litres: number } =>
-  system === 'trade' ? { label: '1000\u202fgal', litres: 1000 * L_PER_US_GALLON } : { label: 'm³', litres: 1000 };
+export const costUnit = ({ volume }: UnitPreference): { readonly label: string; readonly litres: number } =>
+  volume === 'gal' ? { label: '1000\u202fgal', litres: 1000 * L_PER_US_GALLON } : { label: 'm³', litres: 1000 };

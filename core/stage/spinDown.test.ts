@@ -1,3 +1,4 @@
+import { METRIC_UNITS } from '../quantity';
 import { describe, expect, it } from 'vitest';
 import { expectWithin } from '../testing/close';
 import { wornTrain } from '../train';
@@ -42,7 +43,7 @@ describe('a spin-down filter', () => {
   });
   it('is rinsed again and again, and once at commissioning', () => {
     expect(kindOf(fresh).upkeep({ ...fresh, rinseEveryDays: 10 }, null)).toEqual([{ says: 'rinse', everyDays: 10 }]);
-    const [step] = kindOf(fresh).steps(fresh, { units: { system: 'metric', hardness: '°dH', ppmFactor: 0.5 }, first: true });
+    const [step] = kindOf(fresh).steps(fresh, { units: METRIC_UNITS, first: true });
     expect(step!.title).toBe('Rinse spin-down filter once');
     expect(step!.cautions.map(({ title }) => title)).toEqual(['Stay with it']);
   });

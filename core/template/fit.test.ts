@@ -2,13 +2,14 @@ import { describe, expect, it } from 'vitest';
 import { systemIssue } from '../file';
 import { GOAL_IDS, type GoalId } from '../goal';
 import { reportTrain } from '../advice';
+import { METRIC_UNITS } from '../quantity';
 import { value } from '../testing/close';
 import { tapWater } from '../train';
 import { fittingTemplate, systemFromAnswers, type Answers } from './fit';
 
 const START = { id: 'x', site: 's', at: '2026-01-01T00:00:00Z' };
 const system = (answers: Partial<Answers>) =>
-  systemFromAnswers({ goal: 'marineMakeUp', reading: null, character: 'municipal', ...answers }, START);
+  systemFromAnswers({ goal: 'marineMakeUp', reading: null, character: 'municipal', units: METRIC_UNITS, ...answers }, START);
 
 describe('two answers make a system', () => {
   it.each<[GoalId, number | null, string]>([
@@ -37,7 +38,7 @@ describe('two answers make a system', () => {
     const ppm = system({ reading: { shown: 306, in: 'ppm' } });
     expect(ppm.source.samples[0]).toMatchObject({ way: 'meter', reading: 306 });
     expect(ppm.instruments[0]!.scale).toEqual({ kind: 'factor', factor: 0.5 });
-    expect(ppm.units.system).toBe('trade');
+    expect(ppm.units.strength).toBe('ppm');
     const micro = system({ reading: { shown: 612, in: 'µS/cm' } });
     expect(micro.instruments[0]!.scale).toEqual({ kind: 'conductivity' });
     // The same water, told in two scales.

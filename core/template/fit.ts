@@ -1,5 +1,6 @@
 import type { System, TemplateId } from '../file';
 import { GOAL_ROWS, type GoalId } from '../goal';
+import type { UnitPreference } from '../quantity';
 import type { Character } from '../water';
 import { systemFromTemplate, type NewSystem } from './start';
 
@@ -47,21 +48,27 @@ export interface Answers {
   readonly goal: GoalId;
   /** What a meter shows at the tap, in ppm of factor 0.5 or µS/cm; null where nobody measured it. */
   readonly reading: { readonly shown: number; readonly in: 'ppm' | 'µS/cm' } | null;
+  /** The units of the person asked; the strength is told as the meter was read. */
+  readonly units: UnitPreference;
   /** The kind of supply, where there is no reading. */
   readonly character: Character;
 }
 
 /** A system from two answers: the fitting template on the tap as it was read, or on a usual water of its kind. */
-export function systemFromAnswers({ goal, reading, character }: Answers, start: Omit<NewSystem, 'template' | 'name'>): System {
+export function systemFromAnswers({ goal, reading, character, units }: Answers, start: Omit<NewSystem, 'template' | 'name'>): System {
   const ec25UScm = reading === null ? null : reading.in === 'ppm' ? reading.shown / PPM_FACTOR : reading.shown;
   const sea = character === 'seawater' && reading === null;
   const template = fittingTemplate(goal, sea ? SEA_USCM : ec25UScm);
-  const system = systemFromTemplate({ ...start, name: GOAL_ROWS[goal].label, template });
+  const system = systemFromTemplate({
+    ...start,
+    name: GOAL_ROWS[goal].label,
+    template,
+    units: reading ? { ...units, strength: reading.in } : units,
+  });
   const salty = system.source.samples[0]!.character === 'seawater';
   const own = system.goal.id === goal;
   return {
     ...system,
-    units: { ...system.units, system: reading?.in === 'ppm' ? 'trade' : 'metric' },
     instruments: system.instruments.map((instrument) => ({
       ...instrument,
       scale: reading?.in === 'ppm' ? { kind: 'factor', factor: PPM_FACTOR } : { kind: 'conductivity' },

@@ -10,6 +10,7 @@ import {
   type TemplateId,
 } from '../file';
 import { evenDemand } from '../goal';
+import { METRIC_UNITS, type UnitPreference } from '../quantity';
 import { plainMeter } from '../water';
 import { TEMPLATE_ROWS } from './rows';
 
@@ -19,6 +20,8 @@ export interface NewSystem {
   readonly name: string;
   readonly site: string;
   readonly template: TemplateId;
+  /** The units chosen for it; metric where nobody has. */
+  readonly units?: UnitPreference;
   /** Instant with zone. */
   readonly at: string;
 }
@@ -32,7 +35,7 @@ export function newInstrument(id: string, name: string): Instrument {
 }
 
 /** A system from a template: a middling municipal tap until the water phase says otherwise. */
-export function systemFromTemplate({ id, name, site, template, at }: NewSystem): System {
+export function systemFromTemplate({ id, name, site, template, at, units = METRIC_UNITS }: NewSystem): System {
   const row = TEMPLATE_ROWS[template];
   const probe = (probeName: string, after: string): Probe => ({
     id: `probe-${after}`,
@@ -48,7 +51,7 @@ export function systemFromTemplate({ id, name, site, template, at }: NewSystem):
     demo: false,
     createdAt: at,
     updatedAt: at,
-    units: { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 },
+    units,
     instruments: [
       row.supply
         ? { ...newInstrument(FIRST_INSTRUMENT, 'Conductivity meter'), scale: { kind: 'conductivity' } }

@@ -1,3 +1,4 @@
+import { GALLON_UNITS } from '../quantity';
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
@@ -50,7 +51,7 @@ const without = (system: System, ...ids: string[]): System =>
 const goal = (system: System, changes: Partial<System['goal']>): System => ({ ...system, goal: { ...system.goal, ...changes } });
 const demand = (system: System, litres: number): System =>
   goal(system, { demand: { ...system.goal.demand, dayL: new Array<number>(7).fill(litres) } });
-const trade = (system: System): System => ({ ...system, units: { ...system.units, system: 'trade', hardness: 'gpg' } });
+const trade = (system: System): System => ({ ...system, units: { ...GALLON_UNITS, hardness: 'gpg' } });
 
 const house = from('marineHousehold');
 const skid = from('skid');

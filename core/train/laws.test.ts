@@ -10,7 +10,7 @@ import { systemFromTemplate, TEMPLATE_ROWS } from '../template';
 import { polishedStation, type SolvedTrain } from './solved';
 import { reportTrain } from '../advice';
 import { tapWater } from './feed';
-import { words } from '../quantity';
+import { METRIC_UNITS, words } from '../quantity';
 
 const base = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marineHousehold', at: '2026-11-23T10:00:00Z' });
 const waterOf = (system: System): Water => value(tapWater(system.source, system.instruments)).water;
@@ -153,7 +153,7 @@ describe('templates', () => {
 });
 
 describe('figures in sentences', () => {
-  const say = words({ system: 'metric', hardness: '°dH', ppmFactor: 0.5 });
+  const say = words({ ...METRIC_UNITS, hardness: '°dH' });
   const plain = (text: string): string => text.replaceAll('\u202f', ' ');
   it.each([
     [plain(say.ratio(4)), '4.0 : 1'],

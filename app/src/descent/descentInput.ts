@@ -32,7 +32,7 @@ export function descentInput(
   return {
     stages: system.train.stages.map(drawn),
     stations: [...solved.stations, ...report.branches.flatMap((branch) => branch.stations.slice(1))],
-    pressureUnit: system.units.system === 'trade' ? 'psi' : 'bar',
+    pressureUnit: system.units.pressure,
     // Standing water is no waste.
     waste:
       solved.waste && solved.waste.flowLPerH > 0
@@ -148,7 +148,7 @@ function seenAt(
 
 /** The goal in the crew's words, with what that means in µS/cm. */
 function goalTexts(low: number | null, high: number | null, system: System): string[] {
-  const show = (ec: number): string => formatQuantity(ec, 'conductivityUScm', { ...system.units, system: 'metric' }).text;
+  const show = (ec: number): string => formatQuantity(ec, 'conductivityUScm', { ...system.units, strength: 'µS/cm' }).text;
   if (low !== null && high !== null) return [`Goal: ${show(low)} to ${show(high)}`, 'Goal'];
   if (high === null) return ['Goal'];
   const ppm = system.goal.crewLimitPpm;
@@ -157,6 +157,6 @@ function goalTexts(low: number | null, high: number | null, system: System): str
       ? ppm === 0
         ? 'reads 0 ppm'
         : `reads ${ppm} ppm or less`
-      : `at most ${formatQuantity(high, 'conductivityUScm', { ...system.units, system: 'trade' }).text}`;
+      : `at most ${formatQuantity(high, 'conductivityUScm', { ...system.units, strength: 'ppm' }).text}`;
   return [`Goal: ${inPpm} (below ${show(high)})`, `Goal: below ${show(high)}`, 'Goal'];
 }

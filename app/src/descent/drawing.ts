@@ -1,3 +1,4 @@
+import { type UnitPreference } from '@yes-clear/core/quantity';
 import type { Form, Stage } from '@yes-clear/core/stage';
 import type { Station } from '@yes-clear/core/train';
 import type { Box, PlacedLabel } from './labels';
@@ -15,7 +16,7 @@ export interface DescentInput {
   /** What the height stands for; strength where it is not said. */
   readonly height?: 'strength' | 'pressure';
   /** Symbol of the pressure unit on the axis of the pressure view. */
-  readonly pressureUnit: 'bar' | 'psi';
+  readonly pressureUnit: UnitPreference['pressure'];
   readonly waste: {
     readonly after: string;
     readonly ec25UScm: number;

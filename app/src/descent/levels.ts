@@ -66,7 +66,7 @@ export function pressureScale(input: DescentInput, frame: Frame, footPx = 0): Le
 
 /** A few round pressures up the axis, round in the unit they are named in. */
 export function pressureTicks(y: LevelScale, unit: DescentInput['pressureUnit']): Drawing['ticks'] {
-  const barPerUnit = unit === 'psi' ? BAR_PER_PSI : 1;
+  const barPerUnit = { psi: BAR_PER_PSI, bar: 1, kPa: 0.01 }[unit];
   return scaleLinear()
     .domain([0, y.high / barPerUnit])
     .ticks(5)

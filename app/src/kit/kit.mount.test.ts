@@ -1,3 +1,4 @@
+import { METRIC_UNITS } from '@yes-clear/core/quantity';
 import type { Finding } from '@yes-clear/core/stage';
 import { mount } from '@vue/test-utils';
 import { describe, expect, it } from 'vitest';
@@ -59,7 +60,7 @@ describe('a choice of a few', () => {
 });
 
 describe('the field of a quantity', () => {
-  const units = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 } as const;
+  const units = METRIC_UNITS;
   const field = (props: object = {}) =>
     mount(QuantityField, { props: { label: 'Pressure', dimension: 'pressureBar' as const, units, modelValue: 4, ...props } });
   it('takes any unit, gives the canonical one', async () => {
@@ -92,7 +93,7 @@ describe('a quantity typed in another unit than its field has', () => {
       props: {
         label: 'Line pressure',
         dimension: 'pressureBar',
-        units: { system: 'metric', hardness: '°dH', ppmFactor: 0.5 },
+        units: METRIC_UNITS,
         modelValue: 4,
         usual: { low: 1.5, high: 8.5, holder: 'Lines have' },
       },

@@ -1,12 +1,12 @@
 import { systemFromTemplate } from '@yes-clear/core/template';
-import type { Dimension, UnitPreference } from '@yes-clear/core/quantity';
+import { type Dimension, GALLON_UNITS, METRIC_UNITS, type UnitPreference } from '@yes-clear/core/quantity';
 import { describe, expect, it, vi } from 'vitest';
 import { nextTick, ref } from 'vue';
 import { useQuantityInput } from './useQuantityInput';
 import { useQuickLine } from './useQuickLine';
 
-const metric: UnitPreference = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 };
-const trade: UnitPreference = { system: 'trade', hardness: '°dH', ppmFactor: 0.5 };
+const metric = METRIC_UNITS;
+const trade: UnitPreference = { ...GALLON_UNITS, hardness: '°dH' };
 
 function field(start: number | null, dimension: Dimension, options: { optional?: boolean; high?: number; unit?: string } = {}) {
   const value = ref<number | null>(start);

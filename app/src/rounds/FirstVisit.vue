@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { usualUnits } from '../kit/usualUnits';
+import { METRIC_UNITS } from '@yes-clear/core/quantity';
 import { GOAL_IDS, GOAL_ROWS, type GoalId } from '@yes-clear/core/goal';
 import { systemFromAnswers, TEMPLATE_ROWS, type Answers } from '@yes-clear/core/template';
 import { CHARACTER_ROWS, CHARACTERS, type Character } from '@yes-clear/core/water';
@@ -34,13 +36,13 @@ const character = ref<Character>('municipal');
 const goal = ref<GoalId>('marineMakeUp');
 const GOALS = GOAL_IDS.filter((id) => id !== 'custom').map((value) => ({ value, title: GOAL_ROWS[value].label }));
 const SUPPLIES = CHARACTERS.map((value) => ({ value, title: CHARACTER_ROWS[value].label }));
-const UNITS = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 } as const;
 
+const units = usualUnits();
 const answers = computed<Answers>(() => {
-  if (known.value === 'unknown') return { goal: goal.value, reading: null, character: character.value };
-  if (ec25UScm.value === null) return { goal: goal.value, reading: null, character: 'municipal' };
-  const shown = known.value === 'ppm' ? ec25UScm.value * UNITS.ppmFactor : ec25UScm.value;
-  return { goal: goal.value, reading: { shown, in: known.value }, character: 'municipal' };
+  if (known.value === 'unknown') return { goal: goal.value, reading: null, character: character.value, units };
+  if (ec25UScm.value === null) return { goal: goal.value, reading: null, character: 'municipal', units };
+  const shown = known.value === 'ppm' ? ec25UScm.value * METRIC_UNITS.ppmFactor : ec25UScm.value;
+  return { goal: goal.value, reading: { shown, in: known.value }, character: 'municipal', units };
 });
 const { answer } = useAnswer('firstSight', () => answers.value);
 const sight = computed(() => (answer.value?.ok ? answer.value.value : null));
@@ -83,7 +85,7 @@ async function keep(): Promise<void> {
             :unit="known"
             :low="0.1"
             :high="200000"
-            :units="UNITS"
+            :units="METRIC_UNITS"
             optional
             empty="as it reads"
             :model-value="ec25UScm"

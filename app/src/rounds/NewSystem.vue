@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { usualUnits } from '../kit/usualUnits';
+import { UNIT_PRESETS, presetOf, withPreset } from '@yes-clear/core/quantity';
 import { newId } from '../store/newId';
 import { TEMPLATE_IDS, type TemplateId } from '@yes-clear/core/file';
 import { GOAL_ROWS } from '@yes-clear/core/goal';
 import { systemFromTemplate, TEMPLATE_ROWS } from '@yes-clear/core/template';
-import { computed, ref } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import DescentPicture from '../descent/DescentPicture.vue';
 import Segments from '../kit/Segments.vue';
@@ -17,6 +19,9 @@ const router = useRouter();
 const name = ref('');
 const site = ref('');
 const template = ref<TemplateId>('marineHousehold');
+/** As chosen last; changed here, it is for this one. */
+const units = shallowRef(usualUnits());
+const SETS = UNIT_PRESETS.map(({ key, title }) => ({ value: key, title }));
 const tried = ref(false);
 const saving = useSaving();
 const busy = ref(false);
@@ -38,6 +43,7 @@ async function create(): Promise<void> {
     name: name.value.trim(),
     site: site.value.trim() || 'Site',
     template: template.value,
+    units: units.value,
     at: new Date().toISOString(),
   });
   const kept = await saving.keep('the new system', () => addSystem(system));
@@ -61,6 +67,16 @@ async function create(): Promise<void> {
           <label>Site<input v-model="site" maxlength="80" placeholder="Whose, or where" /></label>
         </div>
         <p v-if="tried && name.trim() === ''" class="wrong" role="alert">Name is empty: a few letters tell it apart in Rounds.</p>
+        <div class="named">
+          <span>Units</span>
+          <Segments
+            look="chips"
+            label="Units"
+            :choices="SETS"
+            :model-value="presetOf(units)"
+            @update:model-value="units = withPreset(units, $event)"
+          />
+        </div>
         <Segments v-model="template" class="choices" look="cards" label="Starting train" :choices="choices">
           <template #default="{ choice }">
             <span class="words"
@@ -90,6 +106,7 @@ form { display: grid; gap: 14px; margin-top: 12px; }
 .names { display: grid; grid-template-columns: 1fr 1fr; gap: 12px; }
 .names label { display: grid; gap: 3px; font-size: 13.3px; font-weight: 600; color: var(--muted); }
 .names input { font: 500 15px var(--digits); color: var(--ink); border: 1px solid var(--line); border-radius: 9px; background: var(--sheet); padding: 8px 11px; min-height: 40px; min-width: 0; }
+.named { display: flex; flex-wrap: wrap; align-items: center; gap: 10px; font-size: 13.3px; font-weight: 600; color: var(--muted); }
 .wrong { color: var(--bad); font-size: 13.5px; font-weight: 550; margin-top: -8px; }
 .choices { display: grid; grid-template-columns: 1fr 1fr; gap: 8px; }
 .choices :deep(.card) { display: grid; grid-template-columns: 1fr 132px; gap: 14px; align-items: center; text-align: left; padding: 9px 13px; border: 1px solid var(--line); border-radius: 11px; background: var(--sheet); color: inherit; font: inherit; cursor: pointer; }

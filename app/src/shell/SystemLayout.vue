@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { rememberUnits } from '../kit/usualUnits';
+import { UNIT_PRESETS, presetOf, withPreset, type UnitPreference } from '@yes-clear/core/quantity';
 import { computed, watchEffect } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { provideOpenSystem } from '../system/openSystem';
@@ -9,7 +11,7 @@ import PageBoundary from './PageBoundary.vue';
 import PhaseRail from './PhaseRail.vue';
 import { PHASES, type PhaseKey } from './router';
 import TroubleBar from '../kit/TroubleBar.vue';
-import UnitToggle from './UnitToggle.vue';
+import UnitMenu from './UnitMenu.vue';
 import { usePhaseStates } from './usePhaseStates';
 import { useQuickReading } from '../kit/useQuickReading';
 import { useKey } from '../kit/useKeys';
@@ -36,9 +38,15 @@ watchEffect(() => {
 const go = (key: PhaseKey): void => void router.push({ name: key, params: { id: props.id } });
 PHASES.forEach((candidate, i) => useKey(String(i + 1), () => go(candidate.key)));
 useKey('r', () => quick.start(props.id));
-useKey('u', () => switchUnits(current.units.value.system === 'trade' ? 'metric' : 'trade'));
-function switchUnits(system: 'trade' | 'metric'): void {
-  if (system !== current.units.value.system) current.edit('units', (s) => ({ ...s, units: { ...s.units, system } }));
+/** The next set of units in their order; after a choice of one's own, the first. */
+useKey('u', () => {
+  const units = current.units.value;
+  const at = UNIT_PRESETS.findIndex(({ key }) => key === presetOf(units));
+  switchUnits(withPreset(units, UNIT_PRESETS[(at + 1) % UNIT_PRESETS.length]!.key));
+});
+function switchUnits(units: UnitPreference): void {
+  rememberUnits(units);
+  current.edit('units', (s) => ({ ...s, units }));
 }
 </script>
 
@@ -51,7 +59,7 @@ function switchUnits(system: 'trade' | 'metric'): void {
           <button class="button quick" type="button" @click="quick.start(id)">
             <span class="long">Quick reading</span><span class="short">Read</span> <kbd>R</kbd>
           </button>
-          <UnitToggle :model-value="current.units.value.system" @update:model-value="switchUnits" />
+          <UnitMenu :model-value="current.units.value" @update:model-value="switchUnits" />
         </template>
       </HeaderBar>
       <TroubleBar />

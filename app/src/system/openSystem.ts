@@ -1,5 +1,5 @@
 import { answered, same, systemIssue, type Change, type Reading, type System, type SystemRecord } from '@yes-clear/core/file';
-import type { InputError, Outcome, UnitPreference } from '@yes-clear/core/quantity';
+import { type InputError, METRIC_UNITS, type Outcome, type UnitPreference } from '@yes-clear/core/quantity';
 import { tapWater } from '@yes-clear/core/train';
 import { settleWater, type CompletedWater, type WaterState } from '@yes-clear/core/water';
 import { useEventListener, useNow } from '@vueuse/core';
@@ -52,8 +52,6 @@ export interface OpenSystem {
 
 const KEY: InjectionKey<OpenSystem> = Symbol('open system');
 
-const DEFAULT_UNITS: UnitPreference = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 0.5 };
-
 /** Opens a system for the component below which the phases live; that component is made anew for another id. */
 export function provideOpenSystem(id: string): OpenSystem {
   const system = shallowRef<System | null>(null);
@@ -97,7 +95,7 @@ export function provideOpenSystem(id: string): OpenSystem {
     id,
     system,
     readings: computed(() => stored.value),
-    units: computed(() => system.value?.units ?? DEFAULT_UNITS),
+    units: computed(() => system.value?.units ?? METRIC_UNITS),
     water,
     tapState,
     ...useSolved(id, system, stored, now),

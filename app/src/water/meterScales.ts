@@ -1,3 +1,4 @@
+import { METRIC_UNITS, type UnitPreference } from '@yes-clear/core/quantity';
 import type { MeterScale } from '@yes-clear/core/water';
 
 /** Scales a pen or in-line meter may have; the factor ones are what instruments print. */
@@ -24,4 +25,4 @@ export const scaleTitle = (scale: MeterScale): string =>
   SCALES.find((row) => row.key === scaleKey(scale))?.title ?? `ppm, factor ${scale.kind === 'factor' ? scale.factor : ''}`;
 
 /** What a meter shows is a plain number in its own unit; its conductivity is worked out by its scale. */
-export const PLAIN_UNITS = { system: 'metric', hardness: 'mg/L CaCO₃', ppmFactor: 1 } as const;
+export const PLAIN_UNITS: UnitPreference = { ...METRIC_UNITS, ppmFactor: 1 };

@@ -18,12 +18,23 @@ function trainFrom4(train: unknown): unknown {
   return isData(own) && Array.isArray(own['branches']) ? { ...own, branches: own['branches'].map(stagesFrom4) } : own;
 }
 
+/** Version 4 knew two sets of units. */
+const SETS: Readonly<Record<string, object>> = {
+  trade: { strength: 'ppm', pressure: 'psi', temperature: '°F', volume: 'gal', flow: 'gal/day', length: 'in' },
+  metric: { strength: 'µS/cm', pressure: 'bar', temperature: '°C', volume: 'L', flow: 'L/h', length: 'cm' },
+};
+const unitsFrom4 = (units: unknown): unknown =>
+  isData(units) && typeof units['system'] === 'string' && units['system'] in SETS
+    ? { ...without(units, 'system'), ...SETS[units['system']] }
+    : units;
+
 /** A system of version 4 as one of version 5. */
 function systemFrom4(system: unknown): unknown {
   if (!isData(system)) return system;
-  const { instruments, source, train } = system;
+  const { instruments, source, train, units } = system;
   return {
     ...system,
+    units: unitsFrom4(units),
     // What stood in an older file counts as looked at.
     source: isData(source) ? { ...source, assumed: [] } : source,
     instruments: Array.isArray(instruments) ? instruments.map(instrumentFrom4) : instruments,
@@ -31,5 +42,5 @@ function systemFrom4(system: unknown): unknown {
   };
 }
 
-/** Version 5: meters of pure water, which take the water's own ions apart from the salt's; what a resin leaves when it is fresh; scale acted on by service. */
+/** Version 5: units each for itself; marks of what a template filled in; meters of pure water, which take the water's own ions apart from the salt's; what a resin leaves when it is fresh; scale acted on by service. */
 export const version5: FileVersion = { version: 5, system: systemFrom4, reading: asItWas };

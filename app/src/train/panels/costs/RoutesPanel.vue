@@ -49,7 +49,7 @@ const prices = computed(() => system.value?.prices ?? null);
 
 const PPM = [20, 1000] as const;
 /** Volumes are told in the unit of the system; the scale reaches past the job. */
-const perUnit = computed(() => (units.value.system === 'trade' ? L_PER_US_GALLON : 1));
+const perUnit = computed(() => (units.value.volume === 'gal' ? L_PER_US_GALLON : 1));
 const per = computed(() => costUnit(units.value));
 const TENS = [10, 100, 1000, 10_000, 100_000, 1_000_000, 10_000_000];
 const most = computed(() => TENS.find((amount) => amount >= Math.max(10_000, (1.3 * litres.value) / perUnit.value)) ?? 1e8);
@@ -94,7 +94,7 @@ const sideY = computed(() => {
   return inTheWay ? point.value!.y + 34 : corner;
 });
 const strengthText = (ppm: number): string =>
-  units.value.system === 'trade' ? String(ppm) : String(Math.round(ppm / units.value.ppmFactor));
+  units.value.strength === 'ppm' ? String(ppm) : String(Math.round(ppm / units.value.ppmFactor));
 const litresText = (value: number): string => formatQuantity(value, 'volumeL', units.value).text;
 
 const costs = computed(() => {
@@ -185,8 +185,7 @@ const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit it
             {{ strengthText(ppm) }}
           </text>
           <text :x="px(PPM[1])" :y="H - 6" text-anchor="end" class="tick">
-            {{ units.system === 'trade' ? 'ppm' : 'µS/cm' }} at the tap, {{ units.system === 'trade' ? 'gallons' : 'litres' }} a week
-            upwards
+            {{ units.strength === 'ppm' ? 'ppm' : 'µS/cm' }} at the tap, {{ units.volume === 'gal' ? 'gallons' : 'litres' }} a week upwards
           </text>
           <text
             v-for="amount in volumes.slice(1)"

@@ -29,7 +29,7 @@ const show = (value: number, dimension: Dimension): string => formatQuantity(val
 const rows = computed<Row[]>(() => [
   { label: `Flow ${unit('flowLPerH')}`, cell: (s) => show(s.flowLPerH, 'flowLPerH') },
   { label: `Pressure ${unit('pressureBar')}`, cell: (s) => show(s.pressureBar, 'pressureBar') },
-  props.system.units.system === 'trade'
+  props.system.units.strength === 'ppm'
     ? { label: 'TDS ppm', cell: (s) => show(s.state.ec25UScm, 'conductivityUScm') }
     : { label: 'EC µS/cm', cell: (s) => roundForReading(s.state.ec25UScm) },
   {

@@ -74,13 +74,13 @@ const shown = computed(() => {
   });
 });
 const top = computed(() => 10 ** Math.ceil(Math.log10(Math.max(1, ...shown.value.flatMap((line) => line.points.map((point) => point.y))))));
-const trade = computed(() => units.value.system === 'trade');
-const asMeter = (ec: number): number => (trade.value ? ec * units.value.ppmFactor : ec);
+const inPpm = computed(() => units.value.strength === 'ppm');
+const asMeter = (ec: number): number => (inPpm.value ? ec * units.value.ppmFactor : ec);
 const meter = computed<ChartSeries[]>(() =>
   run.value
     ? [
         {
-          label: trade.value ? 'meter, ppm' : 'meter, µS/cm',
+          label: inPpm.value ? 'meter, ppm' : 'meter, µS/cm',
           colour: houseColours().ink,
           points: run.value.ec25UScm.map((ec, k) => ({ x: run.value!.litres[k]!, y: asMeter(ec) })),
         },
@@ -88,12 +88,12 @@ const meter = computed<ChartSeries[]>(() =>
     : [],
 );
 const meterTop = computed(() =>
-  roundTop(Math.max(trade.value ? 5 : 10, ...meter.value.flatMap((line) => line.points.map((point) => point.y)))),
+  roundTop(Math.max(inPpm.value ? 5 : 10, ...meter.value.flatMap((line) => line.points.map((point) => point.y)))),
 );
 const litresText = (value: number): string => formatQuantity(value, 'volumeL', units.value).text;
 const foot = computed(() => {
   // Round in the unit people see.
-  const perUnit = trade.value ? L_PER_US_GALLON : 1;
+  const perUnit = units.value.volume === 'gal' ? L_PER_US_GALLON : 1;
   return roundMarks(horizon.value / perUnit, 6).map((mark) => ({ value: mark * perUnit, text: litresText(mark * perUnit) }));
 });
 const plain = (value: number): string => (value >= 1 ? String(value) : value.toPrecision(1));
@@ -164,7 +164,7 @@ const first = computed(() => run.value?.fronts[0] ?? null);
             :format="plain"
             label="What leaves the resin by ion"
           />
-          <h3>What a meter shows, {{ trade ? 'ppm' : 'µS/cm' }}</h3>
+          <h3>What a meter shows, {{ inPpm ? 'ppm' : 'µS/cm' }}</h3>
           <LineChart
             class="low"
             :series="meter"

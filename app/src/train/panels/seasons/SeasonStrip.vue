@@ -18,7 +18,7 @@ const NAMES = MONTHS.map(short);
 const litres = (value: number): string => formatQuantity(value, 'volumeL', units.value).number;
 const litreUnit = computed(() => formatQuantity(1, 'volumeL', units.value).unit);
 const water = (ec: number | null): string =>
-  ec === null ? '–' : units.value.system === 'trade' ? formatQuantity(ec, 'conductivityUScm', units.value).number : roundForReading(ec);
+  ec === null ? '–' : units.value.strength === 'ppm' ? formatQuantity(ec, 'conductivityUScm', units.value).number : roundForReading(ec);
 const waterUnit = computed(() => formatQuantity(1, 'conductivityUScm', units.value).unit);
 const degrees = (t: number): string => formatQuantity(t, 'temperatureC', units.value).text;
 const ratio = (value: number | null): string => (value === null ? '–' : words(units.value).ratio(value).split('\u202f')[0]!);
