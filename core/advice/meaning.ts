@@ -178,6 +178,13 @@ function sure({ system, completed, say }: Tap): Finding {
       title: 'Nothing of this water was measured: the reading is assumed',
       why: 'It stands for a usual supply until somebody reads a meter: every figure here is a guess till then.',
     };
+  if (rung === 'reading' && currentSample(system.source).character === 'seawater')
+    return {
+      id: 'sure',
+      severity: 'good',
+      title: 'One reading gives every salt of the sea',
+      why: 'They stand in the same proportion in all seas. Boron too; silica, nitrate and what a harbour adds are assumed.',
+    };
   // Humic anions are no figure of a water that has none.
   const figures = Object.entries(origins).filter(([key]) => key !== 'organic' || water.mgL.organic > 0);
   const assumed = figures.filter(([, origin]) => origin === 'assumed').length;

@@ -20,6 +20,7 @@ const meterScale = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('conductivity') }),
   z.strictObject({ kind: z.literal('factor'), factor: between(0.3, 1) }),
   z.strictObject({ kind: z.literal('curve'), salt: z.enum(METER_SALTS) }),
+  z.strictObject({ kind: z.literal('salinity') }),
 ]);
 
 export const instrumentSchema = z.strictObject({

@@ -1,7 +1,8 @@
 export { cartridgeChanged, lagStage } from './cartridges';
 export { dueOf } from './due';
 export { logFindings } from './findings';
-export { parseQuickLine, shownUnitOf, type QuickLine } from './quickline';
+export { meterEntry, shownUnitOf } from './meterEntry';
+export { parseQuickLine, type QuickLine } from './quickline';
 export { trackResin, type ResinTracking } from './resin';
 export { probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 export { standing } from './standing';

@@ -1,6 +1,6 @@
 import type { Instrument, Probe, Reading } from '../file';
 import { parseQuantity, plainText, readNumber, THIN, unitBySpelling, type Dimension } from '../quantity';
-import { ec25FromReading, readingFromEc25 } from '../water';
+import { meterEntry, shownUnitOf } from './meterEntry';
 
 /** What a stretch of the line was taken for. */
 export interface QuickToken {
@@ -25,15 +25,12 @@ export interface QuickLine {
   readonly problem: string | null;
 }
 
-/** Unit a probe's instrument shows. */
-export function shownUnitOf(instrument: Instrument): 'ppm' | 'µS/cm' {
-  return instrument.scale.kind === 'conductivity' ? 'µS/cm' : 'ppm';
-}
-
 /** A number, perhaps a second one after a slash, perhaps a unit. */
 const CHUNK = /[+-]?\d[\d.,]*(?:\s*\/\s*\d[\d.,]*)?(?:\s*(?:°\s*[CF]\b|[a-zµμ³][a-zµμ³/·]*))?/giu;
 
-const DIMENSIONS_TRIED: readonly Dimension[] = ['conductivityUScm', 'pressureBar', 'temperatureC', 'volumeL'];
+/** What a meter may show. */
+const METER_DIMENSIONS: readonly Dimension[] = ['conductivityUScm', 'salinityGPerKg', 'concentrationMgL'];
+const DIMENSIONS_TRIED: readonly Dimension[] = [...METER_DIMENSIONS, 'pressureBar', 'temperatureC', 'volumeL'];
 
 /** A flow typed as a volume is a volume a minute, as the jugs were filled. */
 const MINUTES_PER_HOUR = 60;
@@ -102,7 +99,8 @@ function readToken(text: string, probes: readonly Probe[], instruments: readonly
   const number = readNumber(plainText(text));
   const unit = number.kind === 'number' ? number.rest.trim() : '';
   if (number.kind !== 'number') return problem(`“${text}” is not a number.`);
-  if (unit === '' || unitBySpelling('conductivityUScm', unit)) return readProbe(text, unit, number.value, probes, instruments, draft);
+  if (unit === '' || METER_DIMENSIONS.some((dimension) => unitBySpelling(dimension, unit)))
+    return readProbe(text, probes, instruments, draft);
   if (unitBySpelling('pressureBar', unit)) {
     return once(draft, 'pressureBar', text, 'pressureBar', 'Pressure', (said) => ({ kind: 'pressure', says: said }));
   }
@@ -133,14 +131,7 @@ function once(
   return made(`${parsed.value.typedValue}${THIN}${parsed.value.unit}`);
 }
 
-function readProbe(
-  text: string,
-  unit: string,
-  value: number,
-  probes: readonly Probe[],
-  instruments: readonly Instrument[],
-  draft: Draft,
-): TokenReading {
+function readProbe(text: string, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft): TokenReading {
   const index = draft.values.length;
   const probe = probes[index];
   const instrument = instruments.find((candidate) => candidate.id === probe?.instrumentId);
@@ -149,30 +140,15 @@ function readProbe(
       `“${text}” is one number too many: this system has ${probes.length} ${probes.length === 1 ? 'probe' : 'probes'}. Give other numbers a unit.`,
     );
   }
-  const parsed = parseQuantity(text, 'conductivityUScm', { field: probe.name, defaultUnit: shownUnitOf(instrument) });
-  if (!parsed.ok) return problem(parsed.error.message);
-  const shown = shownBy(instrument, value, unit);
+  const entry = meterEntry(text, instrument, probe.name);
+  if (!entry.ok) return problem(entry.error.message);
+  const shown = entry.value;
   draft.values = [...draft.values, { probeId: probe.id, instrumentId: instrument.id, shown }];
   return {
     kind: 'probe',
     probe: index,
     says: `${probe.name.toLowerCase()} ${Number(shown.toPrecision(4))}${THIN}${shownUnitOf(instrument)}`,
   };
-}
-
-/** A value typed with another unit than the instrument's, as that instrument would show it. */
-function shownBy(instrument: Instrument, value: number, unit: string): number {
-  const own = shownUnitOf(instrument);
-  const typed = unit === '' ? own : (unitBySpelling('conductivityUScm', unit)?.symbol ?? own);
-  if (typed === own) return value;
-  const parsed = parseQuantity(`${value} ${typed}`, 'conductivityUScm');
-  const ec25 =
-    typed === 'ppm'
-      ? ec25FromReading(value, { kind: 'factor', factor: 0.5 })
-      : parsed.ok
-        ? { ok: true as const, value: parsed.value.value }
-        : null;
-  return ec25 && ec25.ok ? readingFromEc25(ec25.value, instrument.scale) : value;
 }
 
 function readFlows(text: string, draft: Draft): TokenReading {

@@ -8,7 +8,7 @@ import { equilibria } from './equilibria';
 import { conductivityGradient, sequentialLeastSquares, type LinearRow } from './leastSquares';
 import { chargeBalance, type ChargeBalance } from './standardChecks';
 import { BALANCE_CHARGE, CACO3_G_PER_EQ, HARDNESS_PER_MG, MOLAR_MASS, SOLUTES, solutesMgL, type Solute, type SolutesMgL } from './solutes';
-import { conditionedSpread, MEASURED_SHARE, meterSpread, priorSpread, type NoisyRow } from './uncertainty';
+import { conditionedSpread, MEASURED_SHARE, METER_SHARE, meterSpread, priorSpread, type NoisyRow } from './uncertainty';
 import { completeAcid, isAcid } from './acid';
 import type { PartialAnalysis } from './analysis';
 import { alkalinityByBalance, settleWater, waterFromPH, type Water } from './water';
@@ -402,13 +402,17 @@ function finish(
   closing: Movable | null,
   warning: string | null,
 ): CompletedWater {
-  const origins = originsOf(entered, closing);
+  const origins =
+    rung === 'reading' && entered.character === 'seawater' ? seaOrigins(originsOf(entered, closing)) : originsOf(entered, closing);
   warning ??= gassy(entered, water);
   return {
     water,
     rung,
     origins,
-    plusMinusMgL: spreads(entered, water, origins),
+    plusMinusMgL: {
+      ...spreads(entered, water, origins),
+      ...(rung === 'reading' && entered.character === 'seawater' ? seaSpreads(entered, water) : {}),
+    },
     factor,
     balance: chargeBalance(water.mgL, water.alkalinityMgL),
     closedOn: null,
@@ -429,6 +433,24 @@ function originsOf(a: PartialAnalysis, closing: Movable | null): CompletedWater[
   if (a.alkalinityMgL !== undefined) origins.alkalinity = 'measured';
   if (closing !== null && (origins[closing] === 'assumed' || a.closeBalance)) origins[closing] = 'derived';
   return origins;
+}
+
+/** Salts that stand in the same proportion in all the seas: salinity gives every one of them (Dittmar 1884; Millero 2008). */
+const OF_THE_SEA = ['Ca', 'Mg', 'Na', 'K', 'Sr', 'Cl', 'SO4', 'F', 'B'] as const satisfies readonly Solute[];
+/** How far those proportions are from constant, and the alkalinity's from salinity (Lee and others 2006: some 2 % in the open sea, more at coasts). */
+const SEA_SHARE = { salt: 0.01, alkalinity: 0.05 } as const;
+
+/** What follows from the salinity of a sea water that nobody looked at further. */
+function seaOrigins(origins: CompletedWater['origins']): CompletedWater['origins'] {
+  const derived = Object.fromEntries([...OF_THE_SEA, 'alkalinity'].map((key) => [key, 'derived'] as const));
+  return { ...origins, ...derived };
+}
+
+/** The same spreads for a sea water of a known strength: its salts are known as well as its salinity. */
+function seaSpreads(a: PartialAnalysis, water: Water): Partial<CompletedWater['plusMinusMgL']> {
+  const reading = a.ec25Doubt ?? METER_SHARE;
+  const salts = OF_THE_SEA.map((key) => [key, Math.hypot(reading, SEA_SHARE.salt) * water.mgL[key]] as const);
+  return { ...Object.fromEntries(salts), alkalinity: Math.hypot(reading, SEA_SHARE.alkalinity) * water.alkalinityMgL };
 }
 
 /** One standard deviation of each amount, from what was measured and what charge, hardness and conductivity leave open. */

@@ -3,7 +3,7 @@ import { fail, ok, type Outcome } from '../quantity';
 import { limitingNaCl, limitingWater } from './conductivity';
 import { equilibria } from './equilibria';
 import { densityKgPerL } from './properties';
-import { salinityFrom } from './salinity';
+import { SEA_SALINITY, practicalSalinity, salinityFrom, seaConductivityMScm } from './salinity';
 import { CACO3_G_PER_EQ, MOLAR_MASS, solutesMgL } from './solutes';
 import { settleWater } from './water';
 
@@ -13,7 +13,9 @@ export type MeterScale =
   /** ppm = factor × EC25. */
   | { readonly kind: 'factor'; readonly factor: number }
   /** ppm = mg/L of the salt that conducts as much. */
-  | { readonly kind: 'curve'; readonly salt: MeterSalt };
+  | { readonly kind: 'curve'; readonly salt: MeterSalt }
+  /** Practical salinity, g/kg: a refractometer, or a pen for sea water. */
+  | { readonly kind: 'salinity' };
 
 export const METER_SALTS = ['NaCl', 'KCl', '442'] as const;
 export type MeterSalt = (typeof METER_SALTS)[number];
@@ -74,6 +76,7 @@ export function ec25FromReading(reading: number, scale: MeterScale): Outcome<num
   }
   if (reading === 0 || scale.kind === 'conductivity') return ok(reading);
   if (scale.kind === 'factor') return ok(reading / scale.factor);
+  if (scale.kind === 'salinity') return seaEc25(reading);
   if (reading > STRONGEST_MG_L)
     return fail(
       'reading',
@@ -84,6 +87,20 @@ export function ec25FromReading(reading: number, scale: MeterScale): Outcome<num
   return ok(saltConductivityUScm(scale.salt, reading));
 }
 
+/** Conductivity at 25 °C of sea water of a salinity, µS/cm; below what the scale speaks for in proportion. */
+function seaEc25(salinity: number): Outcome<number> {
+  const { low, extended } = SEA_SALINITY;
+  if (salinity > extended)
+    return fail(
+      'reading',
+      salinity,
+      `at most ${extended} g/kg on this scale`,
+      `Salinity ${salinity} is beyond the scale, which ends at ${extended} g/kg: enter conductivity.`,
+    );
+  const at = Math.max(low, salinity);
+  return ok((salinity / at) * 1000 * seaConductivityMScm(at, 25));
+}
+
 /** End of every curve of a salt; beyond it the conductivity law does not hold either. */
 const STRONGEST_MG_L = 1e5;
 
@@ -91,6 +108,10 @@ const STRONGEST_MG_L = 1e5;
 export function readingFromEc25(ec25UScm: number, scale: MeterScale): number {
   if (scale.kind === 'conductivity') return ec25UScm;
   if (scale.kind === 'factor') return ec25UScm * scale.factor;
+  if (scale.kind === 'salinity') {
+    const weakest = 1000 * seaConductivityMScm(SEA_SALINITY.low, 25);
+    return ec25UScm <= weakest ? (ec25UScm / weakest) * SEA_SALINITY.low : practicalSalinity(ec25UScm / 1000, 25);
+  }
   const salt = scale.salt;
   // Below the conductivity of pure water there is no salt to find.
   if (ec25UScm <= saltConductivityUScm(salt, 1e-3)) return 0;
@@ -173,6 +194,8 @@ const atTemperature = (shownUScm: number, { compensation, alphaPerC }: Meter, te
 export function meterEc25(shown: number, meter: Meter, temperatureC: number | null): Outcome<number> {
   const behind = ec25FromReading(Math.max(0, (shown - meter.offset) / meter.gain), meter.scale);
   if (!behind.ok || behind.value === 0) return behind;
+  // A salinity has its temperature in it.
+  if (meter.scale.kind === 'salinity') return behind;
   if (meter.compensation === 'pure')
     return behind.value < UNDER_PURE * PURE_25_USCM ? underPure(behind.value, 25) : ok(Math.max(behind.value, PURE_25_USCM));
   if (temperatureC === null) return behind;
@@ -187,7 +210,9 @@ export function meterEc25(shown: number, meter: Meter, temperatureC: number | nu
  * changes by 1.9 % a degree, then the salinity scale at the temperature of the water.
  */
 export function meterSalinity(shown: number, meter: Meter, temperatureC: number): Outcome<number> {
-  const behind = ec25FromReading(Math.max(0, (shown - meter.offset) / meter.gain), meter.scale);
+  const own = Math.max(0, (shown - meter.offset) / meter.gain);
+  const behind = ec25FromReading(own, meter.scale);
+  if (meter.scale.kind === 'salinity') return behind.ok ? ok(own) : behind;
   return behind.ok ? salinityFrom(atTemperature(behind.value, meter, temperatureC), temperatureC) : behind;
 }
 

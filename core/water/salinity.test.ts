@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { expectNear, expectWithin } from '../testing/close';
+import { expectNear, expectWithin, value } from '../testing/close';
 import { CHARACTER_ROWS } from './characters';
+import { completeWater } from './completion';
 import { practicalSalinity, salinityFrom, seaConductivityMScm, seaSalinityOf } from './salinity';
 import { eachSolute, solutesMgL } from './solutes';
 
@@ -46,5 +47,20 @@ describe('which water is sea water', () => {
     expect(seaSalinityOf(solutesMgL(CHARACTER_ROWS.brackish.mgL))).toBeNull();
     expect(seaSalinityOf({ ...sea, Na: 0.88 * sea.Na })).toBeNull();
     expect(seaSalinityOf(times(0.02))).toBeNull();
+  });
+});
+
+describe('sea water by one reading', () => {
+  const sea = value(completeWater({ character: 'seawater', temperatureC: 20, ec25UScm: 53_065, ec25Doubt: 0.03 }));
+  it('its salts follow from salinity: calcium 412 mg/kg at 35, within the reading (Millero 2008)', () => {
+    // 411.7 mg/kg of water of density 1.0233 at 25 °C.
+    expectWithin(sea.water.mgL.Ca, 411.7 * 1.0233, 0.02);
+    expect(sea.plusMinusMgL.Ca / sea.water.mgL.Ca).toBeCloseTo(Math.hypot(0.03, 0.01), 6);
+    expect([sea.origins.Ca, sea.origins.B, sea.origins.alkalinity, sea.origins.SiO2]).toEqual(['derived', 'derived', 'derived', 'assumed']);
+  });
+  it('a fresh water is as open as it was', () => {
+    const fresh = value(completeWater({ character: 'municipal', temperatureC: 20, ec25UScm: 600, ec25Doubt: 0.03 }));
+    expect(fresh.origins.Ca).toBe('assumed');
+    expect(fresh.plusMinusMgL.Ca / fresh.water.mgL.Ca).toBeGreaterThan(0.15);
   });
 });

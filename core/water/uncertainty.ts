@@ -8,7 +8,7 @@ const ASSUMED_SHARE = 0.5;
 /** A laboratory or kit figure without a stated error: 5 % (common practice). */
 export const MEASURED_SHARE = 0.05;
 /** A field meter, corrected for temperature: 3 % (common practice). */
-const METER_SHARE = 0.03;
+export const METER_SHARE = 0.03;
 
 /** A condition the amounts obey, with its own standard deviation. */
 export interface NoisyRow {

@@ -4,6 +4,7 @@ import { goalLimits } from '@yes-clear/core/goal';
 import { probeEc25, type ResinTracking } from '@yes-clear/core/log';
 import { allStages, feedPump, lastTank, type Probe, type Reading, type System } from '@yes-clear/core/file';
 import { formatQuantity, inSentence, words } from '@yes-clear/core/quantity';
+import { smallestStepUScm } from '@yes-clear/core/water';
 import { productStation, type SolvedTrain } from '@yes-clear/core/train';
 import type { DescentInput, DrawnStage } from './drawing';
 
@@ -140,7 +141,7 @@ function seenAt(
   if (ec25UScm === null) return null;
   const text = words(system.units).water(ec25UScm);
   const instrument = system.instruments.find((candidate) => candidate.id === probe.instrumentId);
-  const blind = (instrument?.resolution ?? 1) / (instrument?.scale.kind === 'conductivity' ? 1 : system.units.ppmFactor);
+  const blind = instrument ? smallestStepUScm(instrument) : 1 / system.units.ppmFactor;
   if (ec25UScm > 0) return { ec25UScm, text };
   const model = solved.stations.find((station) => station.after === probe.after)?.state.ec25UScm ?? blind;
   return { ec25UScm: Math.min(model, blind), text };

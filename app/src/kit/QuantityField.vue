@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { boundsOf, type Dimension, type UnitPreference, type Usual } from '@yes-clear/core/quantity';
+import { boundsOf, type Dimension, type Outcome, type UnitPreference, type Usual } from '@yes-clear/core/quantity';
 import { computed, useId } from 'vue';
 import type { ZodType } from 'zod';
 import { useQuantityInput } from './useQuantityInput';
@@ -18,6 +18,8 @@ const props = defineProps<{
   optional?: boolean;
   /** What it usually holds; a figure outside asks which unit was meant. */
   usual?: Usual;
+  /** How its text is read, where a meter's own unit is in it. */
+  reads?: (text: string) => Outcome<number>;
   look?: 'row' | 'big' | 'column';
   note?: string;
   /** What stands in the field while it is empty. */
@@ -40,6 +42,7 @@ const { text, error, symbol, hint, doubt, typed, left, meant } = useQuantityInpu
   high: () => props.high ?? bounds.value.high,
   optional: () => props.optional ?? false,
   usual: () => props.usual,
+  reads: () => props.reads,
   changed: (value, raw) => {
     emit('update:modelValue', value);
     emit('typed', raw);

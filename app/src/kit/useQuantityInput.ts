@@ -6,6 +6,7 @@ import {
   shownUnit,
   unitDoubt,
   type Dimension,
+  type Outcome,
   type UnitPreference,
   type Usual,
 } from '@yes-clear/core/quantity';
@@ -24,6 +25,8 @@ export interface QuantityInputOptions {
   readonly optional?: () => boolean;
   /** What the field usually holds; a figure outside is asked about. */
   readonly usual?: () => Usual | undefined;
+  /** How the text is read, where the unit is a meter's own and no unit of the dimension. */
+  readonly reads?: () => ((text: string) => Outcome<number>) | undefined;
   readonly changed: (value: number | null, typed: string) => void;
 }
 
@@ -62,6 +65,12 @@ export function useQuantityInput(options: QuantityInputOptions) {
     }
     const low = options.low?.();
     const high = options.high?.();
+    const own = options.reads?.()?.(next);
+    if (own) {
+      error.value = own.ok ? null : own.error.message;
+      if (own.ok) options.changed(own.value, next);
+      return;
+    }
     const parsed = parseQuantity(next, options.dimension(), {
       field: options.label(),
       defaultUnit: symbol.value,

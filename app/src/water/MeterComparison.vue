@@ -3,7 +3,7 @@ import { idFor } from '../store/newId';
 import type { Comparison, Instrument } from '@yes-clear/core/file';
 import { formatIn, THIN } from '@yes-clear/core/quantity';
 import { compareMeters, withResidualDrop, type MeterVerdict } from '@yes-clear/core/water';
-import { shownUnitOf } from '@yes-clear/core/log';
+import { meterEntry, shownUnitOf } from '@yes-clear/core/log';
 import { mdiPlus } from '@mdi/js';
 import { computed } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
@@ -151,6 +151,7 @@ const fitText = ({ correction }: MeterVerdict): string =>
                 optional
                 :low="0"
                 :high="200000"
+                :reads="(text: string) => meterEntry(text, one, one.name)"
                 :units="PLAIN_UNITS"
                 :model-value="shownIn(glass, one.id)"
                 @update:model-value="read(glass.id, one.id, $event)"

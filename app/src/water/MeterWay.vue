@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { formatIn } from '@yes-clear/core/quantity';
 import { AIR_MATTERS_BELOW_USCM, meterEc25 } from '@yes-clear/core/water';
-import { shownUnitOf } from '@yes-clear/core/log';
+import { meterEntry, shownUnitOf } from '@yes-clear/core/log';
 import { computed } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
 import { PLAIN_UNITS, SCALES, scaleKey } from './meterScales';
@@ -49,6 +49,7 @@ function setScale(key: string): void {
       :high="200000"
       :optional="optional"
       :units="PLAIN_UNITS"
+      :reads="(text: string) => meterEntry(text, instrument!, 'Meter reading')"
       :blamed="blamed"
       :model-value="sample.reading"
       :note="note"

@@ -16,10 +16,20 @@ export const SCALES: readonly {
   { key: 'cNaCl', title: 'ppm as NaCl', scale: { kind: 'curve', salt: 'NaCl' }, factor: 0.5 },
   { key: 'cKCl', title: 'ppm as KCl', scale: { kind: 'curve', salt: 'KCl' }, factor: 0.52 },
   { key: 'c442', title: 'ppm as 442 natural water', scale: { kind: 'curve', salt: '442' }, factor: 0.68 },
+  { key: 'salinity', title: 'Salinity, g/kg', scale: { kind: 'salinity' }, factor: null },
 ];
 
 export function scaleKey(scale: MeterScale): string {
-  return scale.kind === 'conductivity' ? 'ec' : scale.kind === 'factor' ? `f${scale.factor}` : `c${scale.salt}`;
+  switch (scale.kind) {
+    case 'conductivity':
+      return 'ec';
+    case 'salinity':
+      return 'salinity';
+    case 'factor':
+      return `f${scale.factor}`;
+    case 'curve':
+      return `c${scale.salt}`;
+  }
 }
 export const scaleTitle = (scale: MeterScale): string =>
   SCALES.find((row) => row.key === scaleKey(scale))?.title ?? `ppm, factor ${scale.kind === 'factor' ? scale.factor : ''}`;
