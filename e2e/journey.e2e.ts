@@ -55,10 +55,16 @@ test('from a new system to a logged reading, out to a file and back', async ({ p
   await test.step('build: ratio with jugs in cups, then the trim', async () => {
     await phase(page, 'Build');
     await page.getByRole('button', { name: 'Measure waste and product' }).first().click();
+    await enter(page, 'Product', '1/4 cup');
+    await expect(page.getByText(/^Product runs at 3\.\d.L\/h; [89]\.\d+.L\/h were expected$/)).toBeVisible();
     await enter(page, 'Waste', '3 3/4 cup');
     await enter(page, 'Product', '1 1/4 cup');
     await expect(page.getByTestId('ratio')).toHaveText('3.0 : 1');
     await expect(field(page, 'Waste')).toHaveValue('887.2');
+    await expect(page.getByText(/^Product runs at 1[78].*L\/h/)).toBeVisible();
+    await expect(page.getByText('How long is the restrictor tube?')).toBeVisible();
+    await expect(page.getByRole('heading', { name: /Restrictor: cut/ })).toHaveCount(0);
+    await enter(page, 'Restrictor length now', '28 cm');
     await expect(page.getByRole('heading', { name: /Restrictor: cut/ })).toBeVisible();
     await page.getByRole('button', { name: 'Save and go to trim' }).click();
     await expect(page.getByRole('heading', { name: 'Trim the restrictor to', exact: false })).toBeVisible();

@@ -34,7 +34,9 @@ function nodeRows(): Row[] {
   const single = {
     ...pair,
     stages: pair.stages.map((stage) =>
-      stage.kind === 'membrane' ? { ...stage, arrangement: 'single' as const, restrictor: { lengthMm: 300, boreMm: 1.2 } } : stage,
+      stage.kind === 'membrane'
+        ? { ...stage, arrangement: 'single' as const, restrictor: { lengthMm: 300, boreMm: 1.2, assumed: false } }
+        : stage,
     ),
   };
   const water = must(tapWater(base.source, base.instruments)).water;

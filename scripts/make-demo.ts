@@ -81,7 +81,13 @@ function coralNursery(): System {
       case 'carbon-2':
         return { ...stage, volumeL: 0.7, ratedL: 45_000, fittedOn: day(40) };
       case 'membrane':
-        return { ...stage, restrictor: { lengthMm: 221, boreMm: 1.36 }, waterFactor: 0.94, saltFactor: 1.12, fittedOn: day(248) };
+        return {
+          ...stage,
+          restrictor: { lengthMm: 221, boreMm: 1.36, assumed: false },
+          waterFactor: 0.94,
+          saltFactor: 1.12,
+          fittedOn: day(248),
+        };
       case 'resin-1':
         return { ...stage, resinClass: 'colourMixedBed' as const, volumeL: 2.4, depthMm: 600, fittedOn: day(38) };
       case 'resin-2':
@@ -212,7 +218,12 @@ function vanTank(): System {
       case 'carbon':
         return { ...stage, fittedOn: day(168) };
       case 'membrane':
-        return { ...stage, elementClass: '1812-150' as const, restrictor: { lengthMm: 310, boreMm: 1.78 }, fittedOn: day(196) };
+        return {
+          ...stage,
+          elementClass: '1812-150' as const,
+          restrictor: { lengthMm: 310, boreMm: 1.78, assumed: false },
+          fittedOn: day(196),
+        };
       case 'resin':
         return { ...stage, volumeL: 25, depthMm: 900, fittedOn: day(66) };
       default:

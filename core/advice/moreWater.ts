@@ -190,7 +190,7 @@ function seriesRestrictor(
   const operation = membraneOperation(train, system.source, base);
   const ratio = base.unit?.wasteToProduct;
   // Turbulent flow goes with the bore to the power 2.7: twice the flow needs 1.29 times the bore.
-  const wider = { lengthMm: membrane.restrictor.lengthMm, boreMm: Math.min(3, membrane.restrictor.boreMm * 1.29) };
+  const wider = { ...membrane.restrictor, boreMm: Math.min(3, membrane.restrictor.boreMm * 1.29) };
   if (!operation || !ratio || membrane.valve) return wider;
   const species = speciesOfWater(operation.feed);
   const pair = { ...operation.unit, ranks: [...operation.unit.ranks, ...operation.unit.ranks], restrictor: wider };

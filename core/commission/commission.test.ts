@@ -3,9 +3,9 @@ import { systemFromTemplate } from '../template';
 import { CLEAN, ELEMENT_ROWS, solveMembraneUnit, type MembraneUnit } from '../membrane';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { characterWater, langelierByHand } from '../water';
-import { bucketTest, type BucketResult } from './ratio';
+import { bucketTest, productAgainst, type BucketResult } from './ratio';
 import { runbook, runbookSteps } from './runbook';
-import { trimAdvice } from './trim';
+import { expectedProductLPerH, trimAdvice } from './trim';
 
 describe('ratio from two jugs', () => {
   it('M28: 1000 and 250 mL, each ± 10 mL', () => {
@@ -89,6 +89,31 @@ describe('trim advice', () => {
   it('a ratio no bore can explain is an error about the measurement', () => {
     const outcome = trimAdvice(unit(200, 1.2), water, { ...at, linePressureBar: 0 }, measured(4), 4);
     expect(outcome.ok ? '' : outcome.error.message).toContain('Check pressure');
+  });
+});
+
+describe('product in the jug against the train', () => {
+  const water = { ...value(characterWater('municipal', 1)), temperatureC: 25 };
+  const at = { linePressureBar: 3.5, prefilterBarPerLPerH: 3e-4, permeatePressureBar: 0, law: 'mixture' } as const;
+  const unit: MembraneUnit = {
+    row: ELEMENT_ROWS['1812-75'],
+    ranks: [{ vessels: 1, elementsPerVessel: 1 }],
+    factors: CLEAN,
+    restrictor: { lengthMm: 300, boreMm: 1.2 },
+  };
+  it('expects about its rating near the rating conditions, and less in the cold', () => {
+    // 75 gal/day at 50 psi and 25 °C is 11.8 L/h; some of it is lost to osmotic pressure and filters.
+    const warm = expectedProductLPerH(unit, water, at)!;
+    expectWithin(warm, 11.8, 0.2);
+    expect(expectedProductLPerH(unit, { ...water, temperatureC: 8 }, at)!).toBeLessThan(0.65 * warm);
+  });
+  it('expects nothing where nothing is made', () => expect(expectedProductLPerH(unit, water, { ...at, linePressureBar: 0 })).toBeNull());
+  it('takes half the output for less, with its reasons; a tenth is within what jugs can tell', () => {
+    const half = productAgainst(0.1, 60, 12);
+    expect([half.verdict, half.measuredLPerH]).toEqual(['less', 6]);
+    expect(half.reasons[0]).toContain('float');
+    expect(productAgainst(0.18, 60, 12)).toMatchObject({ verdict: 'fits', reasons: [] });
+    expect(productAgainst(0.3, 60, 12).reasons.join()).toContain('O-ring');
   });
 });
 

@@ -1,3 +1,3 @@
-export { bucketTest, type BucketResult } from './ratio';
+export { bucketTest, productAgainst, type BucketResult } from './ratio';
 export { runbook, runbookSteps, type RunbookStep } from './runbook';
-export { trimAdvice, type TrimAdvice } from './trim';
+export { expectedProductLPerH, trimAdvice, type TrimAdvice } from './trim';

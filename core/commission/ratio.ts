@@ -17,6 +17,43 @@ export interface BucketResult {
   readonly recovery: number;
 }
 
+/** Product within this of the prediction is what jugs, clock and a model can agree on (our judgement). */
+const PRODUCT_FITS = 0.25;
+
+/** Output in a jug against what the unit would give under the same pressure and temperature. */
+export interface ProductAgainst {
+  readonly measuredLPerH: number;
+  readonly expectedLPerH: number;
+  readonly verdict: 'fits' | 'less' | 'more';
+  /** What it usually is, likeliest first (common practice). */
+  readonly reasons: readonly string[];
+}
+
+/**
+ * Holds a jug of product against the prediction at today's pressure and temperature.
+ *
+ * @param productL litres in the jug
+ * @param seconds how long it was filled
+ * @param expectedLPerH product of the solved unit under the conditions of the test
+ */
+export function productAgainst(productL: number, seconds: number, expectedLPerH: number): ProductAgainst {
+  const measuredLPerH = (3600 * productL) / seconds;
+  const against = measuredLPerH / expectedLPerH;
+  const verdict = against < 1 - PRODUCT_FITS ? 'less' : against > 1 + PRODUCT_FITS ? 'more' : 'fits';
+  return { measuredLPerH, expectedLPerH, verdict, reasons: PRODUCT_REASONS[verdict] };
+}
+
+const PRODUCT_REASONS: Readonly<Record<ProductAgainst['verdict'], readonly string[]>> = {
+  fits: [],
+  less: [
+    'a valve or the float holds the product back',
+    'less pressure at the membrane than typed: clogged filters, a long thin line',
+    'a smaller element than planned',
+    'less than ten minutes of running',
+  ],
+  more: ['another element than planned', 'the time was longer than set', 'a torn O-ring lets feed into the product: read its ppm'],
+};
+
 /** How well an ordinary kitchen jug is read (common practice). */
 const jugErrorL = (volumeL: number): number => Math.max(0.01, 0.01 * volumeL);
 

@@ -49,6 +49,13 @@ export function calibratedBore(unit: MembraneUnit, feed: FeedSpecies, at: UnitCo
   return ok(Math.exp(root.x));
 }
 
+/** Product of the unit under the conditions a jug was filled in, L/h; null where they cannot be solved. */
+export function expectedProductLPerH(unit: MembraneUnit, water: Water, conditions: Omit<UnitConditions, 'temperatureC'>): number | null {
+  const feed = speciesOfWater(water);
+  const solved = feed.ok ? solveUnitFlows(unit, feed.value, { ...conditions, temperatureC: water.temperatureC }) : feed;
+  return solved.ok && solved.value.permeateLPerH > 0 ? solved.value.permeateLPerH : null;
+}
+
 /**
  * Staged cutting: calibrate to what was measured, cut little, run, measure, calibrate again. A cut takes at
  * most a tenth of the present length and half of the predicted excess, for it cannot be undone.

@@ -120,7 +120,11 @@ describe('a file of version 3', () => {
     };
     for (const { system } of records) {
       system.instruments = system.instruments.map(({ compensated: _, ...one }) => ({ ...one, compensation: 'linear' }));
-      const stages = system.train.stages.map((one) => (one['kind'] === 'resin' ? { ...one, floorUScm: null } : one));
+      const stages = system.train.stages.map((one) => ({
+        ...one,
+        ...(one['kind'] === 'resin' && { floorUScm: null }),
+        ...(one['kind'] === 'membrane' && { restrictor: { ...(one['restrictor'] as Raw), assumed: false } }),
+      }));
       system.train = { ...system.train, stages, scaleActionIndex: null };
       system.source = { ...system.source, assumed: [] };
       system.units = { ...METRIC_UNITS, hardness: '°dH' };

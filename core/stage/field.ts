@@ -17,6 +17,8 @@ export interface StageQuantity<S> {
   readonly optional?: { readonly empty: string; readonly clear: FieldWrite<S> };
   /** Folded away until asked for. */
   readonly folded?: boolean;
+  /** Filled in by a template and looked at by nobody: writing it, even as it stands, confirms it. */
+  readonly assumed?: boolean;
   readonly write: (value: number) => FieldWrite<S>;
 }
 
@@ -37,6 +39,7 @@ export interface StageFields<S> {
 interface Asked {
   readonly unit?: string;
   readonly folded?: boolean;
+  readonly assumed?: boolean;
 }
 
 /** A quantity that stands anywhere in a stage: its bounds and its dimension are those of its schema. */

@@ -21,7 +21,12 @@ const needle = z.strictObject({ kind: z.literal('needle'), kvM3PerH: measured('k
 const held = z.strictObject({ kind: z.literal('pressure'), bar: measured('pressureBar', 0.1, 100) });
 const recovery = z.strictObject({ kind: z.literal('recovery'), recovery: measured('fraction', 0.01, 0.95) });
 const rank = z.strictObject({ vessels: z.int().min(1).max(40), elementsPerVessel: z.int().min(1).max(8) });
-const restrictor = z.strictObject({ lengthMm: measured('lengthMm', 10, 2000), boreMm: measured('lengthMm', 0.2, 3) });
+const restrictor = z.strictObject({
+  lengthMm: measured('lengthMm', 10, 2000),
+  boreMm: measured('lengthMm', 0.2, 3),
+  /** Nobody has measured the tube yet: its length is a template's. */
+  assumed: z.boolean(),
+});
 const recycleKv = maybe(measured('kvM3PerH', 0.0001, 100));
 
 const schema = z.strictObject({
@@ -166,7 +171,7 @@ function ratingField(stage: MembraneStage): StageQuantity<MembraneStage>[] {
       value,
       write: (flowLPerH) => {
         const bore = boreFromRating(flowLPerH, RATED.bar, lengthMm, RATED.temperatureC);
-        return { stage: { ...stage, restrictor: { lengthMm, boreMm: bore.ok ? bore.value : boreMm } } };
+        return { stage: { ...stage, restrictor: { ...stage.restrictor, boreMm: bore.ok ? bore.value : boreMm } } };
       },
     },
   ];
@@ -177,7 +182,10 @@ function restrictorFields(stage: MembraneStage): StageQuantity<MembraneStage>[] 
   const { lengthMm, boreMm } = stage.restrictor;
   const set = (changes: Partial<typeof stage.restrictor>): MembraneStage => ({ ...stage, restrictor: { ...stage.restrictor, ...changes } });
   return [
-    quantity('Restrictor length', restrictor.shape.lengthMm, lengthMm, (value) => set({ lengthMm: value }), { unit: 'cm' }),
+    quantity('Restrictor length', restrictor.shape.lengthMm, lengthMm, (value) => set({ lengthMm: value, assumed: false }), {
+      unit: 'cm',
+      assumed: stage.restrictor.assumed,
+    }),
     quantity('Restrictor bore', restrictor.shape.boreMm, boreMm, (value) => set({ boreMm: value }), { unit: 'mm' }),
   ];
 }
@@ -236,7 +244,7 @@ export const membrane = defineStage(schema, {
     bypassShare: 0,
     bypassAfter: null,
     wasteToFirstPass: false,
-    restrictor: { lengthMm: 300, boreMm: 1.2 },
+    restrictor: { lengthMm: 300, boreMm: 1.2, assumed: true },
     waterFactor: null,
     saltFactor: null,
     fittedOn: null,

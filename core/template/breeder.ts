@@ -9,7 +9,7 @@ export const breeder: TemplateRow = {
   stages: [
     stage('sediment', 'sediment'),
     stage('carbon', 'carbon'),
-    stage('membrane', 'membrane', { elementClass: '1812-100', restrictor: { lengthMm: 300, boreMm: 1.3 } }),
+    stage('membrane', 'membrane', { elementClass: '1812-100', restrictor: { lengthMm: 300, boreMm: 1.3, assumed: true } }),
     stage('tank', 'tank', { name: 'Drum', volumeL: 200 }),
   ],
   probes: [{ name: 'After membrane', after: 'membrane' }],

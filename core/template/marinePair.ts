@@ -10,7 +10,11 @@ export const marinePair: TemplateRow = {
     stage('sediment', 'sediment'),
     stage('carbon', 'carbon-1', { name: 'Carbon 1' }),
     stage('carbon', 'carbon-2', { name: 'Carbon 2' }),
-    stage('membrane', 'membrane', { name: 'Membrane ×2', arrangement: 'series', restrictor: { lengthMm: 300, boreMm: 1.4 } }),
+    stage('membrane', 'membrane', {
+      name: 'Membrane ×2',
+      arrangement: 'series',
+      restrictor: { lengthMm: 300, boreMm: 1.4, assumed: true },
+    }),
     stage('resin', 'resin-1', { name: 'Resin 1' }),
     stage('resin', 'resin-2', { name: 'Resin 2' }),
     stage('tank', 'tank', { volumeL: 200 }),

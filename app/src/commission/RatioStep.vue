@@ -2,7 +2,14 @@
 import { USUAL_RATIO } from '@yes-clear/core/membrane';
 import { ratioSchema, currentSample } from '@yes-clear/core/file';
 import { newId } from '../store/newId';
-import { bucketTest, trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
+import {
+  bucketTest,
+  expectedProductLPerH,
+  productAgainst,
+  trimAdvice,
+  type BucketResult,
+  type TrimAdvice,
+} from '@yes-clear/core/commission';
 import { THIN, type Outcome, words } from '@yes-clear/core/quantity';
 import type { MembraneOperation } from '@yes-clear/core/train';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
@@ -62,6 +69,46 @@ const advice = computed(() => {
   const at = operation.value;
   return at && settledBucket.value ? advise(at, settledBucket.value) : null;
 });
+/** The product's jug against the clock, the pressure and the temperature: another flow than planned is told at once. */
+const product = computed(() => {
+  const at = operation.value;
+  const { productL, seconds } = draft.value;
+  if (!at || productL === null || productL === 0) return null;
+  const expected = expectedProductLPerH(
+    at.unit,
+    { ...at.feed, temperatureC: temperatureC.value },
+    { ...at.conditions, linePressureBar: pressureBar.value },
+  );
+  return expected === null ? null : productAgainst(productL, seconds, expected);
+});
+const productFinding = computed(() => {
+  const against = product.value;
+  if (!against || against.verdict === 'fits' || !system.value) return null;
+  const say = words(system.value.units);
+  const flow = (lPerH: number): string => say.of(lPerH, 'flowLPerH');
+  return {
+    severity: 'mind' as const,
+    title: `Product runs at ${flow(against.measuredLPerH)}; ${flow(against.expectedLPerH)} were expected`,
+    why: `At ${say.of(pressureBar.value, 'pressureBar')} and ${say.of(temperatureC.value, 'temperatureC')}. Likely, in this order: ${against.reasons.join('; ')}.`,
+  };
+});
+/** How long the tube is as it hangs there: a cut is a share of it, so it is asked, not taken for granted. */
+const restrictor = computed(() => (operation.value && operation.value.stage.valve === null ? operation.value.stage.restrictor : null));
+function setLength(lengthMm: number): void {
+  const at = operation.value;
+  if (!at) return;
+  current.edit('restrictor length', (s) => ({
+    ...s,
+    train: {
+      ...s.train,
+      stages: s.train.stages.map((stage) =>
+        stage.id === at.stage.id && stage.kind === 'membrane'
+          ? { ...stage, restrictor: { ...stage.restrictor, lengthMm, assumed: false } }
+          : stage,
+      ),
+    },
+  }));
+}
 const solved = computed(() => current.solved.value?.report ?? null);
 const verdict = computed(() => {
   const ratio = bucket.value?.wasteToProduct;
@@ -220,12 +267,34 @@ const mark = (which: 'waste' | 'product', text: string): void => {
         :model-value="temperatureC"
         @update:model-value="draft.temperatureC = $event"
       />
+      <QuantityField
+        v-if="restrictor"
+        label="Restrictor length now"
+        dimension="lengthMm"
+        unit="cm"
+        :low="10"
+        :high="2000"
+        :units="system.units"
+        :assumed="restrictor.assumed"
+        :model-value="restrictor.lengthMm"
+        @confirm="setLength(restrictor.lengthMm)"
+        @update:model-value="$event !== null && setLength($event)"
+      />
       <p class="small muted">
         The ratio is no constant: the membrane feels the cold, the restrictor hardly does. Both are kept with the measurement.
       </p>
     </div>
+    <FindingCard v-if="productFinding" :finding="productFinding" />
+    <FindingCard
+      v-if="advice?.ok && restrictor?.assumed"
+      :finding="{
+        severity: 'note',
+        title: 'How long is the restrictor tube?',
+        why: 'A cut is a share of its length, and nobody has measured it yet: enter it, or confirm it as it stands.',
+      }"
+    />
     <RestrictorBar
-      v-if="advice?.ok && operation"
+      v-else-if="advice?.ok && operation"
       :advice="advice.value"
       :length-mm="operation.stage.restrictor.lengthMm"
       :target="target"
@@ -254,7 +323,7 @@ const mark = (which: 'waste' | 'product', text: string): void => {
 .verdict.good { color: var(--good); }
 .notes { margin-top: 12px; color: var(--muted); max-width: 360px; }
 .fields { display: grid; grid-template-columns: 1fr 1fr 0.8fr auto; gap: 12px; align-items: start; }
-.conditions { display: grid; grid-template-columns: 1fr 1fr 2fr; gap: 12px; align-items: start; }
+.conditions { display: grid; grid-template-columns: 1fr 1.25fr 1.2fr 1.4fr; gap: 12px; align-items: start; }
 .conditions p { padding-top: 22px; }
 .timer { min-height: 50px; margin-top: 23px; justify-content: center; }
 .timer.running { background: var(--select); border-color: var(--action); }

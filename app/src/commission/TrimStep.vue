@@ -48,7 +48,9 @@ function cutDone(): void {
     train: {
       ...s.train,
       stages: s.train.stages.map((stage) =>
-        stage.id === at.stage.id && stage.kind === 'membrane' ? { ...stage, restrictor: { ...stage.restrictor, lengthMm: left } } : stage,
+        stage.id === at.stage.id && stage.kind === 'membrane'
+          ? { ...stage, restrictor: { ...stage.restrictor, lengthMm: left, assumed: false } }
+          : stage,
       ),
     },
   }));
@@ -73,6 +75,14 @@ function cutDone(): void {
     <FindingCard
       v-else-if="advice && !advice.ok"
       :finding="{ severity: 'mind', title: 'No advice for this measurement', why: advice.error.message }"
+    />
+    <FindingCard
+      v-else-if="operation.stage.restrictor.assumed"
+      :finding="{
+        severity: 'note',
+        title: 'How long is the restrictor tube?',
+        why: 'A cut is a share of its length, and nobody has measured it yet: enter it where waste and product are measured.',
+      }"
     />
     <template v-else-if="advice?.ok">
       <RestrictorBar :advice="advice.value" :length-mm="operation.stage.restrictor.lengthMm" :target="target" />

@@ -6,8 +6,13 @@ const instrumentFrom4 = (instrument: unknown): unknown =>
     ? { ...without(instrument, 'compensated'), compensation: instrument['compensated'] === false ? 'none' : 'linear' }
     : instrument;
 
-/** Nobody had been asked what a resin leaves when it is fresh. */
-const stageFrom4 = (stage: unknown): unknown => (isData(stage) && stage['kind'] === 'resin' ? { ...stage, floorUScm: null } : stage);
+/** Nobody had been asked what a resin leaves when it is fresh; the length of a restrictor counts as looked at. */
+function stageFrom4(stage: unknown): unknown {
+  if (!isData(stage)) return stage;
+  const { kind, restrictor } = stage;
+  if (kind === 'resin') return { ...stage, floorUScm: null };
+  return kind === 'membrane' && isData(restrictor) ? { ...stage, restrictor: { ...restrictor, assumed: false } } : stage;
+}
 const stagesFrom4 = (of: unknown): unknown =>
   isData(of) && Array.isArray(of['stages']) ? { ...of, stages: of['stages'].map(stageFrom4) } : of;
 

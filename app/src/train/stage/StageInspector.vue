@@ -66,6 +66,7 @@ function look({ write: _write, value: _value, folded: _folded, optional, ...rest
         v-bind="look(asked)"
         :units="system.units"
         :model-value="asked.value"
+        @confirm="typed(asked, asked.value)"
         @update:model-value="typed(asked, $event)"
       />
       <details v-if="folded.length > 0">
@@ -77,6 +78,7 @@ function look({ write: _write, value: _value, folded: _folded, optional, ...rest
           v-bind="look(asked)"
           :units="system.units"
           :model-value="asked.value"
+          @confirm="typed(asked, asked.value)"
           @update:model-value="typed(asked, $event)"
         />
       </details>
