@@ -19,6 +19,7 @@ import { bladderFillH, floatCycle, type FloatCycle } from '../storage';
 import { waterCost, type WaterCost } from './cost';
 import { loopReport, worstMOhmCm, type LoopReport } from './loop';
 import { resinLife, type ResinLife } from './resinLife';
+import { trainStandings } from './standing';
 import { gasOf, type StageOf, type TrainUse } from '../stage';
 import { gasBar, inletBar, shutOffBar, membraneOperation, solveTrain, polishedStation, productStation, type SolvedTrain } from '../train';
 
@@ -115,7 +116,8 @@ function winterOutput(system: System, feed: Water, use: TrainUse, today: SolvedT
 /** What a cubic metre costs as a train runs; null when nothing is made. */
 export function costOf(system: System, solved: SolvedTrain, loop: LoopReport | null = loopOf(system, solved)): WaterCost | null {
   const resin = resinLife(system, solved, loop)?.throughput ?? null;
-  return waterCost(system.prices, system.train.stages, solved, pumpEnergy(system, solved), resin);
+  const need = demandLPerDay(system.goal.demand);
+  return waterCost(system.prices, trainStandings(system, solved, need), solved, pumpEnergy(system, solved), resin, need);
 }
 
 function loopOf(system: System, solved: SolvedTrain): LoopReport | null {

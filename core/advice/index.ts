@@ -1,5 +1,5 @@
 export { columnMarks, outMgL, resinChain, type ResinChain } from './column';
-export { waterCost } from './cost';
+export { waterCost, type WaterCost } from './cost';
 export { figureDoubts } from './doubts';
 export { gatherFacts } from './facts';
 export { footLine, trainTitle } from './inShort';

@@ -239,7 +239,27 @@ function described(
     costPerM3: costOf(system, solved)?.total ?? null,
     against: more.against ?? null,
     possible: more.possible ?? true,
-    mind: more.mind ?? null,
+    mind: [more.mind, shorterContact(base, solved, system)].filter((part) => part).join(' ') || null,
     stages,
   };
 }
+
+/** Less contact than this share of before is worth a sentence. */
+const SHORTER = 0.85;
+
+/** What more flow does to the carbon that stands before the membrane; nothing where it does little. */
+function shorterContact(before: SolvedTrain, after: SolvedTrain, { units, train }: System): string | null {
+  const [was, is] = [before.carbons, after.carbons].map(
+    (carbons) => [...carbons].sort((a, b) => a.state.contactTimeS - b.state.contactTimeS)[0],
+  );
+  if (!was || !is || is.state.contactTimeS > SHORTER * was.state.contactTimeS) return null;
+  const [seconds, ago] = [is, was].map(({ state }) => state.contactTimeS.toFixed(0));
+  const at = train.stages.findIndex((stage) => stage.kind === 'membrane');
+  const { chlorine, chloramine } = after.stations[at]?.water.mgL ?? { chlorine: 0, chloramine: 0 };
+  const through = chlorine + chloramine;
+  const leak = through >= SEEN_CHLORINE_MGL ? `; ${words(units).mgL(through)} of chlorine comes through it` : '';
+  return `The carbon gets ${seconds}${THIN}s of contact instead of ${ago}${leak}.`;
+}
+
+/** What a test strip shows, mg/L. */
+const SEEN_CHLORINE_MGL = 0.02;

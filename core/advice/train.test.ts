@@ -7,6 +7,8 @@ import { settleWater, type Water } from '../water';
 import { newStage } from '../stage';
 import { systemFromTemplate } from '../template';
 import { polishedStation, productStation, type SolvedTrain, solveTrain, tapWater } from '../train';
+import { stageFacts } from './known';
+import { moreWater } from './moreWater';
 import { reportTrain, type TrainReport } from './report';
 import { trainSentence } from './sentence';
 
@@ -205,6 +207,35 @@ describe('findings', () => {
   });
   it('most of the resin goes to dissolved CO2 behind a membrane, and it is said', () =>
     expect(titles(system())).toMatch(/15 % of its load is strong ions, 27 % bicarbonate, 58 % CO₂ and silica, which no meter shows/));
+  it('carbon that chloramine uses up in days is told by its days, and not where there is enough of it', () => {
+    const bound = (times: number): string =>
+      report(
+        system('vanTank', (s) => ({
+          ...withSample({ chlorineMgL: 0, chloramineMgL: 2 })(s),
+          train: {
+            ...s.train,
+            stages: s.train.stages.map((one) => (one.kind === 'carbon' ? { ...one, ratedL: one.ratedL * times } : one)),
+          },
+        })),
+      )
+        .findings.map(({ title }) => title)
+        .join();
+    expect(bound(1)).toMatch(/Carbon lasts about \d+ (days|weeks) against chloramine/);
+    expect(bound(40)).not.toContain('against chloramine');
+  });
+  it('a second element shortens the contact with carbon, and More water says so', () => {
+    const house = system();
+    const pair = moreWater(house, water(house)).find(({ id }) => id === 'series')!;
+    const said = /The carbon gets (\d+).s of contact instead of (\d+)/.exec(pair.mind!);
+    expect(Number(said![1])).toBeLessThan(0.85 * Number(said![2]));
+  });
+  it('the first litres of a fresh bed after a night stand above its floor', () => {
+    const house = system();
+    const resin = house.train.stages.find(({ kind }) => kind === 'resin')!;
+    const [, text] = stageFacts(resin, report(house), { ...house.units, strength: 'µS/cm' }).find(([name]) => name.startsWith('First'))!;
+    // Floor of a cartridge: 0.4 µmol/L of salt; five times that conducts 0.25 µS/cm above pure water.
+    expectWithin(Number(/[\d.]+/.exec(text)![0]), 0.055 + 5 * 0.4e-3 * 126.45, 0.15);
+  });
   it('read the train in one sentence', () => {
     const s = system();
     expect(trainSentence(solve(s), s.units)).toMatch(/^Tap at .* then Membrane leaves .*; waste at /);

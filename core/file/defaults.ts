@@ -14,6 +14,13 @@ export const PLACEHOLDER_PRICES: Prices = {
   element: 45,
   warmingCoil: 40,
   tankPerL: 0.6,
+  filter: 8,
+  inhibitor: 60,
+  lamp: 70,
+  carbonPerL: 30,
+  cartridgePerL: 25,
+  calcitePerL: 4,
+  saltPerKg: 0.6,
 };
 
 /** Turbidity of mains water (common practice: below 1). */

@@ -4,6 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
 import { demandLPerWeek } from '../goal';
+import { PLACEHOLDER_PRICES } from './defaults';
 import { currentSample } from './select';
 import { readDocument, writeDocument, readingIssue, saveDocument, systemIssue, unlikelyDates, type FileOutcome } from './document';
 import type { SystemRecord } from './record';
@@ -116,7 +117,7 @@ describe('a file of version 3', () => {
     expect(message(outcome)).toBe('');
     type Raw = Record<string, unknown>;
     const { records } = JSON.parse(text) as {
-      records: { system: { instruments: Raw[]; source: Raw; units: unknown; train: { stages: Raw[] } & Raw } }[];
+      records: { system: { instruments: Raw[]; source: Raw; units: unknown; prices: Raw; train: { stages: Raw[] } & Raw } }[];
     };
     for (const { system } of records) {
       system.instruments = system.instruments.map(({ compensated: _, ...one }) => ({ ...one, compensation: 'linear' }));
@@ -128,6 +129,8 @@ describe('a file of version 3', () => {
       system.train = { ...system.train, stages, scaleActionIndex: null };
       system.source = { ...system.source, assumed: [] };
       system.units = { ...METRIC_UNITS, hardness: '°dH' };
+      const { filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg } = PLACEHOLDER_PRICES;
+      system.prices = { ...system.prices, filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg };
     }
     expect(outcome.ok && outcome.records).toEqual(records);
   });

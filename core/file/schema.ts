@@ -169,13 +169,22 @@ export const pricesSchema = z.strictObject({
   sewerPerM3: money,
   powerPerKWh: money,
   resinPerL: money,
-  /** Membrane, prefilters and the unit's own cost, a year. */
+  /** The membrane and the unit's own cost, a year; cartridges before it are priced by the piece. */
   membranePerYear: money,
   boosterPump: money,
   /** A membrane with its housing and fittings. */
   element: money,
   warmingCoil: money,
   tankPerL: money,
+  /** A sediment cartridge, an inhibitor cartridge, a lamp. */
+  filter: money,
+  inhibitor: money,
+  lamp: money,
+  carbonPerL: money,
+  /** A decarbonising cartridge, by the litre of its resin. */
+  cartridgePerL: money,
+  calcitePerL: money,
+  saltPerKg: money,
 });
 
 export const ratioSchema = z.strictObject({

@@ -55,6 +55,15 @@ describe('the quick line', () => {
     ['300 9 0 410 / 1500 ml', (l) => l.reading.wasteLPerH, 90],
     ['300 9 0 pre-filter changed', (l) => [l.reading.note, l.reading.values.length], ['pre-filter changed', 3]],
     ['300', (l) => l.reading.values.length, 1],
+    ['300 9 0 1 cup/4 cup', (l) => [l.reading.values.length, l.reading.wasteLPerH! / l.reading.productLPerH!], [3, 4]],
+    ['300 9 0 1 cups / 3 3/4 cups', (l) => l.reading.wasteLPerH! / l.reading.productLPerH!, 3.75],
+    ['300 9 0 1-3/8 cups/5½ cups', (l) => l.reading.wasteLPerH! / l.reading.productLPerH!, 4],
+    ['300 9 0 1/4 cup/1 cup', (l) => l.reading.wasteLPerH! / l.reading.productLPerH!, 4],
+    [
+      '300 9 0 410ml/1.5L 59psi',
+      (l) => [Math.round(l.reading.productLPerH! * 10), l.reading.wasteLPerH, l.reading.values.length],
+      [246, 90, 3],
+    ],
   ])('%s', (line, of, expected) => {
     const parsed = parse(line);
     expect(parsed.problem).toBeNull();

@@ -25,8 +25,15 @@ export interface QuickLine {
   readonly problem: string | null;
 }
 
+/** An amount as a jug is read: 410, 1.5, 1 1/4, 1-3/8, 1/4, 1⅜. */
+const AMOUNT = '(?:\\d+[ -]\\d+\\/\\d+|\\d+\\/\\d+|\\d[\\d.,]*[⅛¼⅓⅜½⅝⅔¾⅞]?|[⅛¼⅓⅜½⅝⅔¾⅞])';
+const JUG = `(${AMOUNT}\\s*(?:cups?|ml|l|fl\\.? ?oz|oz|pints?|pt|quarts?|qt|gal)\\b)`;
+/** Two jugs, each with its unit: 1 cup/4 cups. */
+const JUGS = `${JUG}\\s*\\/\\s*${JUG}`;
 /** A number, perhaps a second one after a slash, perhaps a unit. */
-const CHUNK = /[+-]?\d[\d.,]*(?:\s*\/\s*\d[\d.,]*)?(?:\s*(?:°\s*[CF]\b|[a-zµμ³][a-zµμ³/·]*))?/giu;
+const NUMBERS = '[+-]?\\d[\\d.,]*(?:\\s*\\/\\s*\\d[\\d.,]*)?(?:\\s*(?:°\\s*[CF]\\b|[a-zµμ³][a-zµμ³/·]*))?';
+const CHUNK = new RegExp(`${JUGS}|${NUMBERS}`, 'giu');
+const ONLY_JUGS = new RegExp(`^${JUGS}$`, 'iu');
 
 /** What a meter may show. */
 const METER_DIMENSIONS: readonly Dimension[] = ['conductivityUScm', 'salinityGPerKg', 'concentrationMgL'];
@@ -66,7 +73,7 @@ export function parseQuickLine(line: string, probes: readonly Probe[], instrumen
     const start = match.index;
     let text = match[0].trimEnd();
     // "10 changed filter": a word behind a number that is no unit belongs to the note.
-    const word = /\s+([a-zµμ³].*)$/iu.exec(text);
+    const word = match[1] ? null : /\s+([a-zµμ³].*)$/iu.exec(text);
     if (word && !knownUnit(word[1]!)) text = text.slice(0, word.index);
     takeWords(end, start);
     end = start + text.length;
@@ -95,7 +102,9 @@ type Draft = { -readonly [K in keyof Omit<QuickReading, 'note'>]: QuickReading[K
 type TokenReading = Pick<QuickToken, 'kind' | 'says' | 'probe'>;
 
 function readToken(text: string, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft): TokenReading {
-  if (text.includes('/') && /\d\s*\/\s*\d/.test(text)) return readFlows(text, draft);
+  const jugs = ONLY_JUGS.exec(text);
+  if (jugs) return readFlows(jugs[1]!, jugs[2]!, text, draft);
+  if (/\d\s*\/\s*\d/.test(text)) return readPair(text, draft);
   const number = readNumber(plainText(text));
   const unit = number.kind === 'number' ? number.rest.trim() : '';
   if (number.kind !== 'number') return problem(`“${text}” is not a number.`);
@@ -151,19 +160,27 @@ function readProbe(text: string, probes: readonly Probe[], instruments: readonly
   };
 }
 
-function readFlows(text: string, draft: Draft): TokenReading {
-  if (draft.productLPerH !== null) return problem(`Product and waste are given twice: “${text}”.`);
+/** Two numbers that share one unit: 410/1500ml. */
+function readPair(text: string, draft: Draft): TokenReading {
   const [first = '', second = ''] = text.split('/').map((part) => part.trim());
   const secondNumber = readNumber(plainText(second));
   const unit = secondNumber.kind === 'number' ? secondNumber.rest.trim() : '';
-  const tail = text.slice(text.indexOf('/') + 1);
-  const parse = (part: string): ReturnType<typeof parseQuantity> =>
-    parseQuantity(part, 'volumeL', { field: 'Product and waste', defaultUnit: 'mL' });
-  const product = parse(unit === '' ? first : `${first} ${unit}`);
-  const waste = parse(tail);
+  return readFlows(unit === '' ? first : `${first} ${unit}`, text.slice(text.indexOf('/') + 1), text, draft);
+}
+
+/** Product and waste of the same minute. */
+function readFlows(productText: string, wasteText: string, text: string, draft: Draft): TokenReading {
+  if (draft.productLPerH !== null) return problem(`Product and waste are given twice: “${text}”.`);
+  const [product, waste] = [productText, wasteText].map((part) =>
+    parseQuantity(part, 'volumeL', { field: 'Product and waste', defaultUnit: 'mL' }),
+  ) as [ReturnType<typeof parseQuantity>, ReturnType<typeof parseQuantity>];
   if (!product.ok) return problem(product.error.message);
   if (!waste.ok) return problem(waste.error.message);
   draft.productLPerH = product.value.value * MINUTES_PER_HOUR;
   draft.wasteLPerH = waste.value.value * MINUTES_PER_HOUR;
-  return { kind: 'flows', says: `product ${product.value.typedValue}, waste ${waste.value.typedValue}${THIN}${waste.value.unit}/min` };
+  const unit = product.value.unit === waste.value.unit ? '' : `${THIN}${product.value.unit}`;
+  return {
+    kind: 'flows',
+    says: `product ${product.value.typedValue}${unit}, waste ${waste.value.typedValue}${THIN}${waste.value.unit}/min`,
+  };
 }

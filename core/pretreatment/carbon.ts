@@ -34,6 +34,8 @@ export interface CarbonState {
   /** Share of the chlorine capacity used, 0–1. */
   readonly usedShare: number;
   readonly litresLeft: number | null;
+  /** Litres it would take when new; null where there is nothing to remove. */
+  readonly litresNew: number | null;
 }
 
 /** Less chlorine than any test shows, mg/L: what it takes of a carbon's life is nothing to count on. */
@@ -44,10 +46,12 @@ export function carbonState(carbon: Carbon, feed: Water, flowLPerH: number): Car
   const capacityG = (2 * carbon.ratedL) / 1000;
   const perLitreG = (feed.mgL.chlorine + 5 * feed.mgL.chloramine) / 1000;
   const usedShare = Math.min(1, (perLitreG * carbon.passedL) / capacityG);
+  const litresNew = perLitreG > UNSEEN_MG_L / 1000 ? capacityG / perLitreG : null;
   return {
     contactTimeS: contactTimeS(carbon.volumeL, flowLPerH),
     usedShare,
-    litresLeft: perLitreG > UNSEEN_MG_L / 1000 ? ((1 - usedShare) * capacityG) / perLitreG : null,
+    litresLeft: litresNew === null ? null : (1 - usedShare) * litresNew,
+    litresNew,
   };
 }
 

@@ -46,9 +46,9 @@ export function words(preference: UnitPreference): {
 /** A stage's name inside a sentence: small, but for what is written in capitals. */
 export const inSentence = (name: string): string => (/^[A-Z]{2}/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1));
 
-/** An amount of money: two digits where they matter. */
+/** An amount of money that was worked out: three digits, for it is an estimate. */
 export const moneyText = (amount: number, currency: string): string =>
-  `${amount >= 100 ? Math.round(amount) : amount.toFixed(2)}${THIN}${currency}`;
+  `${Math.abs(amount) >= 100 ? Math.round(amount) : amount.toFixed(Math.abs(amount) >= 10 ? 1 : 2)}${THIN}${currency}`;
 
 /** What costs are spoken of by: a cubic metre, or a thousand gallons. */
 export const costUnit = ({ volume }: UnitPreference): { readonly label: string; readonly litres: number } =>

@@ -3,7 +3,7 @@ import { calcitePickup } from '../exchange';
 import { inSentence, measured, ok } from '../quantity';
 import { cartridgeSlopeBar, mineralCartridge, SLOWEST_L_PER_H } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, zero } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero } from './kind';
 
 const schema = z.strictObject({
   kind: z.literal('calcite'),
@@ -32,7 +32,7 @@ export const calcite = defineStage(schema, {
   riseBar: zero,
   breaksPressure: neverOpen,
   mounting: mineralCartridge,
-  price: noPrice,
+  price: ({ volumeL }, { calcitePerL }) => volumeL * calcitePerL,
   worn: asFitted,
   dirtPassed: allPasses,
   stepPart: 'cartridges',

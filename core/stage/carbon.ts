@@ -1,9 +1,10 @@
 import { z } from 'zod';
 import { CARBON_MEDIA, carbonState, dechlorinated, prefilterBarPerLPerH } from '../pretreatment';
-import { formatQuantity, measured, ok } from '../quantity';
+import { formatQuantity, inSentence, measured, ok, words } from '../quantity';
 import { HALF_YEAR_DAYS, SLOWEST_L_PER_H } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, zero } from './kind';
+import type { Finding } from './finding';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing } from './kind';
 
 const schema = z.strictObject({
   kind: z.literal('carbon'),
@@ -19,6 +20,29 @@ const schema = z.strictObject({
 });
 const field = keysOf<z.infer<typeof schema>>(schema.shape);
 const MEDIA = CARBON_MEDIA.map((value) => ({ title: value === 'block' ? 'Carbon block' : 'Granular carbon', value }));
+
+/** A carbon that is new lasts this long at least, or it is told as a finding, days. */
+const SHORT_DAYS = 60;
+/** And at less than this it is no plan for anybody. */
+const TOO_SHORT_DAYS = 21;
+
+/** A carbon soon spent, by chlorine or by chloramine, which counts fivefold: no figure to be looked for in a panel. */
+function findings({ stage, before, litresPerDay, units, carbon: state }: Standing<z.infer<typeof schema>>): Finding[] {
+  if (!state || state.litresNew === null || !(litresPerDay > 0)) return [];
+  const days = state.litresNew / litresPerDay;
+  if (days >= SHORT_DAYS) return [];
+  const say = words(units);
+  const { chlorine, chloramine } = before.water.mgL;
+  const bound = 5 * chloramine > chlorine;
+  return [
+    {
+      id: `carbon-short-${stage.id}`,
+      severity: days < TOO_SHORT_DAYS ? 'bad' : 'mind',
+      title: `${stage.name} lasts about ${say.days(days)} against ${bound ? 'chloramine' : 'chlorine'}`,
+      why: `${say.of(state.litresNew, 'volumeL')} of feed at ${say.mgL(bound ? chloramine : chlorine)}, when new; ${say.perDay(litresPerDay)} go through ${inSentence(stage.name)}. ${bound ? 'Chloramine counts fivefold: take several times the carbon, catalytic if it is to be had' : 'Take a larger one, or two in a row'}, and test behind it.`,
+    },
+  ];
+}
 
 export const carbon = defineStage(schema, {
   kind: 'carbon',
@@ -50,16 +74,17 @@ export const carbon = defineStage(schema, {
   breaksPressure: neverOpen,
   // Carbon and the water in it weigh about a kilogram and a half a litre, the housing a kilogram.
   mounting: ({ volumeL }) => ({ wetKg: 1 + 1.5 * volumeL, wallM: volumeL < 3 ? 0.14 : 0.35 }),
-  price: noPrice,
+  price: ({ volumeL }, { carbonPerL }) => volumeL * carbonPerL,
   worn: asFitted,
   dirtPassed: allPasses,
   stepPart: null,
   steps: none,
   upkeep: (_stage, standing) => {
-    const litresLeft = standing?.carbon?.litresLeft ?? null;
-    return [{ says: 'change', afterDays: HALF_YEAR_DAYS, ...(litresLeft === null ? {} : { litresLeft }) }];
+    const carbon = standing?.carbon;
+    const litres = carbon && carbon.litresLeft !== null ? { litresLeft: carbon.litresLeft, litresNew: carbon.litresNew! } : {};
+    return [{ says: 'change', afterDays: HALF_YEAR_DAYS, ...litres }];
   },
-  findings: none,
+  findings,
   facts: ({ carbon: state, units }) =>
     state
       ? [

@@ -5,7 +5,7 @@ import { between, DAYS_PER_MONTH, formatQuantity, inSentence, measured, ok, THIN
 import { cartridgeSlopeBar, mineralCartridge } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, zero, type Standing } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing } from './kind';
 import { SCALD } from './step';
 
 const schema = z.strictObject({
@@ -148,7 +148,7 @@ export const decarboniser = defineStage(schema, {
   riseBar: zero,
   breaksPressure: neverOpen,
   mounting: mineralCartridge,
-  price: noPrice,
+  price: ({ volumeL }, { cartridgePerL }) => volumeL * cartridgePerL,
   worn: asFitted,
   dirtPassed: allPasses,
   stepPart: 'cartridges',

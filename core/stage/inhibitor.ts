@@ -4,7 +4,7 @@ import { inSentence, measured, words, formatQuantity } from '../quantity';
 import { cartridgeSlopeBar, HALF_YEAR_DAYS } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, unchanged, zero, type Standing } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, type Standing } from './kind';
 import { SCALD } from './step';
 
 const schema = z.strictObject({
@@ -69,7 +69,7 @@ export const inhibitor = defineStage(schema, {
   riseBar: zero,
   breaksPressure: neverOpen,
   mounting: () => ({ wetKg: 2.5, wallM: 0.14 }),
-  price: noPrice,
+  price: (_stage, { inhibitor: piece }) => piece,
   worn: asFitted,
   dirtPassed: allPasses,
   stepPart: 'cartridges',

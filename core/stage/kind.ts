@@ -62,6 +62,13 @@ export interface PartPrices {
   readonly boosterPump: number;
   readonly element: number;
   readonly tankPerL: number;
+  readonly filter: number;
+  readonly carbonPerL: number;
+  readonly cartridgePerL: number;
+  readonly calcitePerL: number;
+  readonly inhibitor: number;
+  readonly lamp: number;
+  readonly saltPerKg: number;
 }
 
 /** Water at a place of the train. */
@@ -121,6 +128,10 @@ export interface Upkeep {
   readonly everyDays?: number;
   /** Litres through it until it is due. */
   readonly litresLeft?: number;
+  /** Litres it is good for when new, where litres count. */
+  readonly litresNew?: number;
+  /** How often its price is paid each time, where it is bought by measure: kilograms of salt. */
+  readonly takes?: number;
 }
 
 /** What a stage is built as: how it stands and how it is drawn. */

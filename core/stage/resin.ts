@@ -12,9 +12,10 @@ import {
   type Bed,
   type PolishFloor,
 } from '../exchange';
-import { between, formatQuantity, inSentence, maybe, measured, ok } from '../quantity';
+import { between, formatQuantity, inSentence, maybe, measured, ok, words } from '../quantity';
+import { settleWater } from '../water';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type ResinState } from './kind';
 import { HEAVY } from './step';
 
 const equivalents = between(0, 100_000);
@@ -55,6 +56,24 @@ export function resinFloor(
 ): PolishFloor {
   const floor = floorOf(resinClass, volumeL, inLoop);
   return floorUScm === null ? floor : measuredFloor(floor, floorUScm);
+}
+
+/** Bed volumes after filling or a night's rest in which its floor stands higher, and how much (product assumptions). */
+const RINSE_BEDS = 5;
+const RINSE_FLOOR = 5;
+
+/** Conductivity of the first bed volumes after filling or a night's rest, µS/cm. */
+function afterRest({ resinClass, ...stage }: Resin, { feed, utilisation }: ResinState): number {
+  const floor = resinFloor({ resinClass, ...stage }, false);
+  const raised: PolishFloor = {
+    saltUmolL: RINSE_FLOOR * floor.saltUmolL,
+    carbonUmolL: RINSE_FLOOR * floor.carbonUmolL,
+    silicaMgL: RINSE_FLOOR * floor.silicaMgL,
+    ammoniaMgL: RINSE_FLOOR * floor.ammoniaMgL,
+    sodiumMgL: RINSE_FLOOR * floor.sodiumMgL,
+  };
+  const settled = settleWater(polishedWater(feed, resinClass, utilisation, { cation: 0, anion: 0 }, raised));
+  return settled.ok ? settled.value.ec25UScm : Number.NaN;
 }
 
 /** A vessel this large is lifted with care (common practice), L. */
@@ -114,13 +133,17 @@ export const resin = defineStage(schema, {
   // When it is spent the log's own tracking says.
   upkeep: none,
   findings: none,
-  facts: ({ resin: state, units }) => {
+  facts: ({ resin: state, worn, units }) => {
     if (!state) return [];
     const share = (value: number): string => formatQuantity(value, 'fraction', units).text;
     return [
       ['Capacity usable, anion side', share(state.utilisation.anion.utilisation)],
       ['Capacity usable, cation side', share(state.utilisation.cation.utilisation)],
       ['Taken up so far', share(Math.min(1, state.usedShare))],
+      [
+        `First ${formatQuantity(RINSE_BEDS * worn.volumeL, 'volumeL', units).text} after filling or a night`,
+        `about ${words(units).water(afterRest(worn, state))}`,
+      ],
     ];
   },
   fill: ({ resinLeft }) => (resinLeft === null ? 0 : 1 - resinLeft),

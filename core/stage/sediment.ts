@@ -3,7 +3,7 @@ import { dirtLoading, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, maybe, measured } from '../quantity';
 import { HALF_YEAR_DAYS } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, defineStage, fitted, neverOpen, none, noPrice, unchanged, zero } from './kind';
+import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero } from './kind';
 
 const schema = z.strictObject({
   kind: z.literal('sediment'),
@@ -46,7 +46,7 @@ export const sediment = defineStage(schema, {
   riseBar: zero,
   breaksPressure: neverOpen,
   mounting: () => ({ wetKg: 3.2, wallM: 0.14 }),
-  price: noPrice,
+  price: (_stage, { filter }) => filter,
   worn: (stage, use, turbidityNTU) => ({
     ...stage,
     loading: stage.loading ?? dirtLoading(use.passedL ?? 0, turbidityNTU, stage.holdsG),

@@ -5,7 +5,7 @@ import { CACO3_G_PER_EQ, hardnessOf, MOLAR_MASS } from '../water';
 import { cartridgeSlopeBar } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, zero, type Standing } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing } from './kind';
 import { LOCAL_CODE } from './step';
 
 const schema = z.strictObject({
@@ -110,7 +110,7 @@ export const softener = defineStage(schema, {
   breaksPressure: neverOpen,
   // Resin vessel, and as much again for the brine tank.
   mounting: ({ volumeL }) => ({ wetKg: 4 + 3 * volumeL, wallM: 0.5 }),
-  price: noPrice,
+  price: (_stage, { saltPerKg }) => saltPerKg,
   worn: asFitted,
   dirtPassed: allPasses,
   stepPart: 'cartridges',
@@ -123,7 +123,10 @@ export const softener = defineStage(schema, {
       cautions: [LOCAL_CODE],
     },
   ],
-  upkeep: () => [{ says: 'salt of', everyDays: SALT_DAYS }],
+  upkeep: (_stage, standing) => {
+    const plan = standing && softenerPlan(standing);
+    return [{ says: 'salt of', everyDays: SALT_DAYS, ...(plan?.ok ? { takes: (plan.value.saltKgPerYear * SALT_DAYS) / 365 } : {}) }];
+  },
   findings,
   facts: none,
   fill: zero,

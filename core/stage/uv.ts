@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { inSentence, measured, THIN } from '../quantity';
 import { UV_END_OF_LIFE, UV_GOAL_MJ_PER_CM2, uvDoseMJPerCm2 } from '../storage';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, noPrice, unchanged, zero } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero } from './kind';
 import { MAINS, type Caution } from './step';
 
 const schema = z.strictObject({
@@ -37,7 +37,7 @@ export const uv = defineStage(schema, {
   riseBar: zero,
   breaksPressure: neverOpen,
   mounting: ({ chamberL }) => ({ wetKg: 2 + chamberL, wallM: 0.15 }),
-  price: noPrice,
+  price: (_stage, { lamp }) => lamp,
   worn: asFitted,
   dirtPassed: allPasses,
   stepPart: 'cartridges',

@@ -5,13 +5,17 @@ import {
   PLACEHOLDER_PRICES,
   USUAL_TURBIDITY_NTU,
   type Instrument,
+  type Prices,
   type Probe,
   type System,
   type TemplateId,
 } from '../file';
 import { evenDemand } from '../goal';
+import { elementCount } from '../membrane';
 import { METRIC_UNITS, type UnitPreference } from '../quantity';
+import { unitRanks } from '../stage';
 import { plainMeter } from '../water';
+import type { TemplateRow } from './row';
 import { TEMPLATE_ROWS } from './rows';
 
 /** What a new system needs to be told. */
@@ -104,6 +108,22 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
     build: { done: [], ratios: [], calibratedBoreMm: null },
     // The sea costs nothing.
     cartridges: [],
-    prices: row.supply?.character === 'seawater' ? { ...PLACEHOLDER_PRICES, waterPerM3: 0, sewerPerM3: 0 } : PLACEHOLDER_PRICES,
+    prices: usualPrices(row),
+  };
+}
+
+/** A membrane unit's own cost a year for each of its elements, small ones and others (our placeholders). */
+const UNIT_PER_YEAR = { small: 40, other: 300 };
+
+/** Placeholders of a job like this: the sea costs nothing, a unit by its elements. */
+function usualPrices({ supply, stages }: TemplateRow): Prices {
+  const perYear = stages.reduce((sum, stage) => {
+    if (stage.kind !== 'membrane') return sum;
+    return sum + elementCount(unitRanks(stage)) * (/^(1812|2012)/.test(stage.elementClass) ? UNIT_PER_YEAR.small : UNIT_PER_YEAR.other);
+  }, 0);
+  return {
+    ...PLACEHOLDER_PRICES,
+    ...(perYear > 0 && { membranePerYear: perYear }),
+    ...(supply?.character === 'seawater' && { waterPerM3: 0, sewerPerM3: 0 }),
   };
 }

@@ -18,7 +18,7 @@ import {
   type TrainReport,
 } from '../advice';
 import { runbook, trimAdvice } from '../commission';
-import { allStages, readDocument, type Reading, type System, type SystemRecord, type TemplateId } from '../file';
+import { allStages, PLACEHOLDER_PRICES, readDocument, type Reading, type System, type SystemRecord, type TemplateId } from '../file';
 import { dueOf, logFindings, standing } from '../log';
 import { kindOf, newStage, placed, STAGE_KINDS, stageKind, type Finding, type Stage, type StageOf } from '../stage';
 import { systemFromTemplate } from '../template';
@@ -355,7 +355,7 @@ const declared = STAGE_KINDS.map((kind) => {
     `${kind}: ${spec.label}. ${spec.says}. place ${spec.place}, ${spec.form}, touches ${spec.touches}${spec.prefilter ? ', flushed first' : ''}${spec.inUses ? ', in uses' : ''}, folded "${spec.folded}"`,
     `  starts with ${JSON.stringify(spec.defaults)}`,
     `  takes ${JSON.stringify(z.toJSONSchema(spec.schema, { unrepresentable: 'any' }).properties, (key, at) => (key === 'pattern' ? undefined : (at as unknown)))}`,
-    `  slope ${slope.join(' and ')}, lifts ${few(kindOf<Stage>(one).riseBar(one))}, ${JSON.stringify(kindOf(one).mounting(one))}, price ${few(kindOf(one).price(one, { resinPerL: 6, boosterPump: 90, element: 45, tankPerL: 0.6 }))}`,
+    `  slope ${slope.join(' and ')}, lifts ${few(kindOf<Stage>(one).riseBar(one))}, ${JSON.stringify(kindOf(one).mounting(one))}, price ${few(kindOf(one).price(one, PLACEHOLDER_PRICES))}`,
     ...[1, 40]
       .map((volumeL) => ('volumeL' in one ? `  of ${volumeL} L: ${JSON.stringify(kindOf<Stage>(one).mounting({ ...one, volumeL }))}` : ''))
       .filter(Boolean),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { PLACEHOLDER_PRICES, type System } from '../file';
+import { demandLPerDay as needOf } from '../goal';
 import { type StageOf, type TrainUse, newStage } from '../stage';
 import { expectWithin, value } from '../testing/close';
 import { dirtLoading } from '../pretreatment';
@@ -76,7 +77,7 @@ describe('what water costs', () => {
   it('five parts of feed and four of waste for one of product', () => {
     const solved = value(solveTrain(system.train, system.source, feed));
     const drawn = solved.stations[0]!.flowLPerH / solved.productLPerH;
-    const cost = waterCost(PLACEHOLDER_PRICES, [], solved, 3, null)!;
+    const cost = waterCost(PLACEHOLDER_PRICES, [], solved, 3, null, 0)!;
     expectWithin(cost.water, 2 * drawn, 1e-9);
     expectWithin(cost.sewer, 2 * (drawn - 1), 1e-9);
     expect(cost.power).toBe(0.75);
@@ -87,6 +88,24 @@ describe('what water costs', () => {
     const until = facts.resin!.throughput.until;
     const volumeL = (system.train.stages.find((stage) => stage.kind === 'resin') as StageOf<'resin'>).volumeL;
     expectWithin(facts.cost!.resin, until.kind === 'litres' ? (1000 * volumeL * 6) / until.litres : NaN, 1e-9);
+  });
+  it('everything that is changed has its part, and the parts make the sum', () => {
+    const { cost, demandLPerDay } = value(gatherFacts(system, feed));
+    const { water, sewer, power, resin, parts, unit, total } = cost!;
+    expectWithin(water + sewer + power + resin + parts + unit, total, 1e-12);
+    // Two halves of a year: a sediment cartridge at 8 and half a litre of carbon at 30 a litre, long before its chlorine.
+    const perYear = 2 * 8 + 2 * 15;
+    expectWithin(parts, (1000 * perYear * 365) / 366 / (365 * demandLPerDay), 1e-6);
+    expectWithin(unit, (1000 * system.prices.membranePerYear) / (365 * demandLPerDay), 1e-9);
+  });
+  it('an espresso cartridge is in the price of its water', () => {
+    const bar = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'espressoBar', at: '2026-11-23T10:00:00Z' });
+    const at = (cartridgePerL: number): number =>
+      value(gatherFacts({ ...bar, prices: { ...bar.prices, cartridgePerL } }, value(tapWater(bar.source, bar.instruments)).water)).cost!
+        .parts;
+    const volumeL = (bar.train.stages.find((stage) => stage.kind === 'decarboniser') as StageOf<'decarboniser'>).volumeL;
+    // By its litres or by the year, whichever comes first: at least one a year.
+    expect((at(50) - at(25)) * 1e-3).toBeGreaterThanOrEqual((25 * volumeL) / (365 * needOf(bar.goal.demand)) - 1e-9);
   });
 });
 

@@ -33,13 +33,17 @@ const unitsFrom4 = (units: unknown): unknown =>
     ? { ...without(units, 'system'), ...SETS[units['system']] }
     : units;
 
+/** What version 5 started with where version 4 had not asked; a later default changes nothing here. */
+const PRICES = { filter: 8, inhibitor: 60, lamp: 70, carbonPerL: 30, cartridgePerL: 25, calcitePerL: 4, saltPerKg: 0.6 };
+
 /** A system of version 4 as one of version 5. */
 function systemFrom4(system: unknown): unknown {
   if (!isData(system)) return system;
-  const { instruments, source, train, units } = system;
+  const { instruments, source, train, units, prices } = system;
   return {
     ...system,
     units: unitsFrom4(units),
+    prices: isData(prices) ? { ...prices, ...PRICES } : prices,
     // What stood in an older file counts as looked at.
     source: isData(source) ? { ...source, assumed: [] } : source,
     instruments: Array.isArray(instruments) ? instruments.map(instrumentFrom4) : instruments,
@@ -47,5 +51,5 @@ function systemFrom4(system: unknown): unknown {
   };
 }
 
-/** Version 5: units each for itself; marks of what a template filled in; meters of pure water, which take the water's own ions apart from the salt's; what a resin leaves when it is fresh; scale acted on by service. */
+/** Version 5: units each for itself; marks of what a template filled in; meters of pure water, which take the water's own ions apart from the salt's; what a resin leaves when it is fresh; a price for every part; scale acted on by service. */
 export const version5: FileVersion = { version: 5, system: systemFrom4, reading: asItWas };

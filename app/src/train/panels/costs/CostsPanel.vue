@@ -10,7 +10,14 @@ import RoutesPanel from './RoutesPanel.vue';
 const { drawn, report } = useWorkbench();
 const polishing = computed(() => drawn.value !== null && hasKind('resin')(drawn.value));
 const per = computed(() => (drawn.value ? costUnit(drawn.value.units) : null));
-const NAMES = { water: 'water', sewer: 'sewer', power: 'power', resin: 'resin' } as const;
+const NAMES = {
+  water: 'water',
+  sewer: 'sewer',
+  power: 'power',
+  resin: 'resin',
+  parts: 'cartridges and salt',
+  unit: 'the membrane unit',
+} as const;
 type Part = keyof typeof NAMES;
 const cost = computed(() => report.value?.cost ?? null);
 const money = (amountPerM3: number): string =>
@@ -51,5 +58,7 @@ i.water { background: #9db7ba; }
 i.sewer { background: #c9bfa8; }
 i.power { background: #e3c15f; }
 i.resin { background: var(--resin-fresh); }
+i.parts { background: #8fa98a; }
+i.unit { background: #cdb8c9; }
 @media (max-width: 860px) { .made { grid-template-columns: 1fr auto; } .bar, ul { grid-column: 1 / -1; } }
 </style>

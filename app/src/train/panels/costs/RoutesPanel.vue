@@ -15,6 +15,7 @@ import {
   type RouteCost,
   type RouteWater,
 } from '@yes-clear/core/exchange';
+import type { WaterCost } from '@yes-clear/core/advice';
 import { demandLPerWeek } from '@yes-clear/core/goal';
 import { formatQuantity, L_PER_US_GALLON, THIN, costUnit, moneyText, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
@@ -109,9 +110,17 @@ const costs = computed(() => {
     unit: per.value.litres * unit,
     total: per.value.litres * (cost.total + unit),
   });
+  // The membrane of this train costs what the train costs: one price, told above as well.
+  const own = solved.value?.report.cost ?? null;
+  const ofTrain = (cost: WaterCost) => ({
+    resin: (per.value.litres * cost.resin) / 1000,
+    water: (per.value.litres * (cost.water + cost.sewer + cost.power)) / 1000,
+    unit: (per.value.litres * (cost.unit + cost.parts)) / 1000,
+    total: (per.value.litres * cost.total) / 1000,
+  });
   return {
     alone: per1000(alone, 0),
-    first: per1000(first, fixed),
+    first: ownMembrane.value && own ? ofTrain(own) : per1000(first, fixed),
     resinWeek: { alone: litres.value * resinPerLitre(t), first: litres.value * resinPerLitre(throughMembrane(t, route.value)) },
   };
 });
@@ -132,7 +141,11 @@ const verdict = computed(() => {
   return {
     severity: 'note' as const,
     title: `${cheaper ? 'Membrane first' : 'Resin alone'} saves ${money(week)} a week at ${litresText(litres.value)} a week`,
-    why: `${at === null ? 'On this tap resin alone is always the cheaper.' : `On this tap it turns at ${litresText(at)} a week.`} ${byStrength}`,
+    // Where the turn is only estimated and lies on the other side of this job, it is not told.
+    why:
+      cheaper === (at !== null && litres.value > at)
+        ? `${at === null ? 'On this tap resin alone is always the cheaper.' : `On this tap it turns at about ${litresText(at)} a week.`} ${byStrength}`
+        : 'The two are close here: by the estimate of the picture it would be the other.',
   };
 });
 const bars = computed(() => {
@@ -150,7 +163,7 @@ const bars = computed(() => {
     },
   ];
 });
-const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit itself' } as const;
+const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit and its cartridges' } as const;
 </script>
 
 <template>
