@@ -1,9 +1,10 @@
 import type { Branch, System } from '../file';
-import { checkGoal, goalLimits, type LimitCheck, allMet, missText } from '../goal';
+import { allMet, assumedText, checkGoal, goalLimits, type LimitCheck, missedOf, missText, onlyAssumed } from '../goal';
 import type { Finding } from '../stage';
 import type { SolvedBranch, SolvedTrain, Station } from '../train';
 import { branchStandings, standingFindings } from './standing';
 import { inSentence, words } from '../quantity';
+import type { CompletedWater } from '../water';
 
 /** One use of a counter: its water, and what is to be said of it. */
 export interface BranchReport {
@@ -14,22 +15,22 @@ export interface BranchReport {
 }
 
 /** What each branch of a train makes of its water. */
-export const branchReports = (system: System, solved: SolvedTrain): BranchReport[] =>
+export const branchReports = (system: System, solved: SolvedTrain, tap: CompletedWater | null = null): BranchReport[] =>
   system.train.branches.flatMap((branch) => {
     const found = solved.branches.find((candidate) => candidate.id === branch.id);
-    return found ? [reportOf(system, branch, found)] : [];
+    return found ? [reportOf(system, branch, found, tap)] : [];
   });
 
-function reportOf(system: System, branch: Branch, { stations }: SolvedBranch): BranchReport {
+function reportOf(system: System, branch: Branch, { stations }: SolvedBranch, tap: CompletedWater | null): BranchReport {
   const end = stations[stations.length - 1]!;
   const goal = { ...branch.goal, crewLimitPpm: null, ownLimits: [] };
-  const checks = checkGoal(goalLimits(goal, system.units.ppmFactor), end.water, end.state);
+  const checks = checkGoal(goalLimits(goal, system.units.ppmFactor), end.water, end.state, tap);
   const own = standingFindings(branchStandings(branch, stations, system.units));
   return { branch, stations, checks, findings: [goalFinding(system, branch, checks), ...own] };
 }
 
 function goalFinding(system: System, branch: Branch, checks: readonly LimitCheck[]): Finding {
-  const missed = checks.filter((check) => !check.met);
+  const missed = missedOf(checks);
   const say = words(system.units);
   if (missed.length === 0)
     return {
@@ -40,13 +41,20 @@ function goalFinding(system: System, branch: Branch, checks: readonly LimitCheck
     };
   const text = (check: LimitCheck): string => {
     const bound = check.side === 'high' ? check.limit.high! : check.limit.low!;
-    const figures = missText(check.limit.quantity, check.value, bound, system.units);
-    return `${inSentence(check.limit.label)} ${figures.value}, ${check.side === 'high' ? 'at most' : 'at least'} ${figures.bound}`;
+    const { quantity, label } = check.limit;
+    const figures = missText(quantity, check.value, bound, system.units);
+    const figure = check.assumed
+      ? `, assumed ${assumedText(quantity, check.value, check.assumed.plusMinus, system.units)}`
+      : ` ${figures.value}`;
+    return `${inSentence(label)}${figure}, ${check.side === 'high' ? 'at most' : 'at least'} ${figures.bound}`;
   };
   return {
     id: `goal-${branch.id}`,
-    severity: missed.some((check) => check.side === 'high') ? 'bad' : 'mind',
+    severity: missed.some((check) => check.side === 'high' && !onlyAssumed(check)) ? 'bad' : 'mind',
     title: `${branch.name}: ${text(missed[0]!)}`,
-    why: missed.length > 1 ? `Also ${missed.slice(1).map(text).join('; ')}.` : `${missed[0]!.limit.because}.`,
+    why:
+      missed.length > 1
+        ? `Also ${missed.slice(1).map(text).join('; ')}.`
+        : `${missed[0]!.assumed ? 'Nobody measured it: measure it first. ' : ''}${missed[0]!.limit.because}.`,
   };
 }

@@ -12,7 +12,7 @@ import {
 } from '../goal';
 import { pumpingKWhPerM3, solveUnitFlows, speciesOfWater } from '../membrane';
 import type { Outcome } from '../quantity';
-import { settleWater, type Water } from '../water';
+import { settleWater, type CompletedWater, type Water } from '../water';
 import { scaleActionIndex } from './service';
 import { scaleOutlook, type ScaleOutlook } from './scaling';
 import { bladderFillH, floatCycle, type FloatCycle } from '../storage';
@@ -33,6 +33,8 @@ export interface BladderFacts {
 /** What is known of a solved train: what the findings are made from, and what the foot line shows. */
 export interface TrainFacts {
   readonly solved: SolvedTrain;
+  /** Conductivity of the tap as its meter read it, µS/cm at 25 °C; null where none was read, or two waters are mixed. */
+  readonly tapReadUScm: number | null;
   readonly checks: readonly LimitCheck[];
   /** The product as it is used: with salt or minerals put back, or blended. */
   readonly prepared: Outcome<Prepared>;
@@ -62,8 +64,15 @@ export interface TrainFacts {
  * @param feed the completed tap water, see `tapWater`
  * @param use what each stage has been through, from the log
  * @param near the same train solved before; only saves time
+ * @param tap what of the tap was measured and what assumed; null where nobody asks
  */
-export function gatherFacts(system: System, feed: Water, use: TrainUse = {}, near?: SolvedTrain): Outcome<TrainFacts> {
+export function gatherFacts(
+  system: System,
+  feed: Water,
+  use: TrainUse = {},
+  near?: SolvedTrain,
+  tap: CompletedWater | null = null,
+): Outcome<TrainFacts> {
   const solved = solveTrain(system.train, system.source, feed, use, near);
   if (!solved.ok) return solved;
   const preference = system.units;
@@ -73,10 +82,11 @@ export function gatherFacts(system: System, feed: Water, use: TrainUse = {}, nea
   const made = solved.value.productLPerH * 24;
   const prepared = prepareWater(system.goal.prepare, product.water, feed);
   const loop = loopReport(system, solved.value);
-  const checks = checkPrepared(limits, prepared, solved.value, loop?.ok ? loop.value : null);
+  const checks = checkPrepared(limits, prepared, solved.value, loop?.ok ? loop.value : null, tap);
   const producing = solved.value.productLPerH > 0;
   const facts: TrainFacts = {
     solved: solved.value,
+    tapReadUScm: tap?.readUScm ?? null,
     checks,
     prepared,
     smallestTankL: smallestTankL(system.goal.demand, made),
@@ -95,13 +105,21 @@ export function gatherFacts(system: System, feed: Water, use: TrainUse = {}, nea
 }
 
 /** Holds the goal against the water as it is used. Unprepared, its conductivity is judged where the meter is read. */
-function checkPrepared(limits: readonly Limit[], prepared: Outcome<Prepared>, solved: SolvedTrain, loop: LoopReport | null): LimitCheck[] {
+function checkPrepared(
+  limits: readonly Limit[],
+  prepared: Outcome<Prepared>,
+  solved: SolvedTrain,
+  loop: LoopReport | null,
+  tap: CompletedWater | null,
+): LimitCheck[] {
   const product = productStation(solved);
   const used = prepared.ok && prepared.value.recipe.how !== 'none' ? settleWater(prepared.value.water) : null;
-  if (prepared.ok && used?.ok) return checkGoal(limits, prepared.value.water, used.value);
+  if (prepared.ok && used?.ok)
+    // Minerals put in by weight are known; a blend is the tap's.
+    return checkGoal(limits, prepared.value.water, used.value, prepared.value.recipe.how === 'blend' ? tap : null);
   // With a loop the outlets at their worst hour decide, else what the last stage leaves.
   const ec25UScm = loop ? 1 / worstMOhmCm(loop) : polishedStation(solved).state.ec25UScm;
-  return checkGoal(limits, product.water, { ...product.state, ec25UScm });
+  return checkGoal(limits, product.water, { ...product.state, ec25UScm }, tap);
 }
 
 /** Output and ratio at the lowest water temperature of the year. */

@@ -1,7 +1,7 @@
 import { blendPermeate } from '../exchange';
 import { type Stage, byUrgency, type Finding, type FindingAction } from '../stage';
 import type { System, Train } from '../file';
-import { type LimitCheck, allMet, limitText, missText } from '../goal';
+import { allMet, assumedText, type LimitCheck, limitText, missedOf, onlyAssumed, missText } from '../goal';
 import { inSentence, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
 import { hardnessOf, type Water } from '../water';
 import type { TrainFacts } from './facts';
@@ -47,7 +47,7 @@ function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference 
   const product = productStation(solved);
   const shown = (check: LimitCheck): string =>
     check.limit.quantity === 'ec25UScm' ? say.water(check.value) : limitText(check.limit.quantity, check.value, preference);
-  const missed = checks.filter((check) => !check.met);
+  const missed = missedOf(checks);
   const worst = missed[0];
   if (!worst) {
     const silica = checks.find((check) => check.limit.quantity === 'silicaMgL');
@@ -81,10 +81,19 @@ function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference 
           .map((check) => `${inSentence(check.limit.label)} ${shown(check)}`)
           .join(', ')}.`
       : '';
+  const most = `the goal is ${worst.side === 'high' ? 'at most' : 'at least'} ${figures.bound}`;
+  if (worst.assumed)
+    return {
+      id: 'goal',
+      severity: onlyAssumed(worst) || worst.side === 'low' ? 'mind' : 'bad',
+      title: `${limit.label}, assumed ${assumedText(limit.quantity, worst.value, worst.assumed.plusMinus, preference)}: ${most}`,
+      why: `Nobody measured it at the tap: measure it before anything is bought for it. ${limit.because}.${rest}${worst.side === 'low' ? ' Put minerals back or blend.' : ''}`,
+      ...blending(worst, train, solved),
+    };
   return {
     id: 'goal',
     severity: worst.side === 'low' ? 'mind' : 'bad',
-    title: `${limit.label} ${figures.value}, the goal is ${worst.side === 'high' ? 'at most' : 'at least'} ${figures.bound}`,
+    title: `${limit.label} ${figures.value}, ${most}`,
     why: `${limit.because}${factor}.${rest}${worst.side === 'low' && limit.quantity !== 'pH' ? ' Put minerals back or blend.' : ''}`,
     ...blending(worst, train, solved),
   };

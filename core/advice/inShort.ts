@@ -5,11 +5,12 @@ import { mounting } from './mounting';
 import type { TrainReport } from './report';
 
 /** What the train does, over its picture. */
-export function trainTitle(system: System, { solved }: TrainReport): string {
+export function trainTitle(system: System, { solved, tapReadUScm }: TrainReport): string {
   if (solved.unit?.noProduction) return 'Nothing comes through this train';
   const say = words(system.units);
   const count = system.train.stages.length;
-  const [from, to] = [solved.stations[0]!.state.ec25UScm, polishedStation(solved).state.ec25UScm];
+  // What was read stays what was read; the completed water may stand a little beside it.
+  const [from, to] = [tapReadUScm ?? solved.stations[0]!.state.ec25UScm, polishedStation(solved).state.ec25UScm];
   return `From ${say.water(from)} to ${say.water(to)} in ${count} ${count === 1 ? 'stage' : 'stages'}`;
 }
 

@@ -1,6 +1,6 @@
 import type { System, Train } from '../file';
 import type { Outcome } from '../quantity';
-import type { Water } from '../water';
+import type { CompletedWater, Water } from '../water';
 import { gatherFacts, type TrainFacts } from './facts';
 import type { Finding, TrainUse } from '../stage';
 import { trainFindings } from './findings';
@@ -21,17 +21,24 @@ export interface TrainReport extends TrainFacts {
  * @param feed the completed tap water, see `tapWater`
  * @param use what each stage has been through, from the log
  * @param near the same train solved before; only saves time
+ * @param tap what of the tap was measured and what assumed; null where nobody asks
  */
-export function reportTrain(system: System, feed: Water, use: TrainUse = {}, near?: SolvedTrain): Outcome<TrainReport> {
+export function reportTrain(
+  system: System,
+  feed: Water,
+  use: TrainUse = {},
+  near?: SolvedTrain,
+  tap: CompletedWater | null = null,
+): Outcome<TrainReport> {
   const worn = { ...system, train: wornTrain(system.train, system.source.turbidityNTU, use) };
-  const facts = gatherFacts(worn, feed, use, near);
+  const facts = gatherFacts(worn, feed, use, near, tap);
   if (!facts.ok) return facts;
   return {
     ok: true,
     value: {
       ...facts.value,
       train: worn.train,
-      branches: branchReports(worn, facts.value.solved),
+      branches: branchReports(worn, facts.value.solved, tap),
       findings: trainFindings(worn, facts.value),
     },
   };

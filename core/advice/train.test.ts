@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { NO_KIT, TEMPLATE_IDS, withSample as changedSample, type Sample, type System, type TemplateId } from '../file';
-import { evenDemand } from '../goal';
+import { evenDemand, onlyAssumed } from '../goal';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { settleWater, type Water } from '../water';
 import { newStage } from '../stage';
@@ -10,6 +10,7 @@ import { polishedStation, productStation, type SolvedTrain, solveTrain, tapWater
 import { stageFacts } from './known';
 import { moreWater } from './moreWater';
 import { reportTrain, type TrainReport } from './report';
+import { trainTitle } from './inShort';
 import { trainSentence } from './sentence';
 
 const system = (template: TemplateId = 'marineHousehold', change: (s: System) => System = (s) => s): System =>
@@ -235,6 +236,44 @@ describe('findings', () => {
     const [, text] = stageFacts(resin, report(house), { ...house.units, strength: 'µS/cm' }).find(([name]) => name.startsWith('First'))!;
     // Floor of a cartridge: 0.4 µmol/L of salt; five times that conducts 0.25 µS/cm above pure water.
     expectWithin(Number(/[\d.]+/.exec(text)![0]), 0.055 + 5 * 0.4e-3 * 126.45, 0.15);
+  });
+  describe('what nobody measured', () => {
+    const known = (s: System): TrainReport => {
+      const tap = value(tapWater(s.source, s.instruments));
+      return value(reportTrain(s, tap.water, {}, undefined, tap));
+    };
+    const bar = (kit: Partial<Sample['kit']> | null, reading = 350): System =>
+      system('espressoBar', (s) =>
+        withSource({ assumed: [] })(withSample({ reading, ...(kit ? { way: 'kit', kit: { ...NO_KIT, ...kit } } : { way: 'meter' }) })(s)),
+      );
+    const goal = (s: System): string => known(s).findings.find(({ id }) => id === 'goal')!.title;
+    it('a limit missed by a figure that was assumed says so, with its doubt; a measured one is a fact', () => {
+      expect(goal(bar(null))).toMatch(/, assumed [\d.]+ ± [\d.]+.*: the goal is at (most|least)/);
+      expect(goal(bar({ hardnessMgL: 300, alkalinityMgL: 240 }))).not.toContain('assumed');
+    });
+    it('is not ranked as a fact unless no kit could save it', () => {
+      const checks = (s: System): string[] =>
+        known(s)
+          .checks.filter(({ met }) => !met)
+          .map((check) => `${check.limit.quantity} ${onlyAssumed(check) ? 'perhaps' : 'surely'}`);
+      // On a middling tap the cartridge leaves what it leaves within a kit's reach; on a strong one nothing helps.
+      const tested = checks(bar({ hardnessMgL: 300, alkalinityMgL: 240, pH: 7.4 })).filter((check) =>
+        /^(hardness|alkalinity|pH)/.test(check),
+      );
+      for (const check of tested) expect(check).toContain('surely');
+      expect(known(bar(null)).checks.filter(({ assumed }) => assumed).length).toBeGreaterThan(2);
+    });
+    it('chlorine of a template is assumed until somebody looks', () => {
+      const house = system();
+      expect(value(tapWater(house.source, house.instruments)).origins.chlorine).toBe('assumed');
+      const looked = { ...house, source: { ...house.source, assumed: [] } };
+      expect(value(tapWater(looked.source, looked.instruments)).origins.chlorine).toBe('measured');
+    });
+    it('a reading of 350 ppm stays 350 in the title, whatever the completed water comes to', () => {
+      const odd = bar({ hardnessMgL: 330, alkalinityMgL: 260, pH: 7.6 });
+      expect(known(odd).tapReadUScm).toBe(700);
+      expect(trainTitle({ ...odd, units: { ...odd.units, strength: 'ppm' } }, known(odd))).toMatch(/^From 350.ppm/);
+    });
   });
   it('read the train in one sentence', () => {
     const s = system();

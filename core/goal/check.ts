@@ -1,5 +1,14 @@
 import { roundForReading, THIN } from '../quantity';
-import { calciteState, dryResidueMgL, HARDNESS_PER_MG, salinityOf, type Water, type WaterState } from '../water';
+import {
+  calciteState,
+  dryResidueMgL,
+  HARDNESS_PER_MG,
+  salinityOf,
+  type CompletedWater,
+  type Solute,
+  type Water,
+  type WaterState,
+} from '../water';
 import type { Limit } from './goals';
 import type { LimitQuantity } from './schema';
 
@@ -12,7 +21,25 @@ export interface LimitCheck {
   readonly side: 'high' | 'low' | null;
   /** Room to the nearest bound in the limit's own unit; negative when crossed. */
   readonly margin: number;
+  /** The figure rests on what nobody measured of the tap, with its one standard deviation; null where it was measured or follows. */
+  readonly assumed: { readonly plusMinus: number } | null;
 }
+
+/** What is known of a tap, and how well. */
+export type TapKnown = Pick<CompletedWater, 'water' | 'origins' | 'plusMinusMgL'>;
+
+/** So many standard deviations past its limit an assumed figure misses it whatever a kit would say. */
+const SURE = 3;
+
+/** Whether a limit may be missed only because of what was assumed. */
+export const onlyAssumed = ({ met, assumed, margin }: LimitCheck): boolean =>
+  !met && assumed !== null && Math.abs(margin) <= SURE * assumed.plusMinus;
+
+/** The limits that are missed: what is sure first, what may be so only by assumption after it. */
+export const missedOf = (checks: readonly LimitCheck[]): LimitCheck[] => {
+  const missed = checks.filter(({ met }) => !met);
+  return [...missed.filter((check) => !onlyAssumed(check)), ...missed.filter(onlyAssumed)];
+};
 
 /** Steam boilers of espresso machines, °C. */
 export const STEAM_BOILER_C = 125;
@@ -78,13 +105,60 @@ function room(limit: Limit, value: number): number {
 const asShown = (value: number, quantity: LimitQuantity): number =>
   quantity === 'pH' ? Number(value.toFixed(2)) : Number(roundForReading(value).replaceAll(THIN, ''));
 
-/** Checks every limit of a goal against a water. */
-export function checkGoal(limits: readonly Limit[], water: Water, state: WaterState): LimitCheck[] {
+/** The ions of the tap a limit's figure is made of, with what each gives to it; none where the meter or pH speaks for it. */
+const MADE_OF: Readonly<Partial<Record<LimitQuantity, readonly (readonly [key: Solute | 'alkalinity', each: number])[]>>> = {
+  ammoniaMgL: [['NH4N', 1]],
+  nitrateMgL: [['NO3', 1]],
+  phosphateMgL: [['PO4', 1]],
+  silicaMgL: [['SiO2', 1]],
+  fluorideMgL: [['F', 1]],
+  boronMgL: [['B', 1]],
+  calciumMgL: [['Ca', 1]],
+  magnesiumMgL: [['Mg', 1]],
+  sodiumMgL: [['Na', 1]],
+  chlorideMgL: [['Cl', 1]],
+  sulfateMgL: [['SO4', 1]],
+  calciumHardnessMgL: [['Ca', HARDNESS_PER_MG.Ca]],
+  hardnessMgL: [
+    ['Ca', HARDNESS_PER_MG.Ca],
+    ['Mg', HARDNESS_PER_MG.Mg],
+  ],
+  alkalinityMgL: [['alkalinity', 1]],
+  boilerScaleMgL: [
+    ['Ca', HARDNESS_PER_MG.Ca],
+    ['alkalinity', 1],
+  ],
+  chlorineMgL: [
+    ['chlorine', 1],
+    ['chloramine', 1],
+  ],
+};
+
+/** Doubt of a pH that follows from carbon dioxide or alkalinity nobody measured (our judgement). */
+const PH_ASSUMED = 0.3;
+
+/** Doubt of a figure that rests on what was assumed of the tap: the same share of it as at the tap. */
+function assumedOf(quantity: LimitQuantity, value: number, tap: TapKnown): LimitCheck['assumed'] {
+  if (quantity === 'pH') return tap.origins.pH === 'assumed' || tap.origins.alkalinity === 'assumed' ? { plusMinus: PH_ASSUMED } : null;
+  const parts = MADE_OF[quantity] ?? [];
+  if (!parts.some(([key]) => tap.origins[key] === 'assumed')) return null;
+  const at = (key: Solute | 'alkalinity'): number => (key === 'alkalinity' ? tap.water.alkalinityMgL : tap.water.mgL[key]);
+  const amount = parts.reduce((sum, [key, each]) => sum + each * at(key), 0);
+  const spread = Math.hypot(...parts.map(([key, each]) => each * tap.plusMinusMgL[key]));
+  return amount > 0 ? { plusMinus: (value * spread) / amount } : null;
+}
+
+/**
+ * Checks every limit of a goal against a water.
+ *
+ * @param tap what is known of the tap it comes from; null where it does not matter
+ */
+export function checkGoal(limits: readonly Limit[], water: Water, state: WaterState, tap: TapKnown | null = null): LimitCheck[] {
   return limits.map((limit) => {
     const value = limitedValue(limit.quantity, water, state);
     const { low, high, quantity } = limit;
     const shown = (figure: number): number => asShown(figure, quantity);
     const side = high !== null && shown(value) > shown(high) ? 'high' : low !== null && shown(value) < shown(low) ? 'low' : null;
-    return { limit, value, met: side === null, side, margin: room(limit, value) };
+    return { limit, value, met: side === null, side, margin: room(limit, value), assumed: tap && assumedOf(quantity, value, tap) };
   });
 }

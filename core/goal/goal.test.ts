@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { GOAL_IDS, type Demand, type Goal, type Preparation } from './schema';
+import { METRIC_UNITS, type UnitPreference } from '../quantity';
+import { GOAL_IDS, type Demand, type Goal, type LimitQuantity, type Preparation } from './schema';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { balanced, characterWater, hardnessOf, salinityOf, settleWater, solutesMgL, waterFromPH, type Water } from '../water';
 import { checkGoal, type LimitCheck } from './check';
@@ -17,6 +18,7 @@ import {
   tankWeek,
 } from './demand';
 import { ecOfShownPpm, goalLimits, GOAL_ROWS, schoolOf, type Limit } from './goals';
+import { assumedText } from './limitText';
 import { prepareWater } from './prepare';
 
 const goal = (change: Partial<Goal>): Goal => ({
@@ -322,4 +324,17 @@ describe('demand', () => {
       { numRuns: 60 },
     );
   });
+});
+
+describe('a figure that was assumed', () => {
+  it.each<[LimitQuantity, number, number, UnitPreference, string]>([
+    ['chlorideMgL', 67.4, 28.3, METRIC_UNITS, '67 ± 28 mg/L'],
+    ['chlorideMgL', 416, 35.2, METRIC_UNITS, '420 ± 35 mg/L'],
+    ['hardnessMgL', 419.5, 34.2, { ...METRIC_UNITS, hardness: 'gpg' }, '25 ± 2 gpg'],
+    ['silicaMgL', 1.34, 0.41, METRIC_UNITS, '1.3 ± 0.4 mg/L'],
+    ['silicaMgL', 0.0134, 0.0041, METRIC_UNITS, '13 ± 4 µg/L'],
+    ['pH', 6.42, 0.3, METRIC_UNITS, '6.4 ± 0.3'],
+  ])('%s %s ± %s', (quantity, value, doubt, units, text) =>
+    expect(assumedText(quantity, value, doubt, units).replaceAll('\u202f', ' ')).toBe(text),
+  );
 });

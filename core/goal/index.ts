@@ -1,4 +1,4 @@
-export { STEAM_BOILER_C, checkGoal, limitedValue, type LimitCheck } from './check';
+export { STEAM_BOILER_C, checkGoal, limitedValue, missedOf, onlyAssumed, type LimitCheck } from './check';
 export {
   demandLPerDay,
   demandLPerWeek,
@@ -13,7 +13,7 @@ export {
   tankWeek,
 } from './demand';
 export { GOAL_ROWS, LIMIT_LABELS, goalLimits, schoolOf, type GoalFamily, type Limit, type School } from './goals';
-export { allMet, dimensionOf, limitText, missText } from './limitText';
+export { allMet, assumedText, dimensionOf, limitText, missText } from './limitText';
 export { prepareWater, type Prepared } from './prepare';
 export {
   GOAL_IDS,

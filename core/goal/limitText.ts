@@ -21,6 +21,19 @@ export function limitText(quantity: LimitQuantity, value: number, preference: Un
   }
 }
 
+/** A figure that rests on an assumption, with its doubt and no more digits than that: 67 ± 28 mg/L. */
+export function assumedText(quantity: LimitQuantity, value: number, plusMinus: number, preference: UnitPreference): string {
+  const text = limitText(quantity, value, preference);
+  const figure = /^[\d.\u202f]*\d/.exec(text)?.[0] ?? '';
+  const shown = Number(figure.replaceAll(THIN, ''));
+  if (!(shown > 0) || !(value > 0)) return `${text} ± ${limitText(quantity, plusMinus, preference)}`;
+  // The doubt in the unit of the figure: units of a limit are in proportion.
+  const doubt = Number(((plusMinus * shown) / value).toPrecision(2));
+  const decimals = doubt >= 9.5 ? 0 : Math.max(0, -Math.floor(Math.log10(doubt)));
+  const digits = (one: number): string => (one >= 99.5 ? String(Number(one.toPrecision(2))) : one.toFixed(decimals));
+  return `${digits(shown)} ± ${digits(doubt)}${text.slice(figure.length)}`;
+}
+
 /** That every limit of so many is met. */
 export const allMet = (count: number): string =>
   count === 1 ? 'its limit is met' : count === 2 ? 'both limits are met' : `all ${count} limits are met`;

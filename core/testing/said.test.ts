@@ -182,7 +182,7 @@ function trimmed(system: System, report: TrainReport): string[] {
 function said(system: System): string {
   const water = tapWater(system.source, system.instruments);
   if (!water.ok) return `tap: ${water.error.message}`;
-  const solved = reportTrain(system, water.value.water);
+  const solved = reportTrain(system, water.value.water, {}, undefined, water.value);
   if (!solved.ok) return `cannot be solved: ${solved.error.field}: ${plain(solved.error.message)}`;
   const report = solved.value;
   const loop = loopReport(system, report.solved);
@@ -294,7 +294,7 @@ const TURNS: Readonly<Record<string, (readings: readonly Reading[]) => Reading[]
 };
 function saidOfLog({ system, readings }: SystemRecord): string {
   const water = tapWater(system.source, system.instruments);
-  const today = water.ok ? standing(system, readings, water.value.water, NOW) : water;
+  const today = water.ok ? standing(system, readings, water.value.water, NOW, water.value) : water;
   if (!today.ok) return plain(today.error.message);
   const { report, tracking, use } = today.value;
   return [
@@ -375,7 +375,7 @@ const declared = STAGE_KINDS.map((kind) => {
 /** The days on which something begins to be said of a log that nobody writes on, or is said more gravely, in a year and a half. */
 function turningDays({ system, readings }: SystemRecord): string {
   const water = tapWater(system.source, system.instruments);
-  const today = water.ok ? standing(system, readings, water.value.water, NOW) : water;
+  const today = water.ok ? standing(system, readings, water.value.water, NOW, water.value) : water;
   if (!today.ok) return plain(today.error.message);
   const { report, tracking } = today.value;
   const last = new Map<string, string>();

@@ -122,11 +122,27 @@ export function sampleWater(sample: Sample, instruments: readonly Instrument[]):
 export function tapWater(source: Source, instruments: readonly Instrument[]): Outcome<CompletedWater> {
   const sample = currentSample(source);
   const first = sampleWater(readingGivesWay(source) ? { ...sample, reading: null } : sample, instruments);
+  if (!first.ok) return first;
+  return mixed(source, instruments, source.assumed.includes('chlorine') ? chlorineAssumed(first.value) : first.value);
+}
+
+/** Chlorine a template filled in: half of it may be missing or more (our judgement). */
+function chlorineAssumed(tap: CompletedWater): CompletedWater {
+  const { chlorine, chloramine } = tap.water.mgL;
+  return {
+    ...tap,
+    origins: { ...tap.origins, chlorine: 'assumed', chloramine: 'assumed' },
+    plusMinusMgL: { ...tap.plusMinusMgL, chlorine: chlorine / 2, chloramine: chloramine / 2 },
+  };
+}
+
+/** A first water, with the second where there is one. */
+function mixed(source: Source, instruments: readonly Instrument[], first: CompletedWater): Outcome<CompletedWater> {
   const { second } = source;
-  if (!first.ok || !second || second.share === 0) return first;
+  if (!second || second.share === 0) return ok(first);
   const other = sampleWater(second.sample, instruments);
   if (!other.ok) return fail(other.error.field, other.error.value, other.error.accepted, `${second.name}: ${other.error.message}`);
-  return blended(first.value, other.value, second.share);
+  return blended(first, other.value, second.share);
 }
 
 /** Two completed waters in one: what is assumed in either is assumed of the mixture. */
@@ -144,7 +160,7 @@ function blended(a: CompletedWater, b: CompletedWater, shareB: number): Outcome<
     plusMinusMgL[key] = Math.hypot((1 - shareB) * a.plusMinusMgL[key], shareB * b.plusMinusMgL[key]);
   }
   origins.pH = 'derived';
-  return ok({ ...a, water: mixed.value, origins, plusMinusMgL, warning: a.warning ?? b.warning });
+  return ok({ ...a, readUScm: null, water: mixed.value, origins, plusMinusMgL, warning: a.warning ?? b.warning });
 }
 
 /** The span of a source over the year. */

@@ -25,6 +25,8 @@ export interface CompletedWater {
   readonly origins: Readonly<Record<Solute | 'alkalinity' | 'pH', Origin>>;
   /** One standard deviation, mg/L (alkalinity as CaCO3). */
   readonly plusMinusMgL: Readonly<Record<Solute | 'alkalinity', number>>;
+  /** Conductivity it was read at, µS/cm at 25 °C; null where none was given. */
+  readonly readUScm: number | null;
   /** Strength of the assumed part against the listed character. */
   readonly factor: number;
   /** Charges as entered, before any closing. */
@@ -413,6 +415,7 @@ function finish(
       ...spreads(entered, water, origins),
       ...(rung === 'reading' && entered.character === 'seawater' ? seaSpreads(entered, water) : {}),
     },
+    readUScm: entered.ec25UScm ?? null,
     factor,
     balance: chargeBalance(water.mgL, water.alkalinityMgL),
     closedOn: null,

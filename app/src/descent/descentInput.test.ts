@@ -36,14 +36,14 @@ describe('what the picture is made from', () => {
       [10, 14],
       [expect.any(Number), expect.any(Number)],
     ]);
-    expect(plain(probes[0]!.texts)).toEqual(['482 µS/cm']);
+    expect(plain(probes[0]!.texts)).toEqual(['read 482 µS/cm']);
   });
   it('a meter at 0 is blind: its ring stands on the line where the model is below its step', () => {
     const made = report(base);
     const after = made.solved.stations.find((station) => station.after === 'resin')!.state.ec25UScm;
     const { probes } = descentInput(base, made, readings, null);
     expect(probes[2]!.latest).toBe(after);
-    expect(plain(probes[2]!.texts)).toEqual(['0 µS/cm']);
+    expect(plain(probes[2]!.texts)).toEqual(['read 0 µS/cm']);
   });
   it('a meter at 0 where the model expects more stands at its step: the gap shows', () => {
     const bare = {

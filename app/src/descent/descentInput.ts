@@ -58,7 +58,8 @@ export function descentInput(
       return {
         id: probe.id,
         after: probe.after,
-        texts: latest === null ? [inSentence(probe.name), 'probe'] : [latest.text],
+        // A reading stands beside what the model has: it says which it is.
+        texts: latest === null ? [inSentence(probe.name), 'probe'] : [`read ${latest.text}`],
         baseline: readings.length > 1 ? (seenAt(first, probe, system, solved)?.ec25UScm ?? null) : null,
         latest: latest?.ec25UScm ?? null,
       };
@@ -72,7 +73,7 @@ export function descentInput(
         station.kind === 'pump' ? [[station.after, formatQuantity(station.pressureBar, 'pressureBar', system.units).text] as const] : [],
       ),
     ),
-    tapTexts: [`Tap ${say.water(solved.stations[0]?.state.ec25UScm ?? 0)}`, 'Tap'],
+    tapTexts: [`Tap ${say.water(report.tapReadUScm ?? solved.stations[0]?.state.ec25UScm ?? 0)}`, 'Tap'],
   };
 }
 

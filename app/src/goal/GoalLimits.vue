@@ -23,7 +23,7 @@ const units = computed(() => current.units.value);
 const row = computed(() => (goal.value ? GOAL_ROWS[goal.value.id] : null));
 const limits = computed(() => (goal.value ? goalLimits(goal.value, units.value.ppmFactor) : []));
 const tapChecks = computed(() =>
-  water.value?.ok && tapState.value ? checkGoal(limits.value, water.value.value.water, tapState.value) : [],
+  water.value?.ok && tapState.value ? checkGoal(limits.value, water.value.value.water, tapState.value, water.value.value) : [],
 );
 const usedChecks = computed(() => solved.value?.report.checks ?? []);
 const usedEc = computed(() => (solved.value ? productStation(solved.value.report.solved).state.ec25UScm : 1));
@@ -145,7 +145,7 @@ function addLimit(quantity: LimitQuantity): void {
 .key .band { width: 20px; border-radius: 4px; background: var(--goal); border: 1px solid var(--good); }
 .key .tap { transform: rotate(45deg); width: 9px; height: 9px; }
 .key .used { border-radius: 50%; }
-.columns { display: grid; grid-template-columns: 168px 176px minmax(120px, 1fr) 92px 112px; gap: 14px; padding: 2px 14px 5px; }
+.columns { display: grid; grid-template-columns: 160px 168px minmax(110px, 1fr) 104px 118px; gap: 14px; padding: 2px 14px 5px; }
 .right { text-align: right; }
 .unseen, .empty { padding: 10px 14px; border-top: 1px solid var(--hair); font-size: 13.6px; }
 .more { padding: 6px 14px 12px; max-width: 320px; }

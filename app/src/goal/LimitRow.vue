@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type LimitQuantity, type Limit, type LimitCheck, dimensionOf, limitText } from '@yes-clear/core/goal';
+import { assumedText, type LimitQuantity, type Limit, type LimitCheck, dimensionOf, limitText } from '@yes-clear/core/goal';
 import type { UnitPreference } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 import { waterColour } from '../descent/waterColour';
@@ -20,6 +20,9 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ set: [quantity: LimitQuantity, limit: { low: number | null; high: number | null } | null] }>();
 const show = (value: number): string => limitText(props.limit.quantity, value, props.units);
+/** What is known: a figure nobody measured says so, with its doubt. */
+const known = (check: LimitCheck): string =>
+  check.assumed ? assumedText(props.limit.quantity, check.value, check.assumed.plusMinus, props.units) : show(check.value);
 const values = computed(() => [props.tap?.value, props.used?.value].filter((value): value is number => value !== undefined));
 const scale = computed(() => limitScale(props.limit, values.value));
 const percent = (place: number): string => `${(100 * place).toFixed(2)}%`;
@@ -72,10 +75,10 @@ const set = (side: 'low' | 'high', value: number | null): void =>
       </div>
     </div>
     <div class="now" role="cell">
-      <span class="muted">{{ tap ? show(tap.value) : '–' }}</span>
+      <span class="muted">{{ tap ? known(tap) : '–' }}</span><small v-if="tap?.assumed">assumed</small>
     </div>
-    <div class="now" role="cell" :class="used?.met === false ? 'missed' : 'met'">
-      {{ used ? show(used.value) : '–' }}<small>{{ margin }}</small>
+    <div class="now" role="cell" :class="used?.assumed ? 'unsure' : used?.met === false ? 'missed' : 'met'">
+      {{ used ? known(used) : '–' }}<small>{{ used?.assumed ? `assumed${used.met ? '' : ', may miss'}` : margin }}</small>
     </div>
     <div v-if="editing" class="edit" role="cell">
       <QuantityField
@@ -98,13 +101,15 @@ const set = (side: 'low' | 'high', value: number | null): void =>
 
 <!-- prettier-ignore -->
 <style scoped>
-.limit { display: grid; grid-template-columns: 168px 176px minmax(120px, 1fr) 92px 112px; gap: 4px 14px; align-items: center; padding: 8px 14px; border-top: 1px solid var(--hair); }
+.limit { display: grid; grid-template-columns: 160px 168px minmax(110px, 1fr) 104px 118px; gap: 4px 14px; align-items: center; padding: 8px 14px; border-top: 1px solid var(--hair); }
 small { display: block; font-size: 13px; font-weight: 450; color: var(--muted); line-height: 1.25; }
 .name { font-weight: 650; }
 .goal { font-size: 14.3px; }
 .now { text-align: right; font-size: 14.3px; }
 .met { color: var(--good); font-weight: 650; }
 .missed { color: var(--bad); font-weight: 700; }
+.now span, .unsure { white-space: nowrap; }
+.unsure { color: var(--mind); font-weight: 650; }
 .now small { font-weight: 450; }
 .line { position: relative; height: 26px; }
 .line::before { content: ''; position: absolute; left: 0; right: 0; top: 12.5px; border-top: 1px solid var(--line); }

@@ -78,7 +78,7 @@ export const QUESTIONS = {
   firstSight: (answers: Answers): Outcome<FirstSight> => {
     const system = systemFromAnswers(answers, { id: 'first', site: '', at: '2026-01-01T00:00:00Z' });
     const water = tapWater(system.source, system.instruments);
-    const report = water.ok ? reportTrain(system, water.value.water) : water;
+    const report = water.ok ? reportTrain(system, water.value.water, {}, undefined, water.value) : water;
     if (!report.ok) return report;
     return ok({
       input: descentInput(system, report.value, [], null),
@@ -97,7 +97,7 @@ export const QUESTIONS = {
       which.flatMap((id) => {
         const system = systemFromTemplate({ id, name: '', site: '', template: id, at: '2026-01-01T00:00:00Z' });
         const water = tapWater(system.source, system.instruments);
-        const report = water.ok ? reportTrain(system, water.value.water) : null;
+        const report = water.ok ? reportTrain(system, water.value.water, {}, undefined, water.value) : null;
         return report?.ok
           ? [
               [

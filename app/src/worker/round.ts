@@ -11,7 +11,7 @@ export function roundOf(record: SystemRecord, now: string): Round {
   const { system, readings } = record;
   const base = { id: system.id, hasReadings: readings.length > 0 };
   const water = tapWater(system.source, system.instruments);
-  const today = water.ok ? standing(system, readings, water.value.water, now) : water;
+  const today = water.ok ? standing(system, readings, water.value.water, now, water.value) : water;
   if (!today.ok) {
     const finding: Finding = { id: 'error', severity: 'bad', title: 'Cannot be computed', why: today.error.message };
     return { ...base, urgency: 'now', finding, resinLeft: null, saltRemoved: null, picture: null, due: [] };

@@ -22,7 +22,7 @@ export interface Solved {
 export function solveSystem(system: System, readings: readonly Reading[], now: string): Outcome<Solved> {
   const water = tapWater(system.source, system.instruments);
   if (!water.ok) return water;
-  const today = standing(system, readings, water.value.water, now);
+  const today = standing(system, readings, water.value.water, now, water.value);
   if (!today.ok) return today;
   const { report, tracking, use } = today.value;
   return {
