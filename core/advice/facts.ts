@@ -2,6 +2,8 @@ import { feedPump, lastTank, type System } from '../file';
 import {
   checkGoal,
   demandLPerDay,
+  productDemand,
+  productLPerDay,
   goalLimits,
   hourlyNeedL,
   prepareWater,
@@ -53,7 +55,10 @@ export interface TrainFacts {
   readonly float: Outcome<FloatCycle> | null;
   /** A tank with gas: litres to be had, hours to fill it, and the pressure at which the unit stops; null without one. */
   readonly bladder: Outcome<BladderFacts> | null;
+  /** Litres of product the need asks for a day: what is used, less the tap blended back. */
   readonly demandLPerDay: number;
+  /** What is used a day, tap blended back included. */
+  readonly usedLPerDay: number;
   /** Hours the unit runs for a day's need; null when it makes nothing. */
   readonly runHoursPerDay: number | null;
 }
@@ -78,7 +83,7 @@ export function gatherFacts(
   const preference = system.units;
   const product = productStation(solved.value);
   const limits = goalLimits(system.goal, preference.ppmFactor);
-  const need = demandLPerDay(system.goal.demand);
+  const need = productLPerDay(system.goal);
   const made = solved.value.productLPerH * 24;
   const prepared = prepareWater(system.goal.prepare, product.water, feed);
   const loop = loopReport(system, solved.value);
@@ -89,7 +94,7 @@ export function gatherFacts(
     tapReadUScm: tap?.readUScm ?? null,
     checks,
     prepared,
-    smallestTankL: smallestTankL(system.goal.demand, made),
+    smallestTankL: smallestTankL(productDemand(system.goal), made),
     winter: winterOutput(system, feed, use, solved.value),
     scale: solved.value.unit ? scaleOutlook(solved.value.unit, scaleActionIndex(system, solved.value)) : null,
     resin: resinLife(system, solved.value, loop?.ok ? loop.value : null),
@@ -99,6 +104,7 @@ export function gatherFacts(
     float: floatOf(system, solved.value),
     bladder: bladderFacts(system, solved.value),
     demandLPerDay: need,
+    usedLPerDay: demandLPerDay(system.goal.demand),
     runHoursPerDay: producing ? (24 * need) / made : null,
   };
   return { ok: true, value: facts };
@@ -134,7 +140,7 @@ function winterOutput(system: System, feed: Water, use: TrainUse, today: SolvedT
 /** What a cubic metre costs as a train runs; null when nothing is made. */
 export function costOf(system: System, solved: SolvedTrain, loop: LoopReport | null = loopOf(system, solved)): WaterCost | null {
   const resin = resinLife(system, solved, loop)?.throughput ?? null;
-  const need = demandLPerDay(system.goal.demand);
+  const need = productLPerDay(system.goal);
   return waterCost(system.prices, trainStandings(system, solved, need), solved, pumpEnergy(system, solved), resin, need);
 }
 
@@ -147,7 +153,7 @@ function loopOf(system: System, solved: SolvedTrain): LoopReport | null {
 function floatOf(system: System, solved: SolvedTrain): TrainFacts['float'] {
   const tank = lastTank(system.train.stages);
   if (!tank || gasOf(tank) || !solved.unit || solved.productLPerH <= 0) return null;
-  return floatCycle(tank, hourlyNeedL(system.goal.demand), solved.productLPerH);
+  return floatCycle(tank, hourlyNeedL(productDemand(system.goal)), solved.productLPerH);
 }
 
 /** The last tank filled against its gas, by the same membrane unit at rising back-pressure. */

@@ -1,22 +1,25 @@
 import type { System } from '../file';
-import { costUnit, formatQuantity, moneyText, THIN, words } from '../quantity';
+import { costUnit, formatQuantity, moneyText, percent, THIN, words } from '../quantity';
+import { settleWater } from '../water';
 import { polishedStation, wasteToProduct } from '../train';
 import { mounting } from './mounting';
 import type { TrainReport } from './report';
 
 /** What the train does, over its picture. */
-export function trainTitle(system: System, { solved, tapReadUScm }: TrainReport): string {
+export function trainTitle(system: System, { solved, prepared, tapReadUScm }: TrainReport): string {
   if (solved.unit?.noProduction) return 'Nothing comes through this train';
   const say = words(system.units);
   const count = system.train.stages.length;
   // What was read stays what was read; the completed water may stand a little beside it.
   const [from, to] = [tapReadUScm ?? solved.stations[0]!.state.ec25UScm, polishedStation(solved).state.ec25UScm];
-  return `From ${say.water(from)} to ${say.water(to)} in ${count} ${count === 1 ? 'stage' : 'stages'}`;
+  const blend = prepared.ok && prepared.value.recipe.how === 'blend' ? settleWater(prepared.value.water) : null;
+  const share = prepared.ok && prepared.value.recipe.how === 'blend' ? prepared.value.recipe.tapShare : 0;
+  return `From ${say.water(from)} to ${say.water(to)} in ${count} ${count === 1 ? 'stage' : 'stages'}${blend?.ok ? `, ${say.water(blend.value.ec25UScm)} with ${percent(share)} tap` : ''}`;
 }
 
 /** Figures of the whole train: each with what it is. */
 export function footLine(system: System, report: TrainReport): readonly (readonly [figure: string, says: string])[] {
-  const { solved, demandLPerDay, runHoursPerDay, resin, energyKWhPerM3, cost } = report;
+  const { solved, demandLPerDay, usedLPerDay, runHoursPerDay, resin, energyKWhPerM3, cost } = report;
   const { units } = system;
   const weight = mounting(system.train.stages);
   const say = words(units);
@@ -29,6 +32,7 @@ export function footLine(system: System, report: TrainReport): readonly (readonl
     [say.perDay(solved.productLPerH * 24), 'made'],
     ...(ratio ? [[say.ratio(ratio), say.ratio(ratio) === ofUnit ? 'waste' : 'waste in all'] as const] : []),
     [say.perDay(demandLPerDay), 'needed'],
+    ...(usedLPerDay > demandLPerDay ? [[say.perDay(usedLPerDay), 'used with the tap'] as const] : []),
     ...(hours ? [[hours, 'run'] as const] : []),
     ...(energyKWhPerM3 === null ? [] : [[`${energyKWhPerM3.toFixed(energyKWhPerM3 < 10 ? 1 : 0)}${THIN}kWh/m³`, 'pump'] as const]),
     ...(cost === null ? [] : [[moneyText((cost.total * per.litres) / 1000, system.prices.currency), `for ${per.label}`] as const]),
@@ -37,4 +41,31 @@ export function footLine(system: System, report: TrainReport): readonly (readonl
       ? [[formatQuantity(resin.throughput.until.litres, 'volumeL', units).text, 'new resin'] as const]
       : []),
   ];
+}
+
+/** The water as it is used where tap is blended back: reading, hardness and pH; null where it is used as it comes. */
+export function usedSays(system: System, { prepared }: TrainReport): string | null {
+  if (!prepared.ok || prepared.value.recipe.how !== 'blend') return null;
+  const state = settleWater(prepared.value.water);
+  if (!state.ok) return null;
+  const say = words(system.units);
+  const { ec25UScm, hardnessMgL, pH } = state.value;
+  return `As used, with ${percent(prepared.value.recipe.tapShare)} tap: ${say.water(ec25UScm)}, hardness ${say.of(hardnessMgL, 'hardnessMgL')}, pH ${pH.toFixed(1)}.`;
+}
+
+/** What gathers in a drum, L. */
+const DRUM_L = 200;
+
+/** The waste of a day, and how soon a drum of it is full, today and in the cold; null where none is made or needed. */
+export function wasteSays(system: System, { solved, demandLPerDay, winter }: TrainReport): string | null {
+  const ratio = wasteToProduct(solved);
+  if (!solved.waste || !ratio || demandLPerDay <= 0) return null;
+  const say = words(system.units);
+  const { ec25UScm, hardnessMgL } = solved.waste.state;
+  const drum = (productLPerH: number, of: number): string => say.hours(DRUM_L / (productLPerH * of));
+  const cold =
+    winter && winter.ratio && winter.productLPerDay > 0
+      ? `, ${drum(winter.productLPerDay / 24, winter.ratio)} at ${say.of(winter.temperatureC, 'temperatureC')}`
+      : '';
+  return `With it goes ${say.perDay(ratio * demandLPerDay)} of waste at ${say.water(ec25UScm)} and ${say.of(hardnessMgL, 'hardnessMgL')} of hardness; kept for cleaning or the garden, ${say.of(DRUM_L, 'volumeL')} of it gather in ${drum(solved.productLPerH, ratio)}${cold}.`;
 }

@@ -1,7 +1,7 @@
 import { bedCapacityEq, frontLeak, ionMeqL, CATION_IDS, KINETIC } from '../exchange';
 import { type StageOf, type Finding, type ResinState, resinFloor, stageBed } from '../stage';
 import type { System } from '../file';
-import { hourlyNeedL } from '../goal';
+import { hourlyNeedL, productDemand } from '../goal';
 import { fail, ok, THIN, type Outcome, words } from '../quantity';
 import { loopAtRest, loopTimeH, loopWeek, polisherDays, resistivityMOhmCm, velocityMPerS, type Loop, type LoopMoment } from '../storage';
 import type { SolvedTrain } from '../train';
@@ -58,7 +58,7 @@ export function loopReport(system: System, solved: SolvedTrain): Outcome<LoopRep
     surfaceM2: tank.openToAir ? set.surfaceM2 : 0,
     ventFilter: set.ventFilter,
   };
-  const draws = hourlyNeedL(system.goal.demand);
+  const draws = hourlyNeedL(productDemand(system.goal));
   const mean = draws.reduce((sum, litres) => sum + litres, 0) / draws.length;
   const most = Math.max(...draws);
   const rest = loopAtRest(loop, mean);

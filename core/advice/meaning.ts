@@ -1,5 +1,5 @@
 import { currentSample, type System } from '../file';
-import { type LimitQuantity, demandLPerDay, GOAL_ROWS, goalLimits, STEAM_BOILER_C, type GoalFamily, type Limit } from '../goal';
+import { type LimitQuantity, productLPerDay, GOAL_ROWS, goalLimits, STEAM_BOILER_C, type GoalFamily, type Limit } from '../goal';
 import { percent, THIN, words } from '../quantity';
 import {
   ammoniaAfterCarbonMgL,
@@ -245,7 +245,7 @@ function lime({ completed, system, say }: Tap): Finding | null {
       title: `No lime at ${say.of(hot, 'temperatureC')}: index ${say.index(heated.value.saturationIndex)}`,
       why: 'Even untreated it dissolves lime rather than dropping it.',
     };
-  const perMonthKg = (settles * demandLPerDay(system.goal.demand) * 30.4) / 1e6;
+  const perMonthKg = (settles * productLPerDay(system.goal) * 30.4) / 1e6;
   const kilograms = perMonthKg >= 0.1 ? `${perMonthKg.toFixed(1)}${THIN}kg` : `${Math.max(1, Math.round(perMonthKg * 1000))}${THIN}g`;
   return {
     id: 'scale',
@@ -302,7 +302,7 @@ function disinfectant({ completed, system, solved, say }: Tap): Finding | null {
   const { chlorine, chloramine } = completed.water.mgL;
   if (chlorine + chloramine < 0.005) return null;
   const assumed = system.source.assumed.includes('chlorine');
-  const product = demandLPerDay(system.goal.demand);
+  const product = productLPerDay(system.goal);
   const perDay = product * (1 + ((solved && wasteToProduct(solved)) ?? 0));
   const gramsAYear = ((chlorine + chloramine) * perDay * 365) / 1000;
   const duty = `A year brings the carbon ${gramsAYear >= 10 ? Math.round(gramsAYear) : gramsAYear.toFixed(1)}${THIN}g of it, at ${say.perDay(perDay)} of feed.`;

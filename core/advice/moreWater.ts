@@ -10,7 +10,7 @@ import {
 } from '../membrane';
 import { feedPump, membraneStage, tankVolumeL, type System, type Train } from '../file';
 import { type Stage, type StageOf, unitRanks, newStage, type TrainUse } from '../stage';
-import { demandLPerDay, smallestTankL } from '../goal';
+import { productDemand, productLPerDay, smallestTankL } from '../goal';
 import { BAR_PER_PSI, THIN, words } from '../quantity';
 import type { Water } from '../water';
 import { wasteIndex } from './scaling';
@@ -111,8 +111,8 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
     line < PAIR_WANTS_BAR && !hasPump
       ? ` Near ${say.of(PAIR_WANTS_BAR, 'pressureBar')} is wanted; the line has ${say.of(line, 'pressureBar')}.`
       : '';
-  const need = demandLPerDay(system.goal.demand);
-  const tank = smallestTankL(system.goal.demand, base.productLPerH * 24);
+  const need = productLPerDay(system.goal);
+  const tank = smallestTankL(productDemand(system.goal), base.productLPerH * 24);
   const tankL = tankVolumeL(system.train.stages);
   // A fifth above what the week needs in store.
   const largerL = tank !== null && tankL < tank ? Math.ceil((1.2 * tank) / 10) * 10 : null;

@@ -13,7 +13,7 @@ import {
   type LoadShares,
 } from '../exchange';
 import { stageBed } from '../stage';
-import { demandLPerDay } from '../goal';
+import { productLPerDay } from '../goal';
 import type { SolvedTrain } from '../train';
 import type { LoopReport } from './loop';
 
@@ -89,7 +89,7 @@ export function resinLife(system: System, solved: SolvedTrain, loop: Pick<LoopRe
   const band = lifeBand(shares, CARBON_KNOWN[known]);
   const width = ({ p10, p90 }: LifeBand): number => p90 / p10;
   const best = candidates(shares, known).reduce((least, one) => (width(one[1]) < 0.98 * width(least[1]) ? one : least));
-  const need = demandLPerDay(system.goal.demand);
+  const need = productLPerDay(system.goal);
   const days = loop && need > 0 && behindLastTank(system, first.stageId) ? loop.polisherDays : null;
   const flowLPerH = solved.stations.find((station) => station.after === first.stageId)?.flowLPerH ?? solved.productLPerH;
   return {

@@ -1,5 +1,5 @@
 import type { System } from '../file';
-import { demandLPerDay } from '../goal';
+import { productLPerDay } from '../goal';
 import { kindOf } from '../stage';
 import type { SolvedTrain } from '../train';
 
@@ -10,7 +10,7 @@ const RESTS_H = 8;
 
 /** Hours a unit runs for a day's need; 24 where it makes too little or nothing. */
 const runHours = (system: System, { productLPerH }: SolvedTrain): number =>
-  productLPerH > 0 ? Math.min(24, demandLPerDay(system.goal.demand) / productLPerH) : 24;
+  productLPerH > 0 ? Math.min(24, productLPerDay(system.goal) / productLPerH) : 24;
 
 /** Whether it rests most of the day, and is rinsed or drained meanwhile. */
 export const rests = (system: System, solved: SolvedTrain): boolean => runHours(system, solved) < RESTS_H;

@@ -1,4 +1,4 @@
-import type { Demand } from './schema';
+import type { Demand, Goal } from './schema';
 import { findRoot } from '../numeric';
 
 export const HOURS_PER_WEEK = 168;
@@ -30,17 +30,35 @@ export function largestDrawL(demand: Demand): number {
   return Math.max(0, ...demand.batches.map((batch) => batch.litres), ...hourlyDrawL(demand));
 }
 
-/** A demand whose week comes to a total, in the same shape; an empty one is spread evenly over the days. */
+/**
+ * A demand whose week comes to a total: what is taken at once stays as it is, what is drawn through the days takes the
+ * rest in its own shape, evenly where it has none. Only a total below the batches makes them smaller.
+ */
 export function scaledDemand(demand: Demand, litresPerWeek: number): Demand {
-  const now = demandLPerWeek(demand);
-  if (now <= 0) return { ...demand, dayL: demand.dayL.map(() => litresPerWeek / 7) };
-  const factor = litresPerWeek / now;
+  const batches = demand.batches.reduce((sum, batch) => sum + batch.litres, 0);
+  const drawn = demand.dayL.reduce((sum, litres) => sum + litres, 0);
+  const rest = Math.max(0, litresPerWeek - batches);
   return {
     ...demand,
-    dayL: demand.dayL.map((litres) => litres * factor),
-    batches: demand.batches.map((batch) => ({ ...batch, litres: batch.litres * factor })),
+    dayL: demand.dayL.map((litres) => (drawn > 0 ? (litres * rest) / drawn : rest / 7)),
+    batches:
+      litresPerWeek < batches ? demand.batches.map((one) => ({ ...one, litres: (one.litres * litresPerWeek) / batches })) : demand.batches,
   };
 }
+
+/** What of the need the train has to make: tap that is blended back is not made. */
+export function productDemand({ demand, prepare }: Pick<Goal, 'demand' | 'prepare'>): Demand {
+  if (prepare.how !== 'blend') return demand;
+  const made = 1 - prepare.tapShare;
+  return {
+    ...demand,
+    dayL: demand.dayL.map((litres) => made * litres),
+    batches: demand.batches.map((batch) => ({ ...batch, litres: made * batch.litres })),
+  };
+}
+
+/** Litres of product a day on average. */
+export const productLPerDay = (goal: Pick<Goal, 'demand' | 'prepare'>): number => demandLPerDay(productDemand(goal));
 
 /** Batches at the start of each hour of the week, litres. */
 function batchesByHour(demand: Demand): number[] {

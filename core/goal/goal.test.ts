@@ -338,3 +338,17 @@ describe('a figure that was assumed', () => {
     expect(assumedText(quantity, value, doubt, units).replaceAll('\u202f', ' ')).toBe(text),
   );
 });
+
+describe('a week with a batch', () => {
+  const week: Demand = { ...evenDemand(20, 'week'), batches: [{ id: 'b', name: 'drum', weekday: 4, hour: 18, litres: 200 }] };
+  it('keeps the batch when the total is typed anew', () => {
+    const more = scaledDemand(week, 410);
+    expect(more.batches).toEqual(week.batches);
+    expectWithin(more.dayL[0]!, 30, 1e-12);
+    expect(demandLPerWeek(more)).toBeCloseTo(410, 9);
+  });
+  it('only a total below it makes it smaller', () => {
+    const less = scaledDemand(week, 100);
+    expect([less.dayL[0], less.batches[0]!.litres]).toEqual([0, 100]);
+  });
+});

@@ -8,11 +8,13 @@ export {
   hourlyNeedL,
   largestDrawL,
   productionForTankLPerDay,
+  productDemand,
+  productLPerDay,
   scaledDemand,
   smallestTankL,
   tankWeek,
 } from './demand';
-export { GOAL_ROWS, LIMIT_LABELS, goalLimits, schoolOf, type GoalFamily, type Limit, type School } from './goals';
+export { ecOfShownPpm, GOAL_ROWS, LIMIT_LABELS, goalLimits, schoolOf, type GoalFamily, type Limit, type School } from './goals';
 export { allMet, assumedText, dimensionOf, limitText, missText } from './limitText';
 export { prepareWater, type Prepared } from './prepare';
 export {

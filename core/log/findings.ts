@@ -2,7 +2,7 @@ import { smallestStepUScm } from '../water';
 import { isUsualRatio, USUAL_RATIO } from '../membrane';
 import { FIRST_YEAR, isLikelyDate, LAST_YEAR, type Reading, type System } from '../file';
 import { judgeRise, type RisePoint } from '../exchange';
-import { demandLPerDay, goalLimits } from '../goal';
+import { productLPerDay, goalLimits } from '../goal';
 import { percent, THIN, words, inSentence } from '../quantity';
 import { cartridgeLife, type Finding } from '../stage';
 import { polishedStation, type SolvedTrain } from '../train';
@@ -210,7 +210,7 @@ function riseFinding(system: System, ordered: readonly Reading[], tracking: Resi
 /** Cartridges with a bypass in the train: litres on the meter against what they last, and the year. */
 function cartridgeFindings(system: System, ordered: readonly Reading[], solved: SolvedTrain, now: string): Finding[] {
   const say = words(system.units);
-  const litresPerDay = demandLPerDay(system.goal.demand);
+  const litresPerDay = productLPerDay(system.goal);
   return system.train.stages.flatMap((stage, i): Finding[] => {
     const before = solved.stations[i];
     if (stage.kind !== 'decarboniser' || stage.fittedOn === null || !before) return [];

@@ -12,7 +12,7 @@ import {
 } from '../exchange';
 import type { Cartridge, Reading, System } from '../file';
 import { type StageOf, stageBed } from '../stage';
-import { demandLPerDay } from '../goal';
+import { productLPerDay } from '../goal';
 import type { SolvedTrain } from '../train';
 import { inOrder, probeEc25, probeRoles } from './series';
 import { DAY_MS, litresSince } from './volume';
@@ -101,7 +101,7 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
 
   const beforeResin = probeRoles(system).beforeResin;
   const ecOf = (reading: Reading): number | null => (beforeResin ? probeEc25(reading, beforeResin.id, system.instruments) : null);
-  const design = demandLPerDay(system.goal.demand);
+  const design = productLPerDay(system.goal);
   const bed = stageBed(stage);
   const capacity = bedCapacityEq(bed);
   /** Null for a side this resin does not take. */

@@ -1,5 +1,5 @@
 import { membraneStage, type Reading, type System } from '../file';
-import { demandLPerDay } from '../goal';
+import { productLPerDay } from '../goal';
 import { litresPerProduct, meanExposure, type SolvedTrain } from '../train';
 import type { StageUse, TrainUse } from '../stage';
 import type { ResinTracking } from './resin';
@@ -24,7 +24,7 @@ export function trainUse(
 ): TrainUse {
   const ordered = inOrder(readings);
   const nowMs = Date.parse(now);
-  const design = demandLPerDay(system.goal.demand);
+  const design = productLPerDay(system.goal);
   const { stages } = system.train;
   const use: Record<string, StageUse> = {};
   stages.forEach((stage, i) => {

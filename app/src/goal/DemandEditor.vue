@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { short, WEEKDAYS } from '../time/dates';
 import { idFor } from '../store/newId';
+import { wasteSays } from '@yes-clear/core/advice';
 import { tankVolumeL } from '@yes-clear/core/file';
 import {
   type Demand,
@@ -9,12 +10,13 @@ import {
   fillTimeH,
   hourlyDrawL,
   largestDrawL,
+  productDemand,
   productionForTankLPerDay,
   scaledDemand,
   smallestTankL,
   tankWeek,
 } from '@yes-clear/core/goal';
-import { formatQuantity, THIN } from '@yes-clear/core/quantity';
+import { formatQuantity, words } from '@yes-clear/core/quantity';
 import { mdiPlus } from '@mdi/js';
 import { computed, defineAsyncComponent } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
@@ -29,6 +31,7 @@ const LineChart = defineAsyncComponent(() => import('../kit/chart/LineChart.vue'
 const { current, goal, set, setDemand } = useGoal();
 const units = computed(() => current.units.value);
 const demand = computed(() => goal.value!.demand);
+const say = computed(() => words(units.value));
 const litres = (value: number): string => formatQuantity(value, 'volumeL', units.value).text;
 const DAYS = WEEKDAYS.map(short);
 const HOURS = Array.from({ length: 24 }, (_, hour) => String(hour).padStart(2, '0'));
@@ -60,11 +63,13 @@ const removeBatch = (id: string): void => setDemand('batch removed', { batches: 
 
 const madeLPerDay = computed(() => (current.solved.value?.report.solved.productLPerH ?? 0) * 24);
 const tankL = computed(() => tankVolumeL(current.system.value?.train.stages ?? []));
-const smallest = computed(() => smallestTankL(demand.value, madeLPerDay.value));
+/** What the train and its tank have to do with: tap blended back is neither made nor stored. */
+const product = computed(() => productDemand(goal.value!));
+const smallest = computed(() => smallestTankL(product.value, madeLPerDay.value));
 /** The tank the chart follows: the train's, or the smallest that would do. */
-const drawnTank = computed(() => (tankL.value > 0 ? tankL.value : (smallest.value ?? largestDrawL(demand.value))));
-const week = computed(() => tankWeek(demand.value, madeLPerDay.value, drawnTank.value));
-const enough = computed(() => (tankL.value > 0 ? productionForTankLPerDay(demand.value, tankL.value) : null));
+const drawnTank = computed(() => (tankL.value > 0 ? tankL.value : (smallest.value ?? largestDrawL(product.value))));
+const week = computed(() => tankWeek(product.value, madeLPerDay.value, drawnTank.value));
+const enough = computed(() => (tankL.value > 0 ? productionForTankLPerDay(product.value, tankL.value) : null));
 const busiest = computed(() => {
   const byDay = DAYS.map(
     (_, i) => demand.value.dayL[i]! + demand.value.batches.reduce((sum, batch) => (batch.weekday === i ? sum + batch.litres : sum), 0),
@@ -72,12 +77,32 @@ const busiest = computed(() => {
   const most = Math.max(...byDay);
   return most > 1.3 * demandLPerDay(demand.value) ? `${WEEKDAYS[byDay.indexOf(most)]} takes ${litres(most)}. ` : '';
 });
+const wasted = computed(() => {
+  const { system, solved } = current;
+  return system.value && solved.value ? wasteSays(system.value, solved.value.report) : null;
+});
+/** How long what is taken at once takes to make, today and in the cold. */
+const batchHours = computed(() => {
+  const winter = current.solved.value?.report.winter;
+  return product.value.batches.flatMap((batch) => {
+    const [today, cold] = [madeLPerDay.value, winter?.productLPerDay ?? null].map((made) =>
+      made === null ? null : fillTimeH(batch.litres, made),
+    );
+    if (today === null || today === undefined || batch.litres <= 0) return [];
+    const inCold = cold && winter ? `, ${say.value.hours(cold)} at ${say.value.of(winter.temperatureC, 'temperatureC')}` : '';
+    return [
+      `${batch.name === '' ? 'What is taken at once' : batch.name}: ${litres(batch.litres)} of product takes ${say.value.hours(today)} today${inCold}.`,
+    ];
+  });
+});
 /** The outcome in words, each with its number. */
 const outcome = computed(() => {
-  const need = demandLPerDay(demand.value);
+  const used = demandLPerDay(demand.value);
+  const need = demandLPerDay(product.value);
   const made = madeLPerDay.value;
-  if (need === 0) return ['Nothing is needed yet.'];
-  const first = `${litres(need)} a day on average, ${litres(7 * need)} a week. ${busiest.value}Most at once: ${litres(largestDrawL(demand.value))}.`;
+  if (used === 0) return ['Nothing is needed yet.'];
+  const blended = need < used ? ` Of it ${litres(need)} a day is product, ${litres(used - need)} tap.` : '';
+  const first = `${litres(used)} a day on average, ${litres(7 * used)} a week.${blended} ${busiest.value}Most at once: ${litres(largestDrawL(demand.value))}.`;
   if (made === 0) return [first, 'The train makes nothing as it stands.'];
   if (smallest.value === null)
     return [first, `The train makes ${litres(made)} a day: ${litres(need - made)} too little, whatever the tank.`];
@@ -88,7 +113,9 @@ const outcome = computed(() => {
       : 'This train has no tank';
   return [
     first,
-    `The train makes ${litres(made)} a day. The smallest tank that never runs dry: ${litres(smallest.value)}. ${times}${fill === null ? '' : `; from empty it fills in ${fill < 1 ? `${Math.round(60 * fill)}${THIN}min` : fill < 48 ? `${fill.toFixed(fill < 10 ? 1 : 0)}${THIN}h` : `${(fill / 24).toFixed(1)}${THIN}days`}`}.`,
+    `The train makes ${litres(made)} a day. The smallest tank that never runs dry: ${litres(smallest.value)}. ${times}${fill === null ? '' : `; from empty it fills in ${say.value.hours(fill)}`}.`,
+    ...batchHours.value,
+    ...(wasted.value ? [wasted.value] : []),
     ...(enough.value !== null && enough.value < 0.9 * made ? [`With this tank ${litres(enough.value)} a day would be enough.`] : []),
   ];
 });

@@ -9,6 +9,8 @@ import {
   LIMIT_LABELS,
   schoolOf,
 } from '@yes-clear/core/goal';
+import { CREW_LIMITS, crewRows } from '@yes-clear/core/advice';
+import { costUnit, moneyText, roundForReading, words } from '@yes-clear/core/quantity';
 import { productStation } from '@yes-clear/core/train';
 import { computed, ref } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
@@ -28,6 +30,22 @@ const tapChecks = computed(() =>
 const usedChecks = computed(() => solved.value?.report.checks ?? []);
 const usedEc = computed(() => (solved.value ? productStation(solved.value.report.solved).state.ec25UScm : 1));
 const school = computed(() => (goal.value ? schoolOf(goal.value) : null));
+/** The limits crews argue about, side by side in litres and money. */
+const crew = computed(() => {
+  const report = solved.value?.report;
+  if (!report || !current.system.value || row.value?.ppmSchools.length === 0) return null;
+  const own = goal.value?.crewLimitPpm ?? null;
+  const limits: number[] = [...CREW_LIMITS];
+  if (own !== null && !limits.includes(own)) limits.push(own);
+  return crewRows(
+    current.system.value,
+    report,
+    limits.sort((a, b) => a - b),
+  );
+});
+const say = computed(() => words(units.value));
+const per = computed(() => costUnit(units.value));
+const money = (amount: number): string => moneyText(amount, current.system.value?.prices.currency ?? '');
 const editing = ref(false);
 const free = computed(() =>
   LIMIT_QUANTITIES.filter((quantity) => !limits.value.some((limit) => limit.quantity === quantity)).map((value) => ({
@@ -75,6 +93,30 @@ function addLimit(quantity: LimitQuantity): void {
           @update:model-value="set('crew limit', { crewLimitPpm: $event })"
         />
       </div>
+      <table v-if="crew" class="crew-table" aria-label="What the crews’ limits come to">
+        <thead>
+          <tr>
+            <th scope="col">Changed at</th>
+            <th scope="col">New resin lasts</th>
+            <th scope="col">Resin, {{ per.label }}</th>
+            <th scope="col">Resin, a week</th>
+            <th scope="col">Left on a square metre</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in crew" :key="one.ppm" :class="{ on: one.ppm === goal.crewLimitPpm }">
+            <th scope="row">{{ one.ppm }} ppm</th>
+            <td>{{ one.litres === null ? 'always: it never reads more' : say.about(one.litres, 'volumeL') }}</td>
+            <td>{{ money((one.resinPerM3 * per.litres) / 1000) }}</td>
+            <td>{{ money(one.resinPerWeek) }}</td>
+            <td>{{ roundForReading(one.filmMgPerM2.mean) }} mg, at worst {{ roundForReading(one.filmMgPerM2.worst) }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <p v-if="crew" class="muted small">
+        Resin of this train as one row, by the first estimate of its fronts. Some 30 mL of water stay on a square metre after the last rinse
+        (our estimate); what dries is mostly silica, which leaves the resin before a meter moves.
+      </p>
     </section>
     <section class="sheet limits">
       <div class="head">
@@ -145,6 +187,11 @@ function addLimit(quantity: LimitQuantity): void {
 .key .band { width: 20px; border-radius: 4px; background: var(--goal); border: 1px solid var(--good); }
 .key .tap { transform: rotate(45deg); width: 9px; height: 9px; }
 .key .used { border-radius: 50%; }
+.crew-table { grid-column: 1 / -1; width: 100%; border-collapse: collapse; font-size: 14px; }
+.crew-table th, .crew-table td { text-align: right; padding: 5px 8px; border-top: 1px solid var(--hair); font-weight: 450; }
+.crew-table thead th { color: var(--muted); font-size: 13px; }
+.crew-table th:first-child { text-align: left; font-weight: 650; }
+.crew-table .on { background: var(--select); }
 .columns { display: grid; grid-template-columns: 160px 168px minmax(110px, 1fr) 104px 118px; gap: 14px; padding: 2px 14px 5px; }
 .right { text-align: right; }
 .unseen, .empty { padding: 10px 14px; border-top: 1px solid var(--hair); font-size: 13.6px; }

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import type { Preparation } from '@yes-clear/core/goal';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
 import Segments from '../kit/Segments.vue';
 import { useGoal } from './useGoal';
-import { hardnessOf, shareForTarget } from '@yes-clear/core/water';
+import { hardnessOf, settleWater, shareForTarget, type Water } from '@yes-clear/core/water';
 
 /** What is put to the product before it is used: nothing, salt, minerals, or some of the tap. */
 const { current, goal, set } = useGoal();
@@ -31,6 +31,25 @@ function shareForHardness(hardnessMgL: number | null): void {
   const share = product ? shareForTarget(product, water.value.water, (mixed) => hardnessOf(mixed.mgL), hardnessMgL) : null;
   if (share !== null) change({ tapShare: Math.round(1000 * share) / 1000 });
 }
+/** Share of tap at which a meter reads so much in the blend: solved, for conductivities do not simply add. */
+function shareForReading(ec25UScm: number | null): void {
+  const water = current.water.value;
+  const product = current.solved.value?.report.solved.stations.at(-1)?.water;
+  if (ec25UScm === null || !water?.ok || !product) return;
+  const reads = (mixed: Water): number => {
+    const state = settleWater(mixed);
+    return state.ok ? state.value.ec25UScm : Number.NaN;
+  };
+  const share = shareForTarget(product, water.value.water, reads, ec25UScm);
+  outOfReach.value = share === null ? 'No share gives that: it lies outside product and tap.' : '';
+  if (share !== null) change({ tapShare: Math.round(1000 * share) / 1000 });
+}
+const outOfReach = ref('');
+const blendReads = computed(() => {
+  const prepared = current.solved.value?.report.prepared;
+  const state = prepared?.ok ? settleWater(prepared.value.water) : null;
+  return state?.ok ? state.value.ec25UScm : null;
+});
 const blendHardness = computed(() => {
   const prepared = current.solved.value?.report.prepared;
   return prepared?.ok ? hardnessOf(prepared.value.water.mgL) : null;
@@ -106,6 +125,15 @@ const blendHardness = computed(() => {
         :units="units"
         :model-value="prepare.tapShare"
         @update:model-value="$event !== null && change({ tapShare: $event })"
+      />
+      <QuantityField
+        label="…or reading wanted"
+        dimension="conductivityUScm"
+        optional
+        :units="units"
+        :model-value="blendReads"
+        :note="outOfReach"
+        @update:model-value="shareForReading"
       />
       <QuantityField
         label="…or hardness wanted"

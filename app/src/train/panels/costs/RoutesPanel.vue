@@ -16,7 +16,7 @@ import {
   type RouteWater,
 } from '@yes-clear/core/exchange';
 import type { WaterCost } from '@yes-clear/core/advice';
-import { demandLPerWeek } from '@yes-clear/core/goal';
+import { demandLPerWeek, productDemand } from '@yes-clear/core/goal';
 import { formatQuantity, L_PER_US_GALLON, THIN, costUnit, moneyText, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { scaleLog } from 'd3-scale';
@@ -45,7 +45,7 @@ const route = computed<MembraneRoute>(() => {
     : PLACEHOLDER_ROUTE;
 });
 const ownMembrane = computed(() => (solved.value?.report.solved.unit ?? null) !== null);
-const litres = computed(() => (system.value ? demandLPerWeek(system.value.goal.demand) : 0));
+const litres = computed(() => (system.value ? demandLPerWeek(productDemand(system.value.goal)) : 0));
 const prices = computed(() => system.value?.prices ?? null);
 
 const PPM = [20, 1000] as const;

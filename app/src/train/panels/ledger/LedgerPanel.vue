@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { usedSays } from '@yes-clear/core/advice';
 import { computed, useTemplateRef } from 'vue';
 import { useOpenSystem } from '../../../system/openSystem';
 import { useScrolledTogether } from '../../useScrolledTogether';
@@ -23,6 +24,7 @@ useScrolledTogether(host, bench.scrolled);
       :system="drawn"
       :solved="report.solved"
       :origins="origins"
+      :used="usedSays(drawn, report)"
       :left="bench.left"
       :column-width="bench.columnWidth.value"
       :selected="bench.selected.value"

@@ -13,6 +13,8 @@ const props = defineProps<{
   solved: SolvedTrain;
   /** How sure each figure of the tap is. */
   origins: CompletedWater['origins'] | null;
+  /** The water as it is used, where the product is blended; null where it is used as it comes. */
+  used: string | null;
   left: number;
   columnWidth: number;
   selected: string | null;
@@ -46,6 +48,7 @@ const small = (mgL: number): string => (mgL < 0.005 ? '0' : mgL.toFixed(mgL < 10
 /** What is said of figures whose doubt is larger than their digits, each once. */
 const doubts = computed(() => figureDoubts(props.solved));
 const footnotes = computed(() => [
+  ...(props.used ? [props.used] : []),
   ...new Set(doubts.value.map(({ says }) => says)),
   ...(isAssumed('SiO2') ? ['Silica was not tested at the tap: figures with ~ follow from what is usual in such a supply.'] : []),
 ]);

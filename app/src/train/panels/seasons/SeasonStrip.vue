@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { MONTHS, short } from '../../../time/dates';
 import { formatQuantity, roundForReading, words } from '@yes-clear/core/quantity';
-import { demandLPerDay } from '@yes-clear/core/goal';
+import { productLPerDay } from '@yes-clear/core/goal';
 import { computed } from 'vue';
 import { waterColour } from '../../../descent/waterColour';
 import { useOpenSystem } from '../../../system/openSystem';
@@ -13,7 +13,7 @@ const { answer } = useAnswer('seasons', () => current.system.value);
 const months = computed(() => answer.value ?? []);
 const units = computed(() => current.units.value);
 const most = computed(() => Math.max(...months.value.map((month) => month.productLPerDay), need.value, 1));
-const need = computed(() => (current.system.value ? demandLPerDay(current.system.value.goal.demand) : 0));
+const need = computed(() => (current.system.value ? productLPerDay(current.system.value.goal) : 0));
 const NAMES = MONTHS.map(short);
 const litres = (value: number): string => formatQuantity(value, 'volumeL', units.value).number;
 const litreUnit = computed(() => formatQuantity(1, 'volumeL', units.value).unit);
