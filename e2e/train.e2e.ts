@@ -48,6 +48,10 @@ test('a skid is tuned: by hand each valve moves the others, and it sets itself t
   await enter(page, 'Recovery wanted', '55');
   await enter(page, 'Recycle wanted', '1300');
   await tune.getByRole('button', { name: 'Set it for me' }).click();
+  // What a proposal would raise is said before it is done, and done when asked again.
+  await expect(tune.getByRole('alert')).toContainText('That setting raises:');
+  await expect(tune.getByRole('figure', { name: /^Recovery 55/ })).toHaveCount(0);
+  await tune.getByRole('button', { name: 'Set it all the same' }).click();
   await expect(tune.getByRole('figure', { name: /^Product (799|80[01])/ })).toBeVisible();
   await expect(tune.getByRole('figure', { name: /^Recovery 55/ })).toBeVisible();
   await enter(page, 'Product wanted', '9000');
@@ -153,4 +157,19 @@ test('a column of resin is run in the worker and scrubbed through its life', asy
   await enter(page, 'Volume of resin', '4.8 L');
   await expect(time).not.toHaveAttribute('max', before!);
   await expect(page.locator('body')).not.toHaveText(noNaN);
+});
+
+test('sample ports: one vessel out of line beside its like is named, and what was read is kept', async ({ page }) => {
+  await openDemo(page, CORAL, 'train');
+  await lens(page, 'Membrane');
+  await page.getByRole('radio', { name: 'Sample ports' }).click();
+  const ports = page.getByRole('region', { name: 'Sample ports' });
+  await expect(ports.getByRole('row')).toHaveCount(3);
+  await enter(page, 'Vessel 1 reads', '6 ppm');
+  await enter(page, 'Vessel 2 reads', '60 ppm');
+  await expect(ports.getByText('Vessel 2: out of line')).toBeVisible();
+  await page.reload();
+  await lens(page, 'Membrane');
+  await page.getByRole('radio', { name: 'Sample ports' }).click();
+  await expect(field(page, 'Vessel 2 reads')).toHaveValue('60');
 });

@@ -1,5 +1,5 @@
 import type { System } from '../file';
-import { costUnit, formatQuantity, moneyText, percent, THIN, words } from '../quantity';
+import { costUnit, formatQuantity, L_PER_US_GALLON, moneyText, percent, roundForReading, THIN, words } from '../quantity';
 import { settleWater } from '../water';
 import { polishedStation, wasteToProduct } from '../train';
 import { mounting } from './mounting';
@@ -20,7 +20,7 @@ export function trainTitle(system: System, { solved, prepared, tapReadUScm }: Tr
 /** Figures of the whole train: each with what it is. */
 export function footLine(system: System, report: TrainReport): readonly (readonly [figure: string, says: string])[] {
   const { solved, demandLPerDay, usedLPerDay, runHoursPerDay, resin, energyKWhPerM3, cost } = report;
-  const { units } = system;
+  const { goal, units } = system;
   const weight = mounting(system.train.stages);
   const say = words(units);
   const per = costUnit(units);
@@ -29,12 +29,13 @@ export function footLine(system: System, report: TrainReport): readonly (readonl
   const ofUnit = say.ratio(solved.unit?.wasteToProduct ?? 0);
   const hours = runHoursPerDay === null || runHoursPerDay > 24 ? null : say.hours(runHoursPerDay);
   return [
-    [say.perDay(solved.productLPerH * 24), 'made'],
+    // A boat counts the hours its unit runs.
+    [goal.id === 'watermaker' ? say.perHour(solved.productLPerH) : say.perDay(solved.productLPerH * 24), 'made'],
     ...(ratio ? [[say.ratio(ratio), say.ratio(ratio) === ofUnit ? 'waste' : 'waste in all'] as const] : []),
     [say.perDay(demandLPerDay), 'needed'],
     ...(usedLPerDay > demandLPerDay ? [[say.perDay(usedLPerDay), 'used with the tap'] as const] : []),
     ...(hours ? [[hours, 'run'] as const] : []),
-    ...(energyKWhPerM3 === null ? [] : [[`${energyKWhPerM3.toFixed(energyKWhPerM3 < 10 ? 1 : 0)}${THIN}kWh/m³`, 'pump'] as const]),
+    ...(energyKWhPerM3 === null ? [] : [[energyText(energyKWhPerM3, system), 'pump'] as const]),
     ...(cost === null ? [] : [[moneyText((cost.total * per.litres) / 1000, system.prices.currency), `for ${per.label}`] as const]),
     [`${weight.wetKg >= 10 ? Math.round(weight.wetKg) : weight.wetKg.toFixed(1)}${THIN}kg`, 'wet'],
     ...(resin?.throughput.until.kind === 'litres'
@@ -42,6 +43,12 @@ export function footLine(system: System, report: TrainReport): readonly (readonl
       : []),
   ];
 }
+
+/** Energy by what the plant is spoken of in: a cubic metre, a litre on a boat, a gallon where volumes are gallons. */
+const energyText = (kWhPerM3: number, { goal, units }: System): string => {
+  if (units.volume === 'gal') return `${roundForReading(kWhPerM3 * L_PER_US_GALLON)}${THIN}Wh/gal`;
+  return `${kWhPerM3.toFixed(kWhPerM3 < 10 ? 1 : 0)}${THIN}${goal.id === 'watermaker' ? 'Wh/L' : 'kWh/m³'}`;
+};
 
 /** The water as it is used where tap is blended back: reading, hardness and pH; null where it is used as it comes. */
 export function usedSays(system: System, { prepared }: TrainReport): string | null {

@@ -4,6 +4,7 @@ export { figureDoubts } from './doubts';
 export { gatherFacts } from './facts';
 export { footLine, trainTitle, usedSays, wasteSays } from './inShort';
 export { CREW_LIMITS, crewRows } from './crew';
+export { samplePorts, withPortReading, type SamplePort } from './ports';
 export { aroundOf, knownOf, stageFacts } from './known';
 export { loopReport, type LoopReport } from './loop';
 export { waterMeaning } from './meaning';

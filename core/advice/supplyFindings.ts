@@ -1,5 +1,5 @@
 import { feedPump, membraneStage, tankVolumeL, type System } from '../file';
-import { THIN, type UnitPreference, words } from '../quantity';
+import { L_PER_US_GALLON, roundForReading, THIN, type UnitPreference, words } from '../quantity';
 import { pumpEnergy, type TrainFacts } from './facts';
 import type { Finding } from '../stage';
 
@@ -11,6 +11,7 @@ export const supplyFindings = (system: System, facts: TrainFacts): (Finding | nu
   gasTank(facts, system.units),
   winter(system, facts, system.units),
   energy(system, facts),
+  battery(system, facts),
 ];
 
 /** Energy a cubic metre from which a recovery device is worth naming, kWh (our default), and what such a device gives back. */
@@ -30,6 +31,23 @@ function energy(system: System, { solved, energyKWhPerM3, runHoursPerDay, demand
     severity: 'note',
     title: `${energyKWhPerM3.toFixed(1)}${THIN}kWh for a cubic metre; ${other.toFixed(1)} ${has ? 'without the recovery device' : 'with a recovery device'}`,
     why: `${has ? 'Most of the pressure leaves with the waste, and the device gives it back.' : `Most of the pressure leaves with the waste; a device gives ${Math.round(100 * DEVICE_GIVES_BACK)}${THIN}% of it back.`}${perDay}`,
+  };
+}
+
+/** What the pump of a boat's unit draws from a battery, and what a day's need takes out of it. */
+function battery({ goal, units }: System, { solved, energyKWhPerM3, demandLPerDay: need }: TrainFacts): Finding | null {
+  if (goal.id !== 'watermaker' || energyKWhPerM3 === null || solved.productLPerH <= 0) return null;
+  const say = words(units);
+  // A kilowatt-hour a cubic metre is a watt-hour a litre.
+  const watts = energyKWhPerM3 * solved.productLPerH;
+  const amps = (volts: number): string => `${roundForReading(watts / volts)}${THIN}A at ${volts}${THIN}V`;
+  const day =
+    need > 0 ? ` A day's ${say.of(need, 'volumeL')} take ${roundForReading((energyKWhPerM3 * need) / 12)}${THIN}Ah at 12${THIN}V.` : '';
+  return {
+    id: 'battery',
+    severity: 'note',
+    title: `The pump draws about ${amps(12)}, ${amps(24)}`,
+    why: `${roundForReading(watts)}${THIN}W while it makes ${say.perHour(solved.productLPerH)}: ${roundForReading(units.volume === 'gal' ? energyKWhPerM3 * L_PER_US_GALLON : energyKWhPerM3)}${THIN}Wh for each ${units.volume === 'gal' ? 'gallon' : 'litre'}.${day}`,
   };
 }
 

@@ -10,7 +10,7 @@ import { polishedStation, productStation, type SolvedTrain, solveTrain, tapWater
 import { stageFacts } from './known';
 import { moreWater } from './moreWater';
 import { reportTrain, type TrainReport } from './report';
-import { trainTitle } from './inShort';
+import { footLine, trainTitle } from './inShort';
 import { trainSentence } from './sentence';
 
 const system = (template: TemplateId = 'marineHousehold', change: (s: System) => System = (s) => s): System =>
@@ -274,6 +274,19 @@ describe('findings', () => {
       expect(known(odd).tapReadUScm).toBe(700);
       expect(trainTitle({ ...odd, units: { ...odd.units, strength: 'ppm' } }, known(odd))).toMatch(/^From 350.ppm/);
     });
+  });
+  it('a boat is told its amps at both voltages, and what a day takes out of the battery', () => {
+    const boat = system('watermaker', (s) => ({ ...s, goal: { ...s.goal, demand: evenDemand(120, 'day') } }));
+    const made = report(boat);
+    const { title, why } = made.findings.find(({ id }) => id === 'battery')!;
+    const [, at12, at24] = /about ([\d.]+).A at 12.V, ([\d.]+).A at 24.V/.exec(title)!;
+    // P = p·Q/(36 η) by its definition: 12 V carry twice the amps of 24.
+    const watts = made.energyKWhPerM3! * made.solved.productLPerH;
+    expectWithin(Number(at12), watts / 12, 0.02);
+    expectWithin(Number(at24), watts / 24, 0.02);
+    expect(why).toMatch(/A day's 120.L take \d+.Ah at 12.V/);
+    expect(footLine(boat, made)[0]![0]).toMatch(/L\/h$/);
+    expect(report(system()).findings.some(({ id }) => id === 'battery')).toBe(false);
   });
   it('read the train in one sentence', () => {
     const s = system();

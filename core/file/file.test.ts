@@ -117,7 +117,7 @@ describe('a file of version 3', () => {
     expect(message(outcome)).toBe('');
     type Raw = Record<string, unknown>;
     const { records } = JSON.parse(text) as {
-      records: { system: { instruments: Raw[]; source: Raw; units: unknown; prices: Raw; train: { stages: Raw[] } & Raw } }[];
+      records: { system: { instruments: Raw[]; source: Raw; units: unknown; prices: Raw; build: Raw; train: { stages: Raw[] } & Raw } }[];
     };
     for (const { system } of records) {
       system.instruments = system.instruments.map(({ compensated: _, ...one }) => ({ ...one, compensation: 'linear' }));
@@ -129,6 +129,7 @@ describe('a file of version 3', () => {
       system.train = { ...system.train, stages, scaleActionIndex: null };
       system.source = { ...system.source, assumed: [] };
       system.units = { ...METRIC_UNITS, hardness: '°dH' };
+      system.build = { ...system.build, ports: [] };
       const { filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg } = PLACEHOLDER_PRICES;
       system.prices = { ...system.prices, filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg };
     }

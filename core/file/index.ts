@@ -28,6 +28,7 @@ export {
   type Instrument,
   type Kit,
   type LoopSettings,
+  type PortReading,
   type Prices,
   type Probe,
   type Reading,

@@ -1,6 +1,6 @@
 import { changesBetween, same } from './changes';
 import type { SystemRecord } from './record';
-import type { Reading, System } from './schema';
+import type { PortReading, Reading, System } from './schema';
 
 /** What a file and this browser hold of the same system, side by side. */
 export interface RecordComparison {
@@ -96,7 +96,7 @@ export function mergeRecords(here: SystemRecord, there: SystemRecord, newId: () 
     id: here.system.id,
     instruments: union(base.instruments, other.instruments),
     cartridges: union(base.cartridges, other.cartridges),
-    build: { ...base.build, ratios: union(base.build.ratios, other.build.ratios) },
+    build: { ...base.build, ratios: union(base.build.ratios, other.build.ratios), ports: bothPorts(base.build.ports, other.build.ports) },
     source: { ...base.source, samples: union(base.source.samples, other.source.samples) },
   };
   const readings = [
@@ -138,4 +138,11 @@ export function withPlainId(record: SystemRecord, newId: () => string): SystemRe
   if (PLAIN_ID.test(record.system.id)) return record;
   const id = newId();
   return { system: { ...record.system, id }, readings: record.readings.map((reading) => ({ ...reading, systemId: id })) };
+}
+
+/** Readings at ports of both: where both have one of a vessel, the later stands. */
+function bothPorts(base: readonly PortReading[], other: readonly PortReading[]): PortReading[] {
+  const key = ({ stageId, rank, vessel }: PortReading): string => `${stageId} ${rank} ${vessel}`;
+  const all = [...base, ...other].sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  return [...new Map(all.map((one) => [key(one), one])).values()];
 }

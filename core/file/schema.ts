@@ -198,11 +198,22 @@ export const ratioSchema = z.strictObject({
   restrictorLengthMm: between(10, 2000),
 });
 
+/** A reading at the product port of one vessel; a new one takes the place of the old. */
+export const portReadingSchema = z.strictObject({
+  stageId: id,
+  rank: z.int().min(0).max(3),
+  vessel: z.int().min(0).max(39),
+  ec25UScm: between(0, 200_000),
+  at: instant,
+});
+
 export const buildSchema = z.strictObject({
   done: z.array(id),
   ratios: z.array(ratioSchema),
   /** Bore scaled so that the model meets the measured waste; null until a ratio was measured. */
   calibratedBoreMm: maybe(between(0.05, 20)),
+  /** What was read at the product port of each vessel, conductivity at 25 °C. */
+  ports: z.array(portReadingSchema).max(400),
 });
 
 /** A resin cartridge that has been thrown away: what it tells of its kind. */
@@ -294,6 +305,7 @@ export type Probe = z.infer<typeof probeSchema>;
 export type Branch = z.infer<typeof branchSchema>;
 export type LoopSettings = z.infer<typeof loopSchema>;
 export type Train = z.infer<typeof trainSchema>;
+export type PortReading = z.infer<typeof portReadingSchema>;
 export type Prices = z.infer<typeof pricesSchema>;
 export type Cartridge = z.infer<typeof cartridgeSchema>;
 export type System = z.infer<typeof systemSchema>;

@@ -25,6 +25,8 @@ export interface ElementState {
 /** The elements of a vessel of one rank, in the order the water meets them. */
 export interface RankState {
   readonly elements: readonly ElementState[];
+  /** What leaves each vessel at its product port, mmol/L in the feed's species order; null when it makes none. */
+  readonly permeateMmolL: readonly number[] | null;
 }
 
 /** Mean flux of a rank, L/m²h. */
@@ -63,6 +65,8 @@ export function runRanks(
   for (const rank of ranks) {
     let perVessel = flow / rank.vessels;
     const elements: ElementState[] = [];
+    let vesselLPerH = 0;
+    const vesselMmolH = new Float64Array(concentration.length);
     for (let element = 0; element < rank.elementsPerVessel; element++) {
       const run: MarchResult | null = marchElement(setup, perVessel, concentration, pressure, permeateBar);
       if (!run) return null;
@@ -78,10 +82,12 @@ export function runRanks(
       concentration = run.concentrateMmolL;
       pressure = run.concentratePressureBar;
       permeateLPerH += run.permeateLPerH * rank.vessels;
-      for (let i = 0; i < permeateMmolH.length; i++) permeateMmolH[i]! += run.permeateMmolH[i]! * rank.vessels;
+      vesselLPerH += run.permeateLPerH;
+      for (let i = 0; i < vesselMmolH.length; i++) vesselMmolH[i]! += run.permeateMmolH[i]!;
     }
+    for (let i = 0; i < permeateMmolH.length; i++) permeateMmolH[i]! += vesselMmolH[i]! * rank.vessels;
     flow = perVessel * rank.vessels;
-    states.push({ elements });
+    states.push({ elements, permeateMmolL: vesselLPerH > 0 ? Array.from(vesselMmolH, (mmolH) => mmolH / vesselLPerH) : null });
   }
   return {
     permeateLPerH,

@@ -25,6 +25,8 @@ export function roughFlows(unit: MembraneUnit, linePressureBar: number, temperat
 export interface UnitSolution extends UnitFlows {
   readonly permeate: Water | null;
   readonly concentrate: Water;
+  /** What each rank's vessels leave at their product ports, rank by rank; empty for an element alone. */
+  readonly portWaters: readonly Water[];
   /** What meets the membrane: the feed, or its mixture with the recycle. */
   readonly mixedFeed: Water;
   /** Share of the salt held back, on feed and mass of dissolved ions; null when nothing is made. */
@@ -43,10 +45,12 @@ export function solveMembraneUnit(
   const feed = species.value;
   const flows = solveUnitFlows(unit, feed, { ...at, temperatureC: water.temperatureC }, undefined, near);
   if (!flows.ok) return flows;
-  const { permeateMmolL, concentrateMmolL, mixedFeedMmolL, recycleLPerH } = flows.value;
+  const { permeateMmolL, concentrateMmolL, mixedFeedMmolL, recycleLPerH, ranks } = flows.value;
+  const ports = unit.ranks.length > 1 || unit.ranks.some(({ vessels }) => vessels > 1) ? ranks : [];
   return ok({
     ...flows.value,
     permeate: permeateMmolL && waterOfSpecies(feed.ids, permeateMmolL, water.temperatureC),
+    portWaters: ports.flatMap((rank) => (rank.permeateMmolL ? [waterOfSpecies(feed.ids, rank.permeateMmolL, water.temperatureC)] : [])),
     concentrate: waterOfSpecies(feed.ids, concentrateMmolL, water.temperatureC),
     mixedFeed: recycleLPerH > 0 ? waterOfSpecies(feed.ids, mixedFeedMmolL, water.temperatureC) : water,
     rejection: permeateMmolL && ionRejection(feed, permeateMmolL),

@@ -1,4 +1,4 @@
-import { formatAbout, formatQuantity, formatStrength, THIN } from './format';
+import { formatAbout, formatIn, formatQuantity, formatStrength, THIN } from './format';
 import type { UnitPreference } from './preference';
 import { L_PER_US_GALLON, type Dimension } from './units';
 
@@ -15,6 +15,8 @@ export function words(preference: UnitPreference): {
   readonly ratio: (value: number) => string;
   readonly perDay: (litresPerDay: number) => string;
   readonly days: (days: number) => string;
+  /** Litres or gallons an hour: what a boat's unit is spoken of by. */
+  readonly perHour: (litresPerH: number) => string;
   readonly hours: (hours: number) => string;
   readonly index: (value: number) => string;
 } {
@@ -27,6 +29,7 @@ export function words(preference: UnitPreference): {
     mgL: (value) => of(value, 'concentrationMgL'),
     ratio: (value) => `${value >= 9.95 ? Math.round(value) : value.toFixed(1)}${THIN}:${THIN}1`,
     perDay: (litres) => `${of(litres, 'volumeL')}/day`,
+    perHour: (litresPerH) => formatIn(litresPerH, 'flowLPerH', preference.volume === 'gal' ? 'gal/h' : 'L/h').text,
     days: (days) =>
       days >= 730
         ? `${Math.round(days / 365)} years`

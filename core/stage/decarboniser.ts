@@ -23,6 +23,14 @@ const schema = z.strictObject({
 export type Decarboniser = z.infer<typeof schema>;
 const field = keysOf<Decarboniser>(schema.shape);
 
+/** Cartridges that take lime, and those that give magnesium for part of the calcium. */
+const KINDS = [
+  { value: 'lime', title: 'Takes lime' },
+  { value: 'magnesium', title: 'Magnesium for calcium' },
+];
+/** Share of the calcium such a cartridge gives magnesium for (common practice: a third to a half). */
+const USUAL_MAGNESIUM = 0.4;
+
 /** Steps of a bypass dial until the printed list is typed (our placeholder). */
 const DIAL = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6].map((bypass, i) => ({ label: String(i), bypass }));
 /** Acid that attacks brass and copper below this. */
@@ -169,12 +177,19 @@ export const decarboniser = defineStage(schema, {
   facts: none,
   fill: zero,
   fields: (stage) => ({
-    choices: [],
+    choices: [
+      {
+        label: 'Kind of cartridge',
+        items: KINDS,
+        value: stage.magnesiumShare > 0 ? 'magnesium' : 'lime',
+        write: (value) => ({ stage: { ...stage, magnesiumShare: value === 'magnesium' ? USUAL_MAGNESIUM : 0 } }),
+      },
+    ],
     quantities: [
       field.quantity(stage, 'bypass', 'Bypass', { unit: '%' }),
       field.quantity(stage, 'volumeL', 'Volume of resin', { unit: 'L' }),
       field.quantity(stage, 'capacityEq', 'Capacity'),
-      field.quantity(stage, 'magnesiumShare', 'Magnesium for calcium', { unit: '%', folded: true }),
+      ...(stage.magnesiumShare > 0 ? [field.quantity(stage, 'magnesiumShare', 'Magnesium for calcium', { unit: '%' })] : []),
       field.quantity(stage, 'leak', 'Lane lets through', { unit: '%', folded: true }),
     ],
   }),

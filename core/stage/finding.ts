@@ -6,6 +6,13 @@ export type Severity = 'good' | 'mind' | 'bad' | 'note';
 /** Order in which findings are told: what is wrong first. */
 const URGENCY: Readonly<Record<Severity, number>> = { bad: 0, mind: 1, good: 2, note: 3 };
 
+/** What a change would bring up: findings that are wrong or worth minding and were not so before. */
+export const raisedBy = (before: readonly Finding[], after: readonly Finding[]): Finding[] =>
+  after.filter(
+    ({ id, severity }) =>
+      (severity === 'bad' || severity === 'mind') && !before.some((one) => one.id === id && URGENCY[one.severity] <= URGENCY[severity]),
+  );
+
 /** What an order of findings goes by. */
 type Ranked = Pick<Finding, 'severity' | 'hazard' | 'times'>;
 

@@ -51,7 +51,7 @@ export { BAR_PER_METRE } from './cartridge';
 export { cartridgeLife, type CartridgeLife } from './decarboniser';
 export { capacityChart, dialBlend, type DialBlend } from './dial';
 export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';
-export { byUrgency, type Finding, type FindingAction, type Severity } from './finding';
+export { byUrgency, raisedBy, type Finding, type FindingAction, type Severity } from './finding';
 export type {
   AnyStage,
   Around,

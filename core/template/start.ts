@@ -105,7 +105,7 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
       branches: (row.branches ?? []).map((b) => ({ ...b, stages: b.stages.map((s) => ({ ...s })) })),
       loop: row.loop ?? null,
     },
-    build: { done: [], ratios: [], calibratedBoreMm: null },
+    build: { done: [], ratios: [], calibratedBoreMm: null, ports: [] },
     // The sea costs nothing.
     cartridges: [],
     prices: usualPrices(row),

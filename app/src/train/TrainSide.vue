@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { FindingAction } from '@yes-clear/core/stage';
+import { raisedBy, type FindingAction } from '@yes-clear/core/stage';
 import { useWindowSize } from '@vueuse/core';
 import { computed, nextTick, useTemplateRef, watch } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
@@ -20,8 +20,16 @@ const { stage, selected, report } = bench;
 const { system } = current;
 const index = computed(() => system.value?.train.stages.findIndex(({ id }) => id === selected.value) ?? -1);
 function mend(action: FindingAction): void {
+  const [before, was] = [current.solved.value?.report.findings ?? [], current.system.value];
   const stopped = edits.mend(action);
-  if (stopped) notice.say(stopped);
+  if (stopped) return notice.say(stopped);
+  // What mends one thing may bring up another: that is said as soon as it is worked out.
+  const stop = watch(current.solved, (solved) => {
+    if (!solved || solved.system === was) return;
+    stop();
+    const raises = raisedBy(before, solved.report.findings);
+    if (raises.length > 0) notice.say(`Done. It raises: ${raises.map(({ title }) => title).join('; ')}.`);
+  });
 }
 const setLine = (bar: number): void => current.edit('line pressure', (s) => ({ ...s, source: { ...s.source, linePressureBar: bar } }));
 

@@ -39,10 +39,11 @@ const PRICES = { filter: 8, inhibitor: 60, lamp: 70, carbonPerL: 30, cartridgePe
 /** A system of version 4 as one of version 5. */
 function systemFrom4(system: unknown): unknown {
   if (!isData(system)) return system;
-  const { instruments, source, train, units, prices } = system;
+  const { instruments, source, train, units, prices, build } = system;
   return {
     ...system,
     units: unitsFrom4(units),
+    build: isData(build) ? { ...build, ports: [] } : build,
     prices: isData(prices) ? { ...prices, ...PRICES } : prices,
     // What stood in an older file counts as looked at.
     source: isData(source) ? { ...source, assumed: [] } : source,
@@ -51,5 +52,5 @@ function systemFrom4(system: unknown): unknown {
   };
 }
 
-/** Version 5: units each for itself; marks of what a template filled in; meters of pure water, which take the water's own ions apart from the salt's; what a resin leaves when it is fresh; a price for every part; scale acted on by service. */
+/** Version 5: units each for itself; marks of what a template filled in; meters of pure water, which take the water's own ions apart from the salt's; what a resin leaves when it is fresh; a price for every part; readings at sample ports; scale acted on by service. */
 export const version5: FileVersion = { version: 5, system: systemFrom4, reading: asItWas };

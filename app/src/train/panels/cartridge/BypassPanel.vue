@@ -10,6 +10,7 @@ import { roundMarks, spread } from '../../../kit/chart/round';
 import FindingCard from '../../../kit/FindingCard.vue';
 import QuantityField from '../../../kit/QuantityField.vue';
 import { useOpenSystem } from '../../../system/openSystem';
+import { useRaised } from '../../useRaised';
 import { useAnswer } from '../../../worker/useAnswer';
 
 /** The dial of a cartridge with a bypass: what it blends, what scales at boiler heat, how long it lasts. */
@@ -95,6 +96,15 @@ const wanted = computed(() => {
   return limit?.low !== null && limit?.low !== undefined && limit.high !== null ? (limit.low + limit.high) / 2 : null;
 });
 const stopped = ref<string | null>(null);
+const raised = useRaised(current);
+/** What the dial at the goal's middle would raise: said beside the proposal. */
+const raises = computed(() => {
+  if (wanted.value === null) return [];
+  const found = bypassFor(props.before.water, props.stage, { quantity: 'alkalinityMgL', value: wanted.value });
+  if (!found.ok || found.value.untreated) return [];
+  const { bypass } = found.value;
+  return raised((stages) => stages.map((one) => (one.id === props.stage.id ? { ...props.stage, bypass } : one)));
+});
 function setByGoal(): void {
   if (wanted.value === null) return;
   const found = bypassFor(props.before.water, props.stage, { quantity: 'alkalinityMgL', value: wanted.value });
@@ -124,6 +134,7 @@ const chart = computed(() => capacityChart(props.stage));
       <h2>Bypass of {{ inSentence(stage.name) }}</h2>
       <p class="muted small">How much of the water goes past the lane, and what that makes of it.</p>
       <button v-if="wanted !== null" type="button" class="button" @click="setByGoal">Set it for {{ hard(wanted) }} of alkalinity</button>
+      <p v-if="raises.length > 0" class="small raises">That raises: {{ raises.join('; ') }}.</p>
     </div>
     <div class="sides">
       <div ref="picture">
@@ -235,6 +246,7 @@ const chart = computed(() => capacityChart(props.stage));
 
 <!-- prettier-ignore -->
 <style scoped>
+.raises { flex: 1 0 100%; margin: 0; color: var(--mind); }
 .dial { display: grid; gap: 10px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }
 .headed p { flex: 1 1 220px; margin: 0; }

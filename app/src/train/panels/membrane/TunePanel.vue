@@ -2,12 +2,13 @@
 import type { Stage, StageOf } from '@yes-clear/core/stage';
 import { formatQuantity, THIN, words } from '@yes-clear/core/quantity';
 import { tunable, tuned, withSettings } from '@yes-clear/core/advice';
-import { computed, ref } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { roundTop } from '../../../kit/chart/round';
 import QuantityField from '../../../kit/QuantityField.vue';
 import { useOpenSystem } from '../../../system/openSystem';
 import FlowTube from './FlowTube.vue';
 import TuneGauge from './TuneGauge.vue';
+import { useRaised } from '../../useRaised';
 import { useTrainEdits } from '../../useTrainEdits';
 
 /** Three hands on three valves: pump, waste and recycle as sliders on the solved skid, gauges moving, targets marked. */
@@ -130,13 +131,26 @@ const targets = computed(() => ({
   recycleLPerH: wanted.value.recycleLPerH ?? unit.value?.recycleLPerH ?? 0,
 }));
 const stopped = ref<string | null>(null);
+const raised = useRaised(current);
+/** What the settings found would raise; null where nothing, or nothing was asked. */
+const warned = ref<string | null>(null);
+watch(targets, () => (warned.value = null));
 function setForMe(): void {
   const { system, water } = current;
   if (!system.value || !water.value?.ok) return;
   const train = current.solved.value?.report.train ?? system.value.train;
   const settings = tuned({ ...system.value, train }, water.value.value.water, targets.value);
   stopped.value = settings.ok ? null : settings.error.message;
-  if (settings.ok) edits.stages('tuned', (stages) => withSettings(stages, settings.value));
+  if (!settings.ok) return;
+  const raises = raised((stages) => withSettings(stages, settings.value));
+  const said = raises.join('; ');
+  if (raises.length > 0 && warned.value !== said) {
+    // Said before it is done; pressed again it is done all the same.
+    warned.value = said;
+    return;
+  }
+  warned.value = null;
+  edits.stages('tuned', (stages) => withSettings(stages, settings.value));
 }
 const gauges = computed(() => {
   const u = unit.value;
@@ -237,9 +251,10 @@ const mixture = computed(() =>
         :model-value="targets.recycleLPerH"
         @update:model-value="wanted.recycleLPerH = $event"
       />
-      <button class="button primary" type="button" @click="setForMe">Set it for me</button>
+      <button class="button primary" type="button" @click="setForMe">{{ warned ? 'Set it all the same' : 'Set it for me' }}</button>
     </div>
     <p v-if="stopped" class="stopped" role="alert">{{ stopped }}</p>
+    <p v-if="warned" class="stopped" role="alert">That setting raises: {{ warned }}.</p>
   </section>
 </template>
 
