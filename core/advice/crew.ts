@@ -20,8 +20,9 @@ export interface CrewRow {
 
 /** The limits crews argue about (common practice). */
 export const CREW_LIMITS = [0, 10, 20] as const;
-/** Water that stays on a square metre of glass after the last rinse, L (our estimate: a film of 30 µm). */
-const LEFT_L_PER_M2 = 0.03;
+/** Water left on a pane after rinsing: a film of 0.03 mm (our assumption), so 30 mL on a square metre. */
+export const FILM_ML_PER_M2 = 30;
+const LEFT_L_PER_M2 = FILM_ML_PER_M2 / 1000;
 /** How far and how finely the life of the resin is followed, as shares of the side that ends first. */
 const FARTHEST = 4;
 const STEP = 0.02;

@@ -32,7 +32,7 @@ describe('a train in short', () => {
     expect(line['wet']).toMatch(/^8\.\d kg$/);
   });
   it('a pump has its energy; without a membrane there is no waste; no hours are told that a day has not', () => {
-    expect(foot(from('watermaker'))['pump']).toMatch(/^1\d kWh\/m³$/);
+    expect(foot(from('watermaker'))['pump']).toMatch(/^1\d Wh\/L$/);
     expect(foot(from('skid'))['pump']).toMatch(/^0\.\d kWh\/m³$/);
     expect(Object.keys(foot(from('espressoBar')))).not.toContain('waste');
     const thirsty = from('marineHousehold');

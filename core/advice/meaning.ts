@@ -1,6 +1,7 @@
 import { currentSample, type System } from '../file';
 import { type LimitQuantity, productLPerDay, GOAL_ROWS, goalLimits, STEAM_BOILER_C, type GoalFamily, type Limit } from '../goal';
-import { percent, THIN, words } from '../quantity';
+import { percent, roundForReading, THIN, words } from '../quantity';
+import { FILM_ML_PER_M2 } from './crew';
 import {
   ammoniaAfterCarbonMgL,
   calciteState,
@@ -8,6 +9,7 @@ import {
   dryResidueMgL,
   freeAmmoniaShare,
   hardnessOf,
+  HARDNESS_SCALES,
   hardnessWord,
   NITROGEN_PER_CHLORAMINE,
   palatabilityWord,
@@ -34,9 +36,6 @@ interface Tap {
   readonly span: SeasonSpan;
   readonly say: ReturnType<typeof words>;
 }
-
-/** Water left on a pane after rinsing: a film of 0.03 mm (our assumption), so 30 mL on a square metre. */
-const FILM_ML_PER_M2 = 30;
 
 /**
  * What a tap water means for a goal, before anything is done to it: each finding computed from this water, and only
@@ -213,7 +212,7 @@ function strength({ completed, state, system, family, say }: Tap): Finding {
   return {
     id: 'strength',
     severity: 'note',
-    title: `${say.water(state.ec25UScm)}, about ${Math.round(state.tdsMgL)}${THIN}mg/L dissolved; ${hardnessWord(state.hardnessMgL, school)}`,
+    title: `${say.water(state.ec25UScm)}, about ${roundForReading(state.tdsMgL)}${THIN}mg/L dissolved; ${hardnessWord(state.hardnessMgL, school)} (${HARDNESS_SCALES[school]})`,
     why: `pH ${state.pH.toFixed(1)} at ${say.of(completed.water.temperatureC, 'temperatureC')}, ${say.mgL(state.co2MgL)} of dissolved CO₂${system.train.stages.some((stage) => stage.kind === 'membrane') ? ', which passes a membrane and uses up resin' : ''}.${taste}`,
   };
 }

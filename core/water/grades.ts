@@ -10,6 +10,9 @@ export function hardnessWord(hardnessMgL: number, school: HardnessSchool = 'usgs
   return hardnessMgL <= 180 ? 'hard' : 'very hard';
 }
 
+/** What the scale of hardness words is called: a word never stands without it. */
+export const HARDNESS_SCALES: Readonly<Record<HardnessSchool, string>> = { usgs: 'USGS scale', beverage: 'beverage trade’s scale' };
+
 /** Word for the taste of dissolved solids in mg/L; an edge belongs to the stronger class. WHO (recalled). */
 export function palatabilityWord(tdsMgL: number): string {
   if (tdsMgL < 300) return 'excellent';

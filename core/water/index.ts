@@ -5,7 +5,7 @@ export { compareMeters, type MeterVerdict } from './compareMeters';
 export { completeWater, type CompletedWater, type Origin } from './completion';
 export { BEYOND_SAYS } from './conducts';
 export { dosed, mineralDose, type MineralDose } from './dosing';
-export { dryResidueMgL, hardnessParts, hardnessWord, palatabilityWord, type HardnessSchool } from './grades';
+export { HARDNESS_SCALES, dryResidueMgL, hardnessParts, hardnessWord, palatabilityWord, type HardnessSchool } from './grades';
 export { dropResult } from './kit';
 export {
   AIR_MATTERS_BELOW_USCM,

@@ -44,6 +44,7 @@ export const SHORTCUTS: readonly (readonly [key: string, does: string])[] = [
   ['← →', 'Walk the stages of the picture; Enter opens one'],
   ['Alt ← →', 'Move the stage'],
   ['Delete', 'Remove the stage'],
+  ['Esc', 'Close the stage’s fields'],
   ['Ctrl Z', 'Undo'],
   ['Ctrl Shift Z', 'Redo'],
   ['Ctrl K', 'Go to anything'],

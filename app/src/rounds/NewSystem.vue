@@ -51,7 +51,7 @@ async function create(): Promise<void> {
   refused.value = kept.ok ? null : `Not saved: ${kept.reason}. ${kept.remedy}`;
   if (!kept.ok) return;
   open.value = false;
-  await router.push({ name: 'water', params: { id } });
+  await router.push({ name: 'water', params: { id }, state: { fresh: true } });
 }
 </script>
 

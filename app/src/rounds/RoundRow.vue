@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { focusMenu } from '../kit/focusMenu';
 import { percent, THIN } from '@yes-clear/core/quantity';
 import DescentPicture from '../descent/DescentPicture.vue';
 import { useElementVisibility } from '@vueuse/core';
@@ -39,7 +40,7 @@ defineEmits<{ save: []; remove: [] }>();
     <div v-else-if="round.finding" class="says" :class="round.finding.severity">
       <strong>{{ round.finding.title }}</strong>
     </div>
-    <v-menu location="bottom end">
+    <v-menu location="bottom end" @update:model-value="focusMenu">
       <template #activator="{ props: activator }"
         ><button class="more" type="button" v-bind="activator" :aria-label="`More for ${line.name}`">⋯</button></template
       >

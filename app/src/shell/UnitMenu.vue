@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { UNIT_CHOICES, UNIT_PRESETS, presetOf, withPreset, type Measured, type UnitPreference } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
+import { focusMenu } from '../kit/focusMenu';
 import Segments from '../kit/Segments.vue';
 
 /** The units figures are shown in: a set that goes together, or each for itself. Switching never changes a stored value. */
@@ -33,7 +34,7 @@ const choose = (measured: Measured, unit: string): void => emit('update:modelVal
 </script>
 
 <template>
-  <v-menu location="bottom end" :close-on-content-click="false">
+  <v-menu location="bottom end" :close-on-content-click="false" @update:model-value="focusMenu">
     <template #activator="{ props: opens }">
       <button v-bind="opens" class="button units" type="button" :aria-label="`Units: ${short}`">{{ short }}</button>
     </template>

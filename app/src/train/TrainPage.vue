@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { membraneStage } from '@yes-clear/core/file';
 import type { StageKind } from '@yes-clear/core/stage';
+import { onKeyStroke } from '@vueuse/core';
 import { computed } from 'vue';
 import { columnsOf } from '../descent/drawing';
 import FindingCard from '../kit/FindingCard.vue';
@@ -39,6 +40,13 @@ function moreWater(): void {
   bench.watering.value = true;
 }
 useKey('m', moreWater);
+/** Esc closes the fields of a stage, from within them too; an open menu or dialog comes first. */
+onKeyStroke('Escape', () => {
+  const id = bench.selected.value;
+  if (id === null || document.querySelector('.v-overlay--active')) return;
+  if (document.activeElement instanceof HTMLElement) document.activeElement.blur();
+  bench.select(null);
+});
 </script>
 
 <template>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { GOAL_ROWS } from '@yes-clear/core/goal';
 import { formatIn, type HardnessUnit } from '@yes-clear/core/quantity';
-import { hardnessParts, hardnessWord, type HardnessSchool } from '@yes-clear/core/water';
+import { HARDNESS_SCALES, hardnessParts, hardnessWord, type HardnessSchool } from '@yes-clear/core/water';
 import { computed } from 'vue';
 import { useOpenSystem } from '../system/openSystem';
 
@@ -21,7 +21,10 @@ const current = useOpenSystem();
 const school = computed<HardnessSchool>(() =>
   current.system.value && GOAL_ROWS[current.system.value.goal.id].family === 'beverage' ? 'beverage' : 'usgs',
 );
-const word = computed(() => hardnessWord(props.hardnessMgL, school.value));
+const word = computed(() => {
+  const said = hardnessWord(props.hardnessMgL, school.value);
+  return said[0]!.toUpperCase() + said.slice(1);
+});
 const shown = computed(() => current.units.value.hardness);
 const show = (hardness: HardnessUnit): void => current.edit('hardness unit', (s) => ({ ...s, units: { ...s.units, hardness } }));
 /** Scales the whole app can be set to; the others are for looking up. */
@@ -33,7 +36,7 @@ const SHOWN_IN: readonly string[] = ['mg/L CaCO₃', '°dH', 'gpg', '°fH'];
     <table class="figures">
       <thead>
         <tr>
-          <th>This water is {{ word }}</th>
+          <th>{{ word }} on the {{ HARDNESS_SCALES[school] }}</th>
           <th v-for="scale in SCALES" :key="scale">
             <button
               v-if="SHOWN_IN.includes(scale)"

@@ -129,4 +129,5 @@ const samples = computed(() =>
 .second { border-top: 1px solid var(--hair); padding-top: 12px; }
 .hint { align-self: center; }
 .scales { padding: 4px 0; }
+@media (max-width: 520px) { .top :deep(.segments) { flex-wrap: wrap; } }
 </style>

@@ -3,7 +3,7 @@ import { currentSample, withSample } from '@yes-clear/core/file';
 import { seasonSpan } from '@yes-clear/core/train';
 import { waterMeaning } from '@yes-clear/core/advice';
 import type { FindingAction } from '@yes-clear/core/stage';
-import { computed, ref } from 'vue';
+import { computed, nextTick, ref, useTemplateRef, watch } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
 import Segments from '../kit/Segments.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
@@ -32,6 +32,19 @@ const findings = computed(() =>
       )
     : [],
 );
+/** A system just made is entered at once: the first field has the focus. */
+const fields = useTemplateRef<HTMLElement>('fields');
+const fresh = (history.state as { fresh?: boolean } | null)?.fresh === true;
+if (fresh) history.replaceState({ ...(history.state as object), fresh: false }, '');
+watch(
+  fields,
+  async (there) => {
+    if (!there || !fresh) return;
+    await nextTick();
+    there.querySelector<HTMLInputElement>('input[type=text]')?.focus();
+  },
+  { once: true, flush: 'post' },
+);
 function mend(action: FindingAction): void {
   if (action.do === 'setCharacter')
     current.edit('kind of supply', (s) => ({ ...s, source: withSample(s.source, { character: action.character }) }));
@@ -45,7 +58,7 @@ function mend(action: FindingAction): void {
 
 <template>
   <div v-if="system" class="work">
-    <main class="stack">
+    <main ref="fields" class="stack">
       <div class="page-head">
         <h1>What comes out of the tap</h1>
         <Segments v-model="part" label="Part of the page" :choices="PARTS" />

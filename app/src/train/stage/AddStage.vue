@@ -1,17 +1,21 @@
 <script setup lang="ts">
 import { STAGE_KINDS, stageKind, type StageKind } from '@yes-clear/core/stage';
 import { ref } from 'vue';
+import { focusMenu } from '../../kit/focusMenu';
 import { useKey } from '../../kit/useKeys';
 
 /** Every kind of stage there is, to put one where it belongs. */
 defineEmits<{ add: [kind: StageKind] }>();
 const open = ref(false);
 const KINDS = STAGE_KINDS.map(stageKind);
-useKey('a', () => (open.value = true));
+useKey('a', () => {
+  open.value = true;
+  focusMenu(true);
+});
 </script>
 
 <template>
-  <v-menu v-model="open" location="bottom end">
+  <v-menu v-model="open" location="bottom end" @update:model-value="focusMenu">
     <template #activator="{ props: activator }"
       ><button class="button primary" type="button" v-bind="activator">Add stage <kbd>A</kbd></button></template
     >

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { focusMenu } from '../../../kit/focusMenu';
 import { idFor } from '../../../store/newId';
 import { GOAL_IDS, GOAL_ROWS } from '@yes-clear/core/goal';
 import type { Branch } from '@yes-clear/core/file';
@@ -135,7 +136,7 @@ const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardness
           >
             {{ stage.name }}
           </button>
-          <v-menu>
+          <v-menu @update:model-value="focusMenu">
             <template #activator="{ props: activator }"
               ><button type="button" class="button small plain" v-bind="activator">+ stage</button></template
             >
