@@ -13,7 +13,7 @@ test('a household unit grows by More water: second element, one larger restricto
   await page.getByRole('radio', { name: /Household unit/ }).click();
   await page.getByRole('button', { name: 'Create and enter its water' }).click();
   await expect(page.getByRole('heading', { name: 'What comes out of the tap' })).toBeVisible();
-  await page.keyboard.press('3');
+  await phase(page, 'Train');
   const made = page.locator('.foot dt').first();
   const litres = async (): Promise<number> => Number.parseFloat((await made.innerText()).replace(/\u202f/g, ''));
   await expect(made).toContainText('L/day');
