@@ -1,7 +1,7 @@
 import { blendPermeate } from '../exchange';
 import { type Stage, byUrgency, type Finding, type FindingAction } from '../stage';
 import type { System, Train } from '../file';
-import { allMet, assumedText, type LimitCheck, limitText, missedOf, onlyAssumed, missText } from '../goal';
+import { allMet, assumedText, type LimitCheck, limitText, missedOf, onlyAssumed, untested, missText } from '../goal';
 import { inSentence, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
 import { hardnessOf, type Water } from '../water';
 import type { TrainFacts } from './facts';
@@ -63,7 +63,7 @@ function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference 
       id: 'goal',
       severity: 'good',
       title: `Reaches the goal: ${say.water(ec)}${also}`,
-      why: `${metric.water(ec)} after ${inSentence(polished.name)}${standing}; ${allMet(checks.length)}.`,
+      why: `${metric.water(ec)} after ${inSentence(polished.name)}${standing}; ${metSays(checks)}.`,
     };
   }
   const { limit } = worst;
@@ -97,6 +97,14 @@ function reachesGoal({ checks, solved }: TrainFacts, { train, units: preference 
     why: `${limit.because}${factor}.${rest}${worst.side === 'low' && limit.quantity !== 'pH' ? ' Put minerals back or blend.' : ''}`,
     ...blending(worst, train, solved),
   };
+}
+
+/** That the limits are met, and which of them nobody tested. */
+function metSays(checks: readonly LimitCheck[]): string {
+  const blank = checks.filter(untested).map(({ limit }) => inSentence(limit.label));
+  if (blank.length === 0) return allMet(checks.length);
+  const names = blank.length > 1 ? `${blank.slice(0, -1).join(', ')} and ${blank.at(-1)}` : blank[0]!;
+  return `${checks.length > blank.length ? `${checks.length - blank.length === 1 ? '1 limit is' : `${checks.length - blank.length} limits are`} met; ` : ''}${names} not tested`;
 }
 
 /** Where a mineral is short behind a membrane and water ahead of it has enough: the share led past that mends it. */
@@ -208,7 +216,7 @@ function resinLasts({ resin, demandLPerDay: need }: TrainFacts, preference: Unit
       id: 'resin',
       severity: 'bad',
       title: `At ${say.of(resin.flowLPerH, 'flowLPerH')} this bed lets more than 1${THIN}% through from the first litre`,
-      why: `Keep it under ${say.of(resin.mostLPerH, 'flowLPerH')}, set two side by side, or take a deeper one.`,
+      why: `Keep it under ${say.of(resin.mostLPerH, 'flowLPerH')}, set two side by side, or take a deeper one. At half of that flow new resin lasts about ${say.about(until.litres, 'volumeL')}.`,
     };
   const days = need > 0 ? until.litres / need : null;
   const what = resin.inLoop ? 'The polisher lasts' : resin.beds > 1 ? `${resin.beds} resins in series last` : 'New resin lasts';

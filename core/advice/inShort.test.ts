@@ -15,7 +15,9 @@ const foot = (system: System): Record<string, string> =>
 describe('a train in short', () => {
   it('says from what to what, in how many stages', () => {
     const system = from('marineHousehold');
-    expect(trainTitle(system, report(system)).replaceAll('\u202f', ' ')).toMatch(/^From 480 µS\/cm to 0\.11 µS\/cm in 5 stages$/);
+    expect(trainTitle(system, report(system)).replaceAll('\u202f', ' ')).toMatch(
+      /^From an assumed 480 µS\/cm to 0\.11 µS\/cm in 5 stages$/,
+    );
     const one = { ...system, train: { ...system.train, stages: system.train.stages.slice(0, 1), probes: [] } };
     expect(trainTitle(one, report(one))).toMatch(/in 1 stage$/);
     const dry = { ...system, source: { ...system.source, linePressureBar: 0 } };

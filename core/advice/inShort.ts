@@ -1,4 +1,4 @@
-import type { System } from '../file';
+import { tapIsAssumed, type System } from '../file';
 import { costUnit, formatQuantity, L_PER_US_GALLON, moneyText, percent, roundForReading, THIN, words } from '../quantity';
 import { settleWater } from '../water';
 import { polishedStation, wasteToProduct } from '../train';
@@ -14,7 +14,7 @@ export function trainTitle(system: System, { solved, prepared, tapReadUScm }: Tr
   const [from, to] = [tapReadUScm ?? solved.stations[0]!.state.ec25UScm, polishedStation(solved).state.ec25UScm];
   const blend = prepared.ok && prepared.value.recipe.how === 'blend' ? settleWater(prepared.value.water) : null;
   const share = prepared.ok && prepared.value.recipe.how === 'blend' ? prepared.value.recipe.tapShare : 0;
-  return `From ${say.water(from)} to ${say.water(to)} in ${count} ${count === 1 ? 'stage' : 'stages'}${blend?.ok ? `, ${say.water(blend.value.ec25UScm)} with ${percent(share)} tap` : ''}`;
+  return `From ${tapIsAssumed(system.source) ? 'an assumed ' : ''}${say.water(from)} to ${say.water(to)} in ${count} ${count === 1 ? 'stage' : 'stages'}${blend?.ok ? `, ${say.water(blend.value.ec25UScm)} with ${percent(share)} tap` : ''}`;
 }
 
 /** Figures of the whole train: each with what it is. */
@@ -39,7 +39,12 @@ export function footLine(system: System, report: TrainReport): readonly (readonl
     ...(cost === null ? [] : [[moneyText((cost.total * per.litres) / 1000, system.prices.currency), `for ${per.label}`] as const]),
     [`${weight.wetKg >= 10 ? Math.round(weight.wetKg) : weight.wetKg.toFixed(1)}${THIN}kg`, 'wet'],
     ...(resin?.throughput.until.kind === 'litres'
-      ? [[formatQuantity(resin.throughput.until.litres, 'volumeL', units).text, 'new resin'] as const]
+      ? [
+          [
+            formatQuantity(resin.throughput.until.litres, 'volumeL', units).text,
+            resin.mostLPerH === null ? 'new resin' : 'new resin, slower',
+          ] as const,
+        ]
       : []),
   ];
 }

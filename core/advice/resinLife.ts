@@ -1,10 +1,13 @@
 import { currentSample, type Sample, type System } from '../file';
 import {
   bedThroughput,
+  bedUtilisation,
   CARBON_KNOWN,
   ionicLoad,
   lifeBand,
   lifeBandByAeration,
+  slowestFlowLPerH,
+  type Bed,
   type BedThroughput,
   type BedUtilisation,
   type CarbonKnown,
@@ -31,7 +34,7 @@ export interface ResinLife {
   /** The one measurement that would narrow the band most; null where none would by much. */
   readonly narrows: string | null;
   readonly flowLPerH: number;
-  /** Largest flow that still holds the breakthrough level, where the flow at hand does not; else null. */
+  /** Largest flow that still holds the breakthrough level, where the flow at hand does not; the life is then told at half of it. Else null. */
   readonly mostLPerH: number | null;
 }
 
@@ -75,9 +78,13 @@ export function resinLife(system: System, solved: SolvedTrain, loop: Pick<LoopRe
   if (beds.some((bed) => bed === null)) return null;
   const load = ionicLoad(first.feed);
   const states = solved.resins.map((resin) => resin.utilisation);
+  const flowLPerH = solved.stations.find((station) => station.after === first.stageId)?.flowLPerH ?? solved.productLPerH;
+  const mostLPerH = mostFlow(states, flowLPerH);
+  const rows = beds.map((bed) => bed!);
+  // Where the flow at hand is too much, its life is told at one the bed holds with ease.
   const throughput = bedThroughput(
-    beds.map((bed) => bed!),
-    states,
+    rows,
+    mostLPerH === null ? states : statesAt(rows, mostLPerH * EASY, first.feed.temperatureC, states),
     load,
   );
   const side = throughput.limiting;
@@ -91,7 +98,6 @@ export function resinLife(system: System, solved: SolvedTrain, loop: Pick<LoopRe
   const best = candidates(shares, known).reduce((least, one) => (width(one[1]) < 0.98 * width(least[1]) ? one : least));
   const need = productLPerDay(system.goal);
   const days = loop && need > 0 && behindLastTank(system, first.stageId) ? loop.polisherDays : null;
-  const flowLPerH = solved.stations.find((station) => station.after === first.stageId)?.flowLPerH ?? solved.productLPerH;
   return {
     throughput: days === null ? throughput : { ...throughput, limiting: 'anion', until: { kind: 'litres', litres: days * need } },
     inLoop: days !== null,
@@ -101,9 +107,19 @@ export function resinLife(system: System, solved: SolvedTrain, loop: Pick<LoopRe
     band,
     narrows: width(band) > WORTH * width(best[1]) ? best[0] : null,
     flowLPerH,
-    mostLPerH: mostFlow(states, flowLPerH),
+    mostLPerH,
   };
 }
+
+/** Share of the largest flow a bed holds at all, at which its life is told where more flows (our judgement). */
+const EASY = 0.5;
+
+/** A row of beds at another flow; as it was where that lies outside the law. */
+const statesAt = (beds: readonly Bed[], flowLPerH: number, temperatureC: number, otherwise: readonly BedUtilisation[]): BedUtilisation[] =>
+  beds.map((bed, i) => {
+    const state = bedUtilisation(bed, Math.max(flowLPerH, slowestFlowLPerH(bed, temperatureC)), temperatureC);
+    return state.ok ? state.value : otherwise[i]!;
+  });
 
 /** Whether a stage stands behind the last tank, where the loop goes round. */
 function behindLastTank({ train }: System, stageId: string): boolean {

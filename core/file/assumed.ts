@@ -33,3 +33,9 @@ export function readingGivesWay(source: Source): boolean {
   const { way, kit } = currentSample(source);
   return source.assumed.includes('reading') && way === 'kit' && (kit.hardnessMgL !== null || kit.alkalinityMgL !== null);
 }
+
+/** Whether nothing of the tap was measured: its strength, and all that follows from it, is assumed. */
+export function tapIsAssumed(source: Source): boolean {
+  const { way } = currentSample(source);
+  return way === 'usual' || (way !== 'report' && source.assumed.includes('reading') && !readingGivesWay(source));
+}

@@ -1,4 +1,4 @@
-export { answered, confirmed, readingGivesWay } from './assumed';
+export { answered, confirmed, readingGivesWay, tapIsAssumed } from './assumed';
 export { FIRST_YEAR, LAST_YEAR, USUAL_LINE_PRESSURE, USUAL_WATER_TEMPERATURE, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
 export { PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';

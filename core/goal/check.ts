@@ -28,6 +28,9 @@ export interface LimitCheck {
 /** What is known of a tap, and how well. */
 export type TapKnown = Pick<CompletedWater, 'water' | 'origins' | 'plusMinusMgL'>;
 
+/** Whether a limit is about what nobody tested and nothing is known of: the little a resin leaves is no finding. */
+export const untested = ({ assumed }: LimitCheck): boolean => assumed !== null && assumed.plusMinus === 0;
+
 /** So many standard deviations past its limit an assumed figure misses it whatever a kit would say. */
 const SURE = 3;
 
@@ -145,7 +148,8 @@ function assumedOf(quantity: LimitQuantity, value: number, tap: TapKnown): Limit
   const at = (key: Solute | 'alkalinity'): number => (key === 'alkalinity' ? tap.water.alkalinityMgL : tap.water.mgL[key]);
   const amount = parts.reduce((sum, [key, each]) => sum + each * at(key), 0);
   const spread = Math.hypot(...parts.map(([key, each]) => each * tap.plusMinusMgL[key]));
-  return amount > 0 ? { plusMinus: (value * spread) / amount } : null;
+  // Nothing is taken for it: not tested, which is not none.
+  return { plusMinus: amount > 0 ? (value * spread) / amount : 0 };
 }
 
 /**

@@ -3,8 +3,19 @@ import { describe, expect, it } from 'vitest';
 import { METRIC_UNITS, type UnitPreference } from '../quantity';
 import { GOAL_IDS, type Demand, type Goal, type LimitQuantity, type Preparation } from './schema';
 import { expectNear, expectWithin, value } from '../testing/close';
-import { balanced, characterWater, hardnessOf, salinityOf, settleWater, solutesMgL, waterFromPH, type Water } from '../water';
-import { checkGoal, type LimitCheck } from './check';
+import {
+  balanced,
+  characterWater,
+  completeWater,
+  type Solute,
+  hardnessOf,
+  salinityOf,
+  settleWater,
+  solutesMgL,
+  waterFromPH,
+  type Water,
+} from '../water';
+import { checkGoal, untested, type LimitCheck } from './check';
 import {
   demandLPerDay,
   demandLPerWeek,
@@ -350,5 +361,21 @@ describe('a week with a batch', () => {
   it('only a total below it makes it smaller', () => {
     const less = scaledDemand(week, 100);
     expect([less.dayL[0], less.batches[0]!.litres]).toEqual([0, 100]);
+  });
+});
+
+describe('what nobody tested', () => {
+  const tap = value(completeWater({ character: 'municipal', temperatureC: 15, ec25UScm: 480 }));
+  const at = (mgL: Partial<Record<Solute, number>>): LimitCheck =>
+    checkGoal(
+      [{ quantity: 'phosphateMgL', label: 'Phosphate', low: null, high: 0.02, because: '', origin: '', meterSees: false }],
+      { ...tap.water, mgL: { ...tap.water.mgL, ...mgL } },
+      value(settleWater(tap.water)),
+      tap,
+    )[0]!;
+  it('is not a finding of none, whatever floor a resin has', () => {
+    expect(untested(at({}))).toBe(true);
+    expect(untested(at({ PO4: 0.001 }))).toBe(true);
+    expect(assumedText('phosphateMgL', 0.001, 0, METRIC_UNITS)).not.toMatch(/NaN|Infinity/);
   });
 });

@@ -1,4 +1,4 @@
-export { STEAM_BOILER_C, checkGoal, limitedValue, missedOf, onlyAssumed, type LimitCheck } from './check';
+export { STEAM_BOILER_C, checkGoal, limitedValue, missedOf, onlyAssumed, type LimitCheck, untested } from './check';
 export {
   demandLPerDay,
   demandLPerWeek,

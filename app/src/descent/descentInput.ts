@@ -2,7 +2,7 @@ import { kindOf, unitRanks, type Stage } from '@yes-clear/core/stage';
 import { knownOf, type TrainReport } from '@yes-clear/core/advice';
 import { goalLimits } from '@yes-clear/core/goal';
 import { probeEc25, type ResinTracking } from '@yes-clear/core/log';
-import { allStages, feedPump, lastTank, type Probe, type Reading, type System } from '@yes-clear/core/file';
+import { allStages, feedPump, lastTank, tapIsAssumed, type Probe, type Reading, type System } from '@yes-clear/core/file';
 import { formatQuantity, inSentence, words } from '@yes-clear/core/quantity';
 import { smallestStepUScm } from '@yes-clear/core/water';
 import { productStation, type SolvedTrain } from '@yes-clear/core/train';
@@ -73,9 +73,13 @@ export function descentInput(
         station.kind === 'pump' ? [[station.after, formatQuantity(station.pressureBar, 'pressureBar', system.units).text] as const] : [],
       ),
     ),
-    tapTexts: [`Tap ${say.water(report.tapReadUScm ?? solved.stations[0]?.state.ec25UScm ?? 0)}`, 'Tap'],
+    tapTexts: tapTexts(system, say.water(report.tapReadUScm ?? solved.stations[0]?.state.ec25UScm ?? 0)),
   };
 }
+
+/** The tap by its reading, or by what is assumed of it. */
+const tapTexts = (system: System, water: string): string[] =>
+  tapIsAssumed(system.source) ? [`Tap, assumed ${water}`, `Tap ~${water}`, 'Tap'] : [`Tap ${water}`, 'Tap'];
 
 /** Concentrate led back before the pump, or before the membrane where there is none. */
 function recycleOf(system: System, solved: SolvedTrain): DescentInput['recycle'] {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { assumedText, type LimitQuantity, type Limit, type LimitCheck, dimensionOf, limitText } from '@yes-clear/core/goal';
+import { assumedText, untested, type LimitQuantity, type Limit, type LimitCheck, dimensionOf, limitText } from '@yes-clear/core/goal';
 import type { UnitPreference } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 import { waterColour } from '../descent/waterColour';
@@ -22,7 +22,11 @@ const emit = defineEmits<{ set: [quantity: LimitQuantity, limit: { low: number |
 const show = (value: number): string => limitText(props.limit.quantity, value, props.units);
 /** What is known: a figure nobody measured says so, with its doubt. */
 const known = (check: LimitCheck): string =>
-  check.assumed ? assumedText(props.limit.quantity, check.value, check.assumed.plusMinus, props.units) : show(check.value);
+  untested(check)
+    ? 'not tested'
+    : check.assumed
+      ? assumedText(props.limit.quantity, check.value, check.assumed.plusMinus, props.units)
+      : show(check.value);
 const values = computed(() => [props.tap?.value, props.used?.value].filter((value): value is number => value !== undefined));
 const scale = computed(() => limitScale(props.limit, values.value));
 const percent = (place: number): string => `${(100 * place).toFixed(2)}%`;
@@ -75,10 +79,11 @@ const set = (side: 'low' | 'high', value: number | null): void =>
       </div>
     </div>
     <div class="now" role="cell">
-      <span class="muted">{{ tap ? known(tap) : '–' }}</span><small v-if="tap?.assumed">assumed</small>
+      <span class="muted">{{ tap ? known(tap) : '–' }}</span><small v-if="tap?.assumed && !untested(tap)">assumed</small>
     </div>
     <div class="now" role="cell" :class="used?.assumed ? 'unsure' : used?.met === false ? 'missed' : 'met'">
-      {{ used ? known(used) : '–' }}<small>{{ used?.assumed ? `assumed${used.met ? '' : ', may miss'}` : margin }}</small>
+      {{ used ? known(used) : '–'
+      }}<small>{{ used && untested(used) ? '' : used?.assumed ? `assumed${used.met ? '' : ', may miss'}` : margin }}</small>
     </div>
     <div v-if="editing" class="edit" role="cell">
       <QuantityField

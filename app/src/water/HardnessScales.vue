@@ -6,15 +6,19 @@ import { computed } from 'vue';
 import { useOpenSystem } from '../system/openSystem';
 
 /** One hardness in every scale it may be asked for in. */
-const props = defineProps<{ hardnessMgL: number; alkalinityMgL: number }>();
+const props = defineProps<{
+  hardnessMgL: number;
+  alkalinityMgL: number;
+  /** Which of the two nobody measured. */ assumed: { hardness: boolean; alkalinity: boolean };
+}>();
 const SCALES = ['mg/L CaCO₃', '°dH', 'gpg', '°fH', '°e', 'mmol/L'];
 const kinds = computed(() => {
   const { temporary, permanent } = hardnessParts(props.hardnessMgL, props.alkalinityMgL);
   return [
-    { label: 'Total hardness', value: props.hardnessMgL },
-    { label: 'Temporary, goes with boiling', value: temporary },
-    { label: 'Permanent', value: permanent },
-    { label: 'Alkalinity', value: props.alkalinityMgL },
+    { label: 'Total hardness', value: props.hardnessMgL, assumed: props.assumed.hardness },
+    { label: 'Temporary, goes with boiling', value: temporary, assumed: props.assumed.hardness || props.assumed.alkalinity },
+    { label: 'Permanent', value: permanent, assumed: props.assumed.hardness || props.assumed.alkalinity },
+    { label: 'Alkalinity', value: props.alkalinityMgL, assumed: props.assumed.alkalinity },
   ];
 });
 const current = useOpenSystem();
@@ -26,6 +30,9 @@ const word = computed(() => {
   return said[0]!.toUpperCase() + said.slice(1);
 });
 const shown = computed(() => current.units.value.hardness);
+/** Two digits are all an assumed figure has. */
+const figure = ({ value, assumed }: { value: number; assumed: boolean }, scale: string): string =>
+  assumed ? `~${formatIn(Number(value.toPrecision(2)), 'hardnessMgL', scale).number}` : formatIn(value, 'hardnessMgL', scale).number;
 const show = (hardness: HardnessUnit): void => current.edit('hardness unit', (s) => ({ ...s, units: { ...s.units, hardness } }));
 /** Scales the whole app can be set to; the others are for looking up. */
 const SHOWN_IN: readonly string[] = ['mg/L CaCO₃', '°dH', 'gpg', '°fH'];
@@ -54,8 +61,8 @@ const SHOWN_IN: readonly string[] = ['mg/L CaCO₃', '°dH', 'gpg', '°fH'];
       </thead>
       <tbody>
         <tr v-for="kind in kinds" :key="kind.label">
-          <td>{{ kind.label }}</td>
-          <td v-for="scale in SCALES" :key="scale">{{ formatIn(kind.value, 'hardnessMgL', scale).number }}</td>
+          <td>{{ kind.label }}{{ kind.assumed ? ', assumed' : '' }}</td>
+          <td v-for="scale in SCALES" :key="scale">{{ figure(kind, scale) }}</td>
         </tr>
       </tbody>
     </table>

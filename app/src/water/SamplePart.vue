@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { longDayOfYear } from '../time/dates';
-import { USUAL_WATER_TEMPERATURE, type SampleWay } from '@yes-clear/core/file';
+import { tapIsAssumed, USUAL_WATER_TEMPERATURE, type SampleWay } from '@yes-clear/core/file';
 import { mdiPlus } from '@mdi/js';
 import { BEYOND_SAYS } from '@yes-clear/core/water';
 import { computed } from 'vue';
@@ -40,6 +40,14 @@ const blamed = computed(() => {
     hardness: field === 'hardnessMgL' || (field === 'ec25UScm' && kit !== null && kit.hardnessMgL !== null),
     alkalinity: field === 'alkalinityMgL' || field === 'pH' || (field === 'ec25UScm' && kit !== null && kit.alkalinityMgL !== null),
     pH: field === 'pH',
+  };
+});
+/** What the tables below would show as if it were known. */
+const unmeasured = computed(() => {
+  const origins = completed.value?.origins;
+  return {
+    hardness: origins?.Ca === 'assumed' || origins?.Mg === 'assumed',
+    alkalinity: origins?.alkalinity === 'assumed',
   };
 });
 const samples = computed(() =>
@@ -110,12 +118,14 @@ const samples = computed(() =>
     </section>
     <section v-if="completed" class="sheet panel"><CompositionBars :completed="completed" /></section>
     <section v-if="completed && state" class="sheet scales">
-      <HardnessScales :hardness-mg-l="state.hardnessMgL" :alkalinity-mg-l="completed.water.alkalinityMgL" />
+      <HardnessScales :hardness-mg-l="state.hardnessMgL" :alkalinity-mg-l="completed.water.alkalinityMgL" :assumed="unmeasured" />
     </section>
     <section v-if="completed && state" class="sheet" aria-label="Dissolved solids by every name">
-      <SolidsRow :water="completed.water" :ec25-u-scm="state.ec25UScm" :tds-mg-l="state.tdsMgL" />
+      <SolidsRow :water="completed.water" :ec25-u-scm="state.ec25UScm" :tds-mg-l="state.tdsMgL" :assumed="tapIsAssumed(source)" />
     </section>
-    <section v-if="completed" class="sheet scales"><SaturationTable :water="completed.water" :units="units" /></section>
+    <section v-if="completed" class="sheet scales">
+      <SaturationTable :water="completed.water" :units="units" :assumed="unmeasured.hardness || unmeasured.alkalinity" />
+    </section>
   </template>
 </template>
 

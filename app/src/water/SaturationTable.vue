@@ -15,7 +15,7 @@ import {
 import { computed } from 'vue';
 
 /** How near this water is to dropping lime as it is warmed in a closed vessel, and how near to the other scales. */
-const props = defineProps<{ water: Water; units: UnitPreference }>();
+const props = defineProps<{ water: Water; units: UnitPreference; /** Lime or alkalinity were not measured. */ assumed: boolean }>();
 const signed = (value: number): string => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(2)}`;
 
 const columns = computed(() =>
@@ -77,23 +77,23 @@ const indices = computed(() => {
     <table class="figures">
       <thead>
         <tr>
-          <th>Lime, as it is warmed</th>
+          <th>Lime, as it is warmed{{ assumed ? ', from assumed ions' : '' }}</th>
           <th v-for="(column, i) in columns" :key="column.t">{{ i === 0 ? `as it comes, ${column.title}` : column.title }}</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="row in rows" :key="row.label">
           <td>{{ row.label }}</td>
-          <td v-for="(cell, i) in row.cells" :key="i">{{ cell }}</td>
+          <td v-for="(cell, i) in row.cells" :key="i">{{ assumed && cell !== '–' ? `~${cell}` : cell }}</td>
         </tr>
       </tbody>
     </table>
     <p class="others">
       <span v-for="one in others" :key="one.label"
-        >{{ one.label }} <b>{{ one.text }}</b> of saturation</span
+        >{{ one.label }} <b>{{ assumed ? '~' : '' }}{{ one.text }}</b> of saturation</span
       >
       <span v-for="one in indices" :key="one.label"
-        >{{ one.label }} <b>{{ one.text }}</b></span
+        >{{ one.label }} <b>{{ assumed ? '~' : '' }}{{ one.text }}</b></span
       >
     </p>
   </div>

@@ -4,7 +4,7 @@ import { dryResidueMgL, readingFromEc25, type MeterScale, type Water } from '@ye
 import { computed } from 'vue';
 
 /** One water under every name "TDS" goes by: three different things, and four scales of one of them. */
-const props = defineProps<{ water: Water; ec25UScm: number; tdsMgL: number }>();
+const props = defineProps<{ water: Water; ec25UScm: number; tdsMgL: number; /** Nothing of it was measured. */ assumed: boolean }>();
 const ppm = (scale: MeterScale): string => roundForReading(readingFromEc25(props.ec25UScm, scale));
 const kinds = computed(() => [
   { label: 'Sum of ions', text: `${roundForReading(props.tdsMgL)} mg/L` },
@@ -21,7 +21,7 @@ const kinds = computed(() => [
   <dl class="solids">
     <div v-for="kind in kinds" :key="kind.label">
       <dt>{{ kind.label }}</dt>
-      <dd>{{ kind.text }}</dd>
+      <dd>{{ assumed ? '~' : '' }}{{ kind.text }}</dd>
     </div>
   </dl>
 </template>

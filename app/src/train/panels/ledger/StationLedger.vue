@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { System } from '@yes-clear/core/file';
+import { tapIsAssumed, type System } from '@yes-clear/core/file';
 import { formatQuantity, roundForReading, shownUnit, type Dimension } from '@yes-clear/core/quantity';
 import { figureDoubts } from '@yes-clear/core/advice';
 import type { SolvedTrain, Station } from '@yes-clear/core/train';
@@ -32,25 +32,49 @@ const rows = computed<Row[]>(() => [
   { label: `Flow ${unit('flowLPerH')}`, cell: (s) => show(s.flowLPerH, 'flowLPerH') },
   { label: `Pressure ${unit('pressureBar')}`, cell: (s) => show(s.pressureBar, 'pressureBar') },
   props.system.units.strength === 'ppm'
-    ? { label: 'TDS ppm', cell: (s) => show(s.state.ec25UScm, 'conductivityUScm') }
-    : { label: 'EC µS/cm', cell: (s) => roundForReading(s.state.ec25UScm) },
+    ? { label: 'TDS ppm', cell: (s) => marked(show(s.state.ec25UScm, 'conductivityUScm'), wholly.value) }
+    : { label: 'EC µS/cm', cell: (s) => marked(roundForReading(s.state.ec25UScm), wholly.value) },
   {
     label: `Hardness ${unit('hardnessMgL').replace(' CaCO₃', '')}`,
-    cell: (s) => (s.state.hardnessMgL < 0.2 ? '0' : show(s.state.hardnessMgL, 'hardnessMgL')),
+    cell: (s) =>
+      s.state.hardnessMgL < 0.2
+        ? '0'
+        : isAssumed('Ca') || isAssumed('Mg')
+          ? `~${show(Number(s.state.hardnessMgL.toPrecision(2)), 'hardnessMgL')}`
+          : show(s.state.hardnessMgL, 'hardnessMgL'),
   },
   { label: 'pH', cell: (s) => pHText(s) },
   { label: 'Silica mg/L', cell: (s) => about(s.water.mgL.SiO2, 'SiO2') },
-  { label: 'Chlorine mg/L', cell: (s) => small(s.water.mgL.chlorine + s.water.mgL.chloramine) },
+  { label: 'Chlorine mg/L', cell: (s) => marked(small(s.water.mgL.chlorine + s.water.mgL.chloramine), isAssumed('chlorine')) },
 ]);
+/** Nothing of the tap was measured. */
+const wholly = computed(() => tapIsAssumed(props.system.source));
+/** A figure that rests on an assumption stands with a tilde. */
+const marked = (text: string, assumed: boolean): string => (assumed && text !== '0' ? `~${text}` : text);
 /** Below what anybody measures, zero reads better than a string of noughts. */
 const small = (mgL: number): string => (mgL < 0.005 ? '0' : mgL.toFixed(mgL < 10 ? 2 : 1));
 
+/** What stands in the ledger and was not measured, in a sentence's first words. */
+const unmeasured = computed(() => {
+  const names = [
+    ...(isAssumed('Ca') || isAssumed('Mg') ? ['hardness'] : []),
+    ...(props.origins?.pH === 'assumed' ? ['pH'] : []),
+    ...(isAssumed('SiO2') ? ['silica'] : []),
+    ...(isAssumed('chlorine') ? ['chlorine'] : []),
+  ];
+  const said = names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)} were` : names.length === 1 ? `${names[0]} was` : '';
+  return said === '' ? '' : said[0]!.toUpperCase() + said.slice(1);
+});
 /** What is said of figures whose doubt is larger than their digits, each once. */
 const doubts = computed(() => figureDoubts(props.solved));
 const footnotes = computed(() => [
   ...(props.used ? [props.used] : []),
   ...new Set(doubts.value.map(({ says }) => says)),
-  ...(isAssumed('SiO2') ? ['Silica was not tested at the tap: figures with ~ follow from what is usual in such a supply.'] : []),
+  ...(wholly.value
+    ? ['Nothing was measured at the tap: figures with ~ follow from an assumed reading.']
+    : unmeasured.value.length > 0
+      ? [`${unmeasured.value} not measured at the tap: figures with ~ follow from what is usual in such a supply.`]
+      : []),
 ]);
 const isAssumed = (solute: Solute): boolean => props.origins?.[solute] === 'assumed';
 /** A figure that rests on what nobody measured. */
@@ -61,7 +85,7 @@ const about = (mgL: number, solute: Solute): string => {
 /** A pH with no more digits than its doubt allows. */
 function pHText({ after, state }: Station): string {
   const doubt = doubts.value.find((one) => one.after === after && one.figure === 'pH');
-  return doubt ? `~${state.pH.toFixed(0)}` : state.pH.toFixed(1);
+  return doubt ? `~${state.pH.toFixed(0)}` : marked(state.pH.toFixed(1), props.origins?.pH === 'assumed');
 }
 
 const stationOf = computed(
