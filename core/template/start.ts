@@ -47,6 +47,8 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
     after,
     instrumentId: FIRST_INSTRUMENT,
   });
+  // Whoever speaks of ppm reads a pen; the sea is read by conductivity.
+  const byPen = units.strength === 'ppm' && row.supply?.character !== 'seawater';
   return {
     id,
     name,
@@ -57,7 +59,7 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
     updatedAt: at,
     units,
     instruments: [
-      row.supply
+      row.supply && !byPen
         ? { ...newInstrument(FIRST_INSTRUMENT, 'Conductivity meter'), scale: { kind: 'conductivity' } }
         : newInstrument(FIRST_INSTRUMENT, 'In-line meter'),
     ],
@@ -72,7 +74,7 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
           character: row.supply?.character ?? 'municipal',
           way: 'meter',
           temperatureC: row.supply?.temperatureC ?? 15,
-          reading: row.supply?.readingUScm ?? 240,
+          reading: row.supply ? row.supply.readingUScm * (byPen ? 0.5 : 1) : 240,
           instrumentId: FIRST_INSTRUMENT,
           kit: NO_KIT,
           report: NO_REPORT,

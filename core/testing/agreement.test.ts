@@ -113,6 +113,8 @@ function contradictions(system: System, tap: CompletedWater, report: TrainReport
       'the goal is judged at another hour than the loop tells',
     );
   else if (ec && !blended) need(ec.value === polishedStation(solved).state.ec25UScm, 'the goal is judged elsewhere than at the outlet');
+  if (ec && !blended && goal?.severity === 'good')
+    need(plain(goal.title).includes(plain(say.water(ec.value))), `goal "${goal.title}" against ${ec.value} judged`);
   // Title, picture and ledger.
   if (!solved.unit?.noProduction)
     need(
@@ -123,7 +125,10 @@ function contradictions(system: System, tap: CompletedWater, report: TrainReport
   if (resin?.throughput.until.kind === 'litres') {
     const { litres } = resin.throughput.until;
     need(resin.band.p10 <= 1 && resin.band.p90 >= 1, 'the life told lies outside its own band');
-    need((foot.get('new resin') ?? foot.get('new resin, slower')) === plain(say.of(litres, 'volumeL')), `foot ${foot.get('new resin')} against ${litres}`);
+    need(
+      (foot.get('new resin') ?? foot.get('new resin, slower')) === plain(say.of(litres, 'volumeL')),
+      `foot ${foot.get('new resin')} against ${litres}`,
+    );
     const told = findings.find(({ id }) => id === 'resin');
     if (told && resin.mostLPerH === null && !resin.inLoop)
       need(plain(told.title).includes(plain(say.about(litres, 'volumeL'))), `finding "${told.title}" against ${litres}`);

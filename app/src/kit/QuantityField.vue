@@ -46,6 +46,8 @@ const { text, error, symbol, hint, doubt, typed, left, meant } = useQuantityInpu
   changed: (value, raw) => {
     emit('update:modelValue', value);
     emit('typed', raw);
+    // Typed as it stood: somebody has looked.
+    if (props.assumed && value !== null && value === props.modelValue) emit('confirm');
   },
 });
 </script>
