@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { simulateBeds, type ColumnRun } from '../exchange';
-import { type Stage, type StageOf, newStage } from '../stage';
+import { ionicLoad, lifeKey, lifeOf, POLISH_FLOORS, simulateBeds, type BedLife, type ColumnRun } from '../exchange';
+import { type Stage, type StageOf, newStage, type TrainUse } from '../stage';
 import type { System } from '../file';
-import { expectWithin, value } from '../testing/close';
-import { columnMarks, outMgL, resinChain, unspentMm } from './column';
+import { expectNear, expectWithin, value } from '../testing/close';
+import { columnMarks, livesAsked, outMgL, resinChain, unspentMm, withLives } from './column';
 import { systemFromTemplate } from '../template';
 import { solveTrain, tapWater } from '../train';
 
@@ -79,5 +79,60 @@ describe('the marks in its life', () => {
     const limit = own.find((mark) => mark.id === 'crew');
     if (limit) expect(limit.litres).toBeGreaterThan(meter.litres);
     expect(own.some((mark) => mark.id === 'silica')).toBe(false);
+  });
+});
+
+describe('the train reads the column where a bed stands near its fronts', () => {
+  const house = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'marineHousehold', at: '2026-11-23T10:00:00Z' });
+  const { water } = value(tapWater(house.source, house.instruments));
+  const fresh = value(solveTrain(house.train, house.source, water));
+  const chain = resinChain(house.train.stages, fresh, 'resin')!;
+  const run = value(simulateBeds(chain.beds, chain.water, chain.flowLPerH));
+  const load = ionicLoad(chain.water);
+  const after = (litres: number): TrainUse => ({
+    resin: { cationEq: (litres * load.cationMeqL) / 1000, anionEq: (litres * load.anionMeqL) / 1000, passedL: litres },
+  });
+  const lives = new Map([[lifeKey(chain), lifeOf(run)]]);
+  const solvedAt = (litres: number, known: ReadonlyMap<string, BedLife>): { silica: number; nitrate: number; asked: number } => {
+    const used = after(litres);
+    const first = value(solveTrain(house.train, house.source, water, used));
+    const asked = livesAsked(house.train.stages, first, used);
+    const solved = value(solveTrain(house.train, house.source, water, withLives(used, asked, known)));
+    const { mgL } = solved.stations.find((station) => station.after === 'resin')!.water;
+    return { silica: mgL.SiO2, nitrate: mgL.NO3, asked: asked.length };
+  };
+  const end = run.litres.at(-1)!;
+  const at = (values: readonly number[], litres: number): number => {
+    const k = run.litres.findIndex((one) => one >= litres);
+    const share = (litres - run.litres[k - 1]!) / (run.litres[k]! - run.litres[k - 1]!);
+    return values[k - 1]! + share * (values[k]! - values[k - 1]!);
+  };
+
+  it('gives the cells’ silica and nitrate at its own litres, with the floor', () => {
+    for (const share of [0.5, 0.7, 0.8, 0.9]) {
+      const { silica, nitrate, asked } = solvedAt(share * end, lives);
+      expect(asked).toBe(1);
+      expectWithin(silica, at(outMgL(run, 'SiO2'), share * end) + POLISH_FLOORS.cartridge.silicaMgL, 1e-6);
+      expectNear(nitrate, at(outMgL(run, 'NO3'), share * end), 1e-9);
+    }
+  });
+  it('the first estimate stands until then, and past the end of the run; a fresh bed asks for none', () => {
+    const estimate = solvedAt(0.8 * end, new Map());
+    expect(estimate.asked).toBe(1);
+    expect(estimate.silica).not.toBe(solvedAt(0.8 * end, lives).silica);
+    expect(solvedAt(3 * end, lives).silica).toBe(solvedAt(3 * end, new Map()).silica);
+    expect(solvedAt(0.1 * end, lives).asked).toBe(0);
+  });
+  it('a run further than its default is asked for where a bed stands further', () =>
+    expect(value(simulateBeds(chain.beds, chain.water, chain.flowLPerH, { least: 2 * end })).litres.at(-1)!).toBeGreaterThan(1.9 * end));
+  it('one key is one run: three digits of the water, two of the flow', () => {
+    const near = {
+      ...chain,
+      flowLPerH: chain.flowLPerH * 1.0001,
+      water: { ...chain.water, carbonMmolL: chain.water.carbonMmolL * 1.00001 },
+    };
+    expect(lifeKey(near)).toBe(lifeKey(chain));
+    expect(lifeKey({ ...chain, flowLPerH: 2 * chain.flowLPerH })).not.toBe(lifeKey(chain));
+    expect(lifeKey({ ...chain, beds: [{ ...chain.beds[0]!, packing: 0.75 }] })).not.toBe(lifeKey(chain));
   });
 });

@@ -1,6 +1,6 @@
-import { kindOf, type Stage, type StageOf, stageBed } from '../stage';
+import { kindOf, type Stage, type StageOf, stageBed, type TrainUse } from '../stage';
 import type { System } from '../file';
-import { amountOf, firstPast, RESIN_ROWS, type Bed, type ColumnRun, type IonId } from '../exchange';
+import { amountOf, firstPast, ionicLoad, lifeKey, RESIN_ROWS, type Bed, type BedLife, type ColumnRun, type IonId } from '../exchange';
 import { goalLimits } from '../goal';
 import type { Water } from '../water';
 import type { SolvedTrain } from '../train';
@@ -31,6 +31,52 @@ export function resinChain(stages: readonly Stage[], solved: SolvedTrain, stageI
   const beds = stages.slice(first, at + 1).filter((stage): stage is StageOf<'resin'> => stage.kind === 'resin');
   return { beds: beds.map(stageBed), water: station.water, flowLPerH: station.flowLPerH };
 }
+
+/** A row of resin that is used so far that the cells of the column should speak for it, and where it stands. */
+export interface LifeAsked {
+  readonly stageId: string;
+  readonly key: string;
+  readonly chain: ResinChain;
+  readonly litres: number;
+}
+
+/** Share of its side from which a bed's fronts are near enough to matter. */
+const FRONTS_MATTER = 0.4;
+
+/**
+ * The rows of resin whose life the train should read from the column: those that stand near their fronts. Litres are by
+ * the equivalents the log believes were taken up, so that a lane or a better load moves them, not the shapes.
+ */
+export function livesAsked(stages: readonly Stage[], solved: SolvedTrain, use: TrainUse): LifeAsked[] {
+  return solved.resins.flatMap(({ stageId, usedShare }): LifeAsked[] => {
+    const own = use[stageId];
+    const chain = own && usedShare >= FRONTS_MATTER ? resinChain(stages, solved, stageId) : null;
+    const stage = stages.find(({ id }) => id === stageId);
+    // A bed of one side alone is no row of the column.
+    if (
+      !own ||
+      !chain ||
+      stage?.kind !== 'resin' ||
+      !(RESIN_ROWS[stage.resinClass].cationShare > 0 && RESIN_ROWS[stage.resinClass].cationShare < 1)
+    )
+      return [];
+    const load = ionicLoad(chain.water);
+    const byEq = own.anionEq !== undefined && load.anionMeqL > 0 ? (1000 * own.anionEq) / load.anionMeqL : undefined;
+    const litres = byEq ?? own.passedL;
+    return litres === undefined ? [] : [{ stageId, key: lifeKey(chain), chain, litres }];
+  });
+}
+
+/** What the log says of the stages, with the lives that are known of them. */
+export const withLives = (use: TrainUse, asked: readonly LifeAsked[], known: ReadonlyMap<string, BedLife>): TrainUse => ({
+  ...use,
+  ...Object.fromEntries(
+    asked.flatMap(({ stageId, key, litres }) => {
+      const of = known.get(key);
+      return of && litres <= of.litres.at(-1)! ? [[stageId, { ...use[stageId], life: { of, litres } }] as const] : [];
+    }),
+  ),
+});
 
 /** A moment in the life of a bed that somebody should know of. */
 export interface ColumnMark {

@@ -1,4 +1,4 @@
-export { columnMarks, outMgL, resinChain, type ResinChain } from './column';
+export { columnMarks, livesAsked, outMgL, resinChain, withLives, type LifeAsked, type ResinChain } from './column';
 export { waterCost, type WaterCost } from './cost';
 export { figureDoubts } from './doubts';
 export { gatherFacts } from './facts';

@@ -51,6 +51,8 @@ export interface ColumnRun {
 export interface ColumnOptions {
   /** Litres to pass; the default runs a quarter past the later side's first front. */
   readonly litres?: number;
+  /** Litres to pass at least, where the default would end sooner. */
+  readonly least?: number;
   /** Cells in each bed; the default follows the transfer units and how near the ions stand to each other. */
   readonly cells?: number;
   /** Transfer units of each bed in place of the film's own; null comes to rest with the beads at every batch. */
@@ -174,7 +176,7 @@ export function* columnSteps(
   if (!plans.ok) return plans;
   const [cation, anion] = plans.value;
   const last = Math.max(...[cation, anion].map((side) => litresOf(side, 1)));
-  const horizon = options.litres ?? 1.25 * last;
+  const horizon = options.litres ?? Math.max(1.25 * last, options.least ?? 0);
   const cationRun = yield* halved(sideSteps(cation, options, horizon), 0);
   if (!cationRun.ok) return cationRun;
   const anionRun = yield* halved(sideSteps(anion, options, horizon), 0.5);

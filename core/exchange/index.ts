@@ -1,3 +1,4 @@
+export { lifeKey, lifeOf, outletOf, type BedLife } from './bedLife';
 export { blendPermeate, calcitePickup } from './blend';
 export { cellRow, runCells } from './cells';
 export { frontChain } from './coherence';
@@ -33,7 +34,7 @@ export {
 } from './routes';
 export { judgeRise, type RisePoint } from './service';
 export { SODIUM_PER_HARDNESS, sizeSoftener, softened, softenerCapacityEqPerL, softenerLeakageMgL, type SoftenerPlan } from './softener';
-export { KINETIC, floorOf, measuredFloor, polishedWater, type PolishFloor } from './polish';
+export { KINETIC, POLISH_FLOORS, floorOf, measuredFloor, polishedWater, type PolishFloor } from './polish';
 export { bedCapacityEq, bedThroughput, type BedThroughput } from './throughput';
 export {
   forecastCartridge,

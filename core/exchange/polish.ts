@@ -102,6 +102,8 @@ const there = <Id extends IonId>(ids: readonly Id[], water: Water): Id[] => ids.
 /**
  * The water leaving a bed of which a share of each side is used: the exact fronts of its ions with the film's edges, what
  * slips within the beads, and the floor. About 20 % off the cells of the column on a rising edge, exact on plateaus.
+ *
+ * @param outlet what the cells of the column found for so many litres, ion by ion: it stands in place of the fronts
  */
 export function polishedWater(
   water: Water,
@@ -109,6 +111,7 @@ export function polishedWater(
   state: BedUtilisation,
   used: { readonly cation: number; readonly anion: number },
   floor: PolishFloor,
+  outlet: ReadonlyMap<IonId, number> | null = null,
 ): Water {
   const row = RESIN_ROWS[resin];
   const resinEqPerL = row.cationShare > 0 ? row.cationEqPerL / row.cationShare : 1;
@@ -136,6 +139,11 @@ export function polishedWater(
     const id = anions[i]!;
     if (id === 'carbon') carbonMmolL = amountOf(id, meqL);
     else mgL[id] = amountOf(id, meqL);
+  });
+  // What the cells found, and no less than slips through within the beads.
+  outlet?.forEach((amount, id) => {
+    if (id === 'carbon') carbonMmolL = amount;
+    else mgL[id] = amount;
   });
   mgL.Na += (floor.saltUmolL / 1000) * MOLAR_MASS.Na + floor.sodiumMgL;
   mgL.Cl += (floor.saltUmolL / 1000) * MOLAR_MASS.Cl;

@@ -5,6 +5,7 @@ import {
   bedUtilisation,
   floorOf,
   measuredFloor,
+  outletOf,
   polishedWater,
   RESIN_CLASSES,
   RESIN_ROWS,
@@ -109,7 +110,14 @@ export const resin = defineStage(schema, {
     const cationUsed = shareOf(use.cationEq, capacity.cationEq);
     const anionUsed = shareOf(use.anionEq, capacity.anionEq);
     return ok({
-      water: polishedWater(water, stage.resinClass, utilisation.value, { cation: cationUsed, anion: anionUsed }, resinFloor(stage, inLoop)),
+      water: polishedWater(
+        water,
+        stage.resinClass,
+        utilisation.value,
+        { cation: cationUsed, anion: anionUsed },
+        resinFloor(stage, inLoop),
+        use.life ? outletOf(use.life.of, use.life.litres) : null,
+      ),
       resin: { stageId: stage.id, utilisation: utilisation.value, usedShare: Math.max(cationUsed, anionUsed), feed: water },
     });
   },

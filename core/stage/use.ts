@@ -1,8 +1,12 @@
+import type { BedLife } from '../exchange';
+
 /** What the log says a stage has been through since it was fitted; what is absent is not known. */
 export interface StageUse {
   /** Equivalents a resin has taken up. */
   readonly cationEq?: number;
   readonly anionEq?: number;
+  /** What the cells of the column found for its row, and the litres it stands at; absent where nobody has run it. */
+  readonly life?: { readonly of: BedLife; readonly litres: number };
   /** Litres that went through it. */
   readonly passedL?: number;
   readonly years?: number;

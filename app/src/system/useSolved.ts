@@ -1,12 +1,16 @@
 import type { Reading, System } from '@yes-clear/core/file';
+import { lifeOf } from '@yes-clear/core/exchange';
 import type { InputError, Outcome } from '@yes-clear/core/quantity';
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
-import { solveBeside } from '../worker/client';
+import { keepLifeBeside, solveBeside, start, type Running } from '../worker/client';
+import type { Jobs } from '../worker/jobs';
 import { newest } from '../worker/newest';
 import type { Solved } from '../worker/solved';
 
 /** Answers of this visit by system, so that coming back shows the last one at once. */
 const lastAnswers = new Map<string, Outcome<Solved>>();
+/** How far past where it stands a row is run. */
+const FURTHER = 1.2;
 /** A solve that takes longer is said to be under way, ms. */
 const NOTICED_MS = 300;
 
@@ -44,6 +48,24 @@ export function useSolved(
     }
   });
   watch([system, readings, now], () => solve(system.value), { immediate: true });
+  // What is a first estimate yet is run in the cells, one row at a time, and read from then on.
+  const tried = new Set<string>();
+  let running: Running<Jobs['column']['output']> | null = null;
+  watch(answer, async (outcome) => {
+    const asked = outcome?.ok ? outcome.value.estimated.find(({ key }) => !tried.has(key)) : undefined;
+    if (!asked || running || gone) return;
+    tried.add(asked.key);
+    const { beds, water, flowLPerH } = asked.chain;
+    // Far past its fronts the run goes on as far as the bed has.
+    const options = asked.litres > 0 ? { least: FURTHER * asked.litres } : {};
+    running = start('column', { beds: [...beds], water, flowLPerH, options }, () => undefined);
+    const found = await running.result.catch(() => null);
+    running = null;
+    if (gone || !found?.ok) return;
+    await keepLifeBeside(asked.key, lifeOf(found.value));
+    solve(system.value);
+  });
+  onScopeDispose(() => running?.cancel());
   return {
     solved: computed(() => (answer.value?.ok ? answer.value.value : null)),
     error: computed(() => (answer.value && !answer.value.ok ? answer.value.error : null)),

@@ -32,7 +32,7 @@ describe.each(STAGE_KINDS)('%s on the screen', (kind) => {
   const { system, stage, report } = withOne(kind);
   it('has a column in the ledger, with a figure in every row', () => {
     const ledger = mount(StationLedger, {
-      props: { system, solved: report.solved, origins: null, left: 100, columnWidth: 90, used: null, selected: 'new' },
+      props: { system, solved: report.solved, origins: null, left: 100, columnWidth: 90, used: null, estimated: [], selected: 'new' },
     });
     const heads = ledger.findAll('[role=columnheader]').map((head) => head.text());
     const at = heads.lastIndexOf(stage.name);

@@ -1,4 +1,5 @@
 import type { Reading, System } from '@yes-clear/core/file';
+import type { BedLife } from '@yes-clear/core/exchange';
 import type { Outcome } from '@yes-clear/core/quantity';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Solved } from './solved';
@@ -49,6 +50,9 @@ export async function solveBeside(system: System, readings: readonly Reading[], 
   }
   return answer(lane, lane.remote.solve(system, now) as Promise<Outcome<Omit<Solved, 'system'>>>);
 }
+
+/** Gives the worker that solves the life of a row of resin. */
+export const keepLifeBeside = (key: string, life: BedLife): Promise<void> => staffed('page').remote.keepLife(key, life);
 
 /** How one system stands, read from the database by the worker itself; null when it is not there. */
 export async function roundBeside(id: string, now: string): Promise<{ readonly revision: number; readonly round: Round } | null> {

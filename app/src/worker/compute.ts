@@ -1,4 +1,5 @@
 import type { Reading, System } from '@yes-clear/core/file';
+import type { BedLife } from '@yes-clear/core/exchange';
 import type { Outcome } from '@yes-clear/core/quantity';
 import { expose } from 'comlink';
 import { config } from 'zod';
@@ -19,6 +20,9 @@ const cancelled = new Set<number>();
 /** The page has opened the database before it asks; a failure is told with the first question. */
 const opened = openDatabase();
 opened.catch(() => undefined);
+/** Lives of resin found so far, by their key. */
+const lives = new Map<string, BedLife>();
+const MOST_LIVES = 40;
 let kept: { readonly id: string; readonly readings: readonly Reading[] } = { id: '', readings: [] };
 
 const worker = {
@@ -26,8 +30,13 @@ const worker = {
   keepReadings(id: string, readings: readonly Reading[]): void {
     kept = { id, readings };
   },
+  /** Holds the life of a row of resin for the solves that follow; of many the newest stay. */
+  keepLife(key: string, life: BedLife): void {
+    lives.set(key, life);
+    if (lives.size > MOST_LIVES) lives.delete(lives.keys().next().value!);
+  },
   solve(system: System, now: string): Outcome<Omit<Solved, 'system'>> {
-    const solved = solveSystem(system, kept.id === system.id ? kept.readings : [], now);
+    const solved = solveSystem(system, kept.id === system.id ? kept.readings : [], now, lives);
     if (!solved.ok) return solved;
     // The page has the system that it asked for.
     const { system: _, ...answer } = solved.value;

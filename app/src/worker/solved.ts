@@ -3,7 +3,8 @@ import { logFindings, standing, type ResinTracking } from '@yes-clear/core/log';
 import type { Outcome } from '@yes-clear/core/quantity';
 import { membraneOperation, tapWater, type MembraneOperation } from '@yes-clear/core/train';
 import type { Finding, TrainUse } from '@yes-clear/core/stage';
-import type { TrainReport } from '@yes-clear/core/advice';
+import { livesAsked, reportTrain, withLives, type LifeAsked, type TrainReport } from '@yes-clear/core/advice';
+import type { BedLife } from '@yes-clear/core/exchange';
 
 /** A system as it stands today: its train solved with what the log says it has been through, and what that means. */
 export interface Solved {
@@ -13,18 +14,32 @@ export interface Solved {
   readonly tracking: ResinTracking | null;
   /** What the log says each stage has been through. */
   readonly use: TrainUse;
+  /** Rows of resin whose outlet is a first estimate yet: the cells of the column have not been run for them. */
+  readonly estimated: readonly LifeAsked[];
   /** The membrane unit as it runs today, to be asked alone; null without one. */
   readonly operation: MembraneOperation | null;
   readonly logFindings: readonly Finding[];
 }
 
-/** Solves a system with its readings as of an instant; some 20 ms, so pages have it done in the worker. */
-export function solveSystem(system: System, readings: readonly Reading[], now: string): Outcome<Solved> {
+/** Lives of resin known to whoever solves, by their key. */
+export type KnownLives = ReadonlyMap<string, BedLife>;
+
+/**
+ * Solves a system with its readings as of an instant; some 20 ms, so pages have it done in the worker.
+ *
+ * @param lives what the cells of the column found so far: the train reads it where it stands near its fronts
+ */
+export function solveSystem(system: System, readings: readonly Reading[], now: string, lives: KnownLives = new Map()): Outcome<Solved> {
   const water = tapWater(system.source, system.instruments);
   if (!water.ok) return water;
   const today = standing(system, readings, water.value.water, now, water.value);
   if (!today.ok) return today;
-  const { report, tracking, use } = today.value;
+  const { tracking } = today.value;
+  const asked = livesAsked(today.value.report.train.stages, today.value.report.solved, today.value.use);
+  const use = withLives(today.value.use, asked, lives);
+  const known = asked.filter(({ stageId }) => use[stageId]?.life);
+  const again = known.length > 0 ? reportTrain(system, water.value.water, use, today.value.report.solved, water.value) : null;
+  const report = again?.ok ? again.value : today.value.report;
   return {
     ok: true,
     value: {
@@ -32,6 +47,7 @@ export function solveSystem(system: System, readings: readonly Reading[], now: s
       report,
       tracking,
       use,
+      estimated: asked.filter((one) => !known.includes(one)),
       operation: membraneOperation(report.train, system.source, report.solved),
       logFindings: logFindings(system, readings, report.solved, tracking, now),
     },

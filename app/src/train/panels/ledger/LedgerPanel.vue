@@ -11,6 +11,10 @@ import StationLedger from './StationLedger.vue';
 const current = useOpenSystem();
 const edits = useTrainEdits(current);
 const origins = computed(() => (current.water.value?.ok ? current.water.value.value.origins : null));
+const estimated = computed(() => {
+  const ids = (current.solved.value?.estimated ?? []).map(({ stageId }) => stageId);
+  return (current.system.value?.train.stages ?? []).filter(({ id }) => ids.includes(id)).map(({ name }) => name);
+});
 const bench = useWorkbench();
 const { drawn, report } = bench;
 const host = useTemplateRef<HTMLElement>('host');
@@ -24,6 +28,7 @@ useScrolledTogether(host, bench.scrolled);
       :system="drawn"
       :solved="report.solved"
       :origins="origins"
+      :estimated="estimated"
       :used="usedSays(drawn, report)"
       :left="bench.left"
       :column-width="bench.columnWidth.value"

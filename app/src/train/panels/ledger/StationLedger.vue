@@ -15,6 +15,8 @@ const props = defineProps<{
   origins: CompletedWater['origins'] | null;
   /** The water as it is used, where the product is blended; null where it is used as it comes. */
   used: string | null;
+  /** Names of the resins whose outlet is a first estimate yet. */
+  estimated: readonly string[];
   left: number;
   columnWidth: number;
   selected: string | null;
@@ -69,6 +71,7 @@ const unmeasured = computed(() => {
 const doubts = computed(() => figureDoubts(props.solved));
 const footnotes = computed(() => [
   ...(props.used ? [props.used] : []),
+  ...(props.estimated.length > 0 ? [`${props.estimated.join(' and ')}: first estimate, the column is being run.`] : []),
   ...new Set(doubts.value.map(({ says }) => says)),
   ...(wholly.value
     ? ['Nothing was measured at the tap: figures with ~ follow from an assumed reading.']
