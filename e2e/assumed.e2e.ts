@@ -9,6 +9,7 @@ test('every template, untouched: what nobody measured is marked wherever it stan
   test.setTimeout(240_000);
   await firstVisit(page);
   await page.keyboard.press('n');
+  await expect(page.getByRole('heading', { name: 'New system' })).toBeVisible();
   const names = await page.getByRole('radiogroup', { name: 'Starting train' }).getByRole('radio').locator('strong').allInnerTexts();
   expect(names.length).toBeGreaterThanOrEqual(11);
   await page.keyboard.press('Escape');

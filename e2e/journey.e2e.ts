@@ -22,7 +22,7 @@ test('from a new system to a logged reading, out to a file and back', async ({ p
     await enter(page, 'pH', '7.6');
     await enter(page, 'Water temperature', '59 F');
     await expect(field(page, 'Total hardness')).toHaveValue('196.3');
-    await expect(page.getByText('This water is very hard')).toBeVisible();
+    await expect(page.getByText('Very hard on the USGS scale')).toBeVisible();
     // Cations and anions balance: both heads show the same sum.
     const heads = await page.locator('.heads span').allInnerTexts();
     expect(heads[0]).toBe(heads[1]);

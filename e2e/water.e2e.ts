@@ -60,7 +60,7 @@ test('a report that contradicts itself says by how much, and is closed on reques
   const balance = page.getByRole('article').filter({ hasText: 'contradicts itself' });
   await expect(balance.getByRole('heading')).toHaveText(/charges miss by −[34]\.\d.%/);
   await balance.getByRole('button', { name: 'Close on sodium' }).click();
-  await expect(composition(page, 'Sodium')).toHaveText(/^1[0-3]\.\d/);
+  await expect(composition(page, 'Sodium')).toHaveText(/^1[0-3]( ±|\.\d)/);
   await page.keyboard.press('Control+z');
   await expect(composition(page, 'Sodium')).toHaveText(/^1\.2/);
 });
@@ -147,7 +147,7 @@ test('another goal, and the water means something else', async ({ page }) => {
   await expect(findings).toContainText(/of lime at 257.°F, up to .* where it steams/);
   await expect(findings).toContainText('Ryznar index');
   await expect(findings).not.toContainText('ammonia nitrogen');
-  await expect(page.getByText('This water is moderately hard')).toBeVisible();
+  await expect(page.getByText('Moderately hard on the beverage trade’s scale')).toBeVisible();
 });
 
 test('goal: schools side by side, limits of this job, minerals put back', async ({ page }) => {
@@ -184,7 +184,10 @@ test('goal: the week is dragged, typed and moved by keys, and the tank answers',
   const before = await field(page, 'Sunday').inputValue();
   await page.keyboard.press('ArrowUp');
   await expect(field(page, 'Sunday')).not.toHaveValue(before);
-  const box = (await page.getByRole('slider', { name: 'Litres by day, Monday' }).boundingBox())!;
+  // All of the bar in sight, with room for what the outcome says below it.
+  const monday = page.getByRole('slider', { name: 'Litres by day, Monday' });
+  await monday.evaluate((bar) => bar.scrollIntoView({ block: 'center' }));
+  const box = (await monday.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height - 2);
   await page.mouse.down();
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2, { steps: 4 });

@@ -344,7 +344,7 @@ function nitrate({ completed, family, limits, say }: Tap): Finding | null {
   return {
     id: 'nitrate',
     severity: family === 'drinking' ? 'bad' : 'note',
-    title: `Nitrate ${completed.origins.NO3 === 'assumed' ? 'about ' : ''}${say.mgL(amount)}, the goal is at most ${say.mgL(high)}`,
+    title: `Nitrate ${completed.origins.NO3 === 'assumed' ? `about ${say.about(amount, 'concentrationMgL')}` : say.mgL(amount)}, the goal is at most ${say.mgL(high)}`,
     why:
       family === 'drinking'
         ? 'Not for infants; neither carbon nor boiling takes it out.'

@@ -1,4 +1,4 @@
-import { formatIn, formatQuantity, THIN, type Dimension, type UnitPreference } from '../quantity';
+import { formatIn, formatQuantity, THIN, withDoubt, type Dimension, type UnitPreference } from '../quantity';
 import type { LimitQuantity } from './schema';
 
 /** A figure a limit is about, with its unit. Conductivity limits stand so near zero that whole ppm would hide them. */
@@ -28,10 +28,7 @@ export function assumedText(quantity: LimitQuantity, value: number, plusMinus: n
   const shown = Number(figure.replaceAll(THIN, ''));
   if (!(shown > 0) || !(value > 0) || !(plusMinus > 0)) return `${text} ± ${limitText(quantity, plusMinus, preference)}`;
   // The doubt in the unit of the figure: units of a limit are in proportion.
-  const doubt = Number(((plusMinus * shown) / value).toPrecision(2));
-  const decimals = doubt >= 9.5 ? 0 : Math.max(0, -Math.floor(Math.log10(doubt)));
-  const digits = (one: number): string => (one >= 99.5 ? String(Number(one.toPrecision(2))) : one.toFixed(decimals));
-  return `${digits(shown)} ± ${digits(doubt)}${text.slice(figure.length)}`;
+  return `${withDoubt(shown, (plusMinus * shown) / value)}${text.slice(figure.length)}`;
 }
 
 /** That every limit of so many is met. */

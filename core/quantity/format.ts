@@ -25,6 +25,14 @@ export function roundForReading(value: number): string {
   return trimZeros(value.toPrecision(2));
 }
 
+/** A figure and its doubt in one unit, with the digits the doubt allows: 67 ± 28, 1.3 ± 0.4. */
+export function withDoubt(value: number, plusMinus: number): string {
+  const doubt = Number(plusMinus.toPrecision(2));
+  const decimals = doubt >= 9.5 || doubt <= 0 ? 0 : Math.max(0, -Math.floor(Math.log10(doubt)));
+  const digits = (one: number): string => (one >= 99.5 ? String(Number(one.toPrecision(2))) : one.toFixed(decimals));
+  return `${digits(value)} ± ${digits(doubt)}`;
+}
+
 const trimZeros = (text: string): string => (text.includes('.') ? text.replace(/\.?0+$/, '') : text);
 
 /** Digits after which a dimension reads well whatever its size. */

@@ -8,6 +8,7 @@ import {
   HCO3_PER_ALKALINITY,
   MOLAR_MASS,
 } from '@yes-clear/core/water';
+import { withDoubt } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 
 /** Cations to the left, anions to the right, in meq/L on one scale; how sure each is shows in its fill. */
@@ -85,7 +86,7 @@ const SAYS: Record<Origin, string> = {
       <div v-for="(bar, side) in pair" :key="side" class="half" :class="side === 0 ? 'left' : 'right'">
         <template v-if="bar">
           <span class="label"
-            >{{ bar.label }}<small>{{ figure(bar.mgL) }}&thinsp;±&thinsp;{{ figure(bar.plusMinus) }} mg/L</small></span
+            >{{ bar.label }}<small>{{ bar.plusMinus > 0 ? withDoubt(bar.mgL, bar.plusMinus) : figure(bar.mgL) }} mg/L</small></span
           >
           <span class="space"
             ><i

@@ -16,7 +16,10 @@ import { computed } from 'vue';
 
 /** How near this water is to dropping lime as it is warmed in a closed vessel, and how near to the other scales. */
 const props = defineProps<{ water: Water; units: UnitPreference; /** Lime or alkalinity were not measured. */ assumed: boolean }>();
-const signed = (value: number): string => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(2)}`;
+/** From assumed ions an index is known to a tenth at best. */
+const signed = (value: number): string => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(props.assumed ? 1 : 2)}`;
+
+const two = (value: number): number => (props.assumed ? Number(value.toPrecision(2)) : value);
 
 const columns = computed(() =>
   [...new Set([props.water.temperatureC, 60, 95, 125])].map((t) => {
@@ -28,9 +31,9 @@ const rows = computed(() => [
   { label: 'Calcite index', cells: columns.value.map(({ state }) => (state ? signed(state.saturationIndex) : '–')) },
   {
     label: 'Lime that would fall, mg/L',
-    cells: columns.value.map(({ state }) => (state ? roundForReading(Math.max(0, state.precipitationMgL)) : '–')),
+    cells: columns.value.map(({ state }) => (state ? roundForReading(two(Math.max(0, state.precipitationMgL))) : '–')),
   },
-  { label: 'pH in a closed vessel', cells: columns.value.map(({ state }) => (state ? state.pH.toFixed(2) : '–')) },
+  { label: 'pH in a closed vessel', cells: columns.value.map(({ state }) => (state ? state.pH.toFixed(props.assumed ? 1 : 2) : '–')) },
 ]);
 /** Other scales as it comes, in per cent of saturation; what is not in the water is not listed. */
 const others = computed(() => {

@@ -5,10 +5,12 @@ import { computed } from 'vue';
 
 /** One water under every name "TDS" goes by: three different things, and four scales of one of them. */
 const props = defineProps<{ water: Water; ec25UScm: number; tdsMgL: number; /** Nothing of it was measured. */ assumed: boolean }>();
-const ppm = (scale: MeterScale): string => roundForReading(readingFromEc25(props.ec25UScm, scale));
+const ppm = (scale: MeterScale): string => roundForReading(kept(readingFromEc25(props.ec25UScm, scale)));
+/** Two digits are all an assumed figure has. */
+const kept = (value: number): number => (props.assumed ? Number(value.toPrecision(2)) : value);
 const kinds = computed(() => [
-  { label: 'Sum of ions', text: `${roundForReading(props.tdsMgL)} mg/L` },
-  { label: 'Dry residue', text: `${roundForReading(dryResidueMgL(props.water))} mg/L` },
+  { label: 'Sum of ions', text: `${roundForReading(kept(props.tdsMgL))} mg/L` },
+  { label: 'Dry residue', text: `${roundForReading(kept(dryResidueMgL(props.water)))} mg/L` },
   { label: 'Conductivity', text: formatIn(props.ec25UScm, 'conductivityUScm', 'µS/cm').text },
   { label: 'Pen × 0.5', text: `${ppm({ kind: 'factor', factor: 0.5 })} ppm` },
   { label: 'Pen × 0.7', text: `${ppm({ kind: 'factor', factor: 0.7 })} ppm` },

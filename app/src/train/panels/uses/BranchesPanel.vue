@@ -16,6 +16,11 @@ import { useTrainEdits } from '../../useTrainEdits';
 /** The uses taken off a counter: each with its own goal, stages and findings. */
 const bench = useWorkbench();
 const current = useOpenSystem();
+/** Hardness and alkalinity that follow from what nobody measured of the tap stand with a tilde. */
+const guess = computed(() => {
+  const origins = current.water.value?.ok ? current.water.value.value.origins : null;
+  return origins && [origins.Ca, origins.Mg, origins.alkalinity].includes('assumed') ? '~' : '';
+});
 const edits = useTrainEdits(current);
 const { system, solved } = current;
 /** Fields hold what is entered, figures what was solved last. */
@@ -91,7 +96,8 @@ const hard = (mgL: number): string => formatQuantity(Math.max(0, mgL), 'hardness
           </button>
         </header>
         <p class="water">
-          {{ hard(stations.at(-1)!.state.hardnessMgL) }} hardness, {{ hard(stations.at(-1)!.state.alkalinityMgL) }} alkalinity, pH
+          {{ guess }}{{ hard(stations.at(-1)!.state.hardnessMgL) }} hardness, {{ guess
+          }}{{ hard(stations.at(-1)!.state.alkalinityMgL) }} alkalinity, pH
           {{ stations.at(-1)!.state.pH.toFixed(1) }}
         </p>
         <div class="row">
