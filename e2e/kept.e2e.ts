@@ -186,7 +186,7 @@ test.describe('opening a file never destroys', () => {
     await page.getByTestId('file').setInputFiles(path);
     await page.getByRole('article', { name: 'Coral nursery make-up' }).getByRole('radio', { name: 'Keep both' }).click();
     await page.getByRole('button', { name: 'Go on' }).click();
-    await expect(page.getByRole('link', { name: /Coral nursery make-up \(file\)/ })).toBeVisible();
+    await expect(page.getByRole('main').getByRole('link', { name: /Coral nursery make-up \(file\)/ })).toBeVisible();
     expect(await storedNotes(page, CORAL)).toHaveLength(36);
   });
   test('a file of what is here already says so and changes nothing', async ({ page }) => {

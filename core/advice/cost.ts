@@ -39,7 +39,7 @@ export const partsPerDay = (standings: readonly Standing<Stage>[], prices: Price
  * Cost of a cubic metre of product: the water bought for it, the waste led away, the pumps' power, the resin, the parts
  * that are changed, and the membrane unit by the year.
  *
- * @param standings the stages of the train, each where it stands
+ * @param standings the stages of the train and of its uses, each where it stands
  * @param energyKWhPerM3 null without a pump
  * @param resin litres the resins of the train last when new; null without resin
  * @param demandLPerDay what parts changed by the calendar are spread over; at 0 they are left out

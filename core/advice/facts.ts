@@ -21,7 +21,7 @@ import { bladderFillH, floatCycle, type FloatCycle } from '../storage';
 import { waterCost, type WaterCost } from './cost';
 import { loopReport, worstMOhmCm, type LoopReport } from './loop';
 import { resinLife, type ResinLife } from './resinLife';
-import { trainStandings } from './standing';
+import { branchStandings, trainStandings } from './standing';
 import { gasOf, type StageOf, type TrainUse } from '../stage';
 import { gasBar, inletBar, shutOffBar, membraneOperation, solveTrain, polishedStation, productStation, type SolvedTrain } from '../train';
 
@@ -141,7 +141,13 @@ function winterOutput(system: System, feed: Water, use: TrainUse, today: SolvedT
 export function costOf(system: System, solved: SolvedTrain, loop: LoopReport | null = loopOf(system, solved)): WaterCost | null {
   const resin = resinLife(system, solved, loop)?.throughput ?? null;
   const need = productLPerDay(system.goal);
-  return waterCost(system.prices, trainStandings(system, solved, need), solved, pumpEnergy(system, solved), resin, need);
+  // What is changed in the uses taken off is paid for as well.
+  const uses = system.train.branches.flatMap((branch) => {
+    const found = solved.branches.find(({ id }) => id === branch.id);
+    return found ? branchStandings(branch, found.stations, system.units) : [];
+  });
+  const standings = [...trainStandings(system, solved, need), ...uses];
+  return waterCost(system.prices, standings, solved, pumpEnergy(system, solved), resin, need);
 }
 
 function loopOf(system: System, solved: SolvedTrain): LoopReport | null {

@@ -171,7 +171,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
         hours === null || tank === null
           ? 'Not even all hours of the day are enough.'
           : hours < 12
-            ? `It runs ${hours.toFixed(1)}${THIN}h a day as it is: time is not what lacks.`
+            ? `It runs ${say.hours(hours)} a day as it is: time is not what lacks.`
             : null,
       mind: 'The float must close by itself: nobody watches at night.',
     }),

@@ -90,7 +90,7 @@ function gasTank({ bladder }: TrainFacts, preference: UnitPreference): Finding |
   return {
     id: 'bladder',
     severity: 'note',
-    title: `The closed tank gives ${say.of(heldL, 'volumeL')} and fills in ${hours < 10 ? hours.toFixed(1) : Math.round(hours)}${THIN}h`,
+    title: `The closed tank gives ${say.of(heldL, 'volumeL')} and fills in ${say.hours(hours)}`,
     why: `Its gas pushes back up to ${say.of(shutOffBar, 'pressureBar')}, where the shut-off closes. Topped up after every glass, the product is at its poorest.`,
   };
 }

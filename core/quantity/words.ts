@@ -22,6 +22,14 @@ export function words(preference: UnitPreference): {
 } {
   const of = (value: number, dimension: Dimension): string => formatQuantity(value, dimension, preference).text;
   const about = (value: number, dimension: Dimension): string => formatAbout(value, dimension, preference).text;
+  const days = (count: number): string =>
+    count >= 730
+      ? `${Math.round(count / 365)} years`
+      : count >= 60
+        ? `${Math.round(count / DAYS_PER_MONTH)} months`
+        : count >= 14
+          ? `${Math.round(count / 7)} weeks`
+          : `${Math.round(count)} ${Math.round(count) === 1 ? 'day' : 'days'}`;
   return {
     of,
     about,
@@ -30,16 +38,12 @@ export function words(preference: UnitPreference): {
     ratio: (value) => `${value >= 9.95 ? Math.round(value) : value.toFixed(1)}${THIN}:${THIN}1`,
     perDay: (litres) => `${of(litres, 'volumeL')}/day`,
     perHour: (litresPerH) => formatIn(litresPerH, 'flowLPerH', preference.volume === 'gal' ? 'gal/h' : 'L/h').text,
-    days: (days) =>
-      days >= 730
-        ? `${Math.round(days / 365)} years`
-        : days >= 60
-          ? `${Math.round(days / DAYS_PER_MONTH)} months`
-          : days >= 14
-            ? `${Math.round(days / 7)} weeks`
-            : `${Math.round(days)} days`,
+    days,
     hours: (hours) => {
       const minutes = Math.round(hours * 60);
+      // Nobody plans ten hours to the minute.
+      if (hours >= 48) return days(hours / 24);
+      if (minutes >= 600) return `${Math.round(hours)} h`;
       return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
     },
     index: (value) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`,

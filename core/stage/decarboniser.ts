@@ -85,7 +85,7 @@ function findings(standing: Standing<Decarboniser>): Finding[] {
       id: `cartridge-${stage.id}`,
       severity: life.months < 1 ? 'mind' : 'note',
       title: `${stage.name} lasts ${say.of(life.litres, 'volumeL')}: set its meter to ${say.of(life.presetL!, 'volumeL')}`,
-      why: `${life.by === 'capacity' ? `At ${say.perDay(litresPerDay)} that is ${life.months.toFixed(1)} months` : 'A year comes first: change it after 12 months'}. Flush ${say.of(flushL(stage.volumeL), 'volumeL')} before use.`,
+      why: `${life.by === 'capacity' ? `At ${say.perDay(litresPerDay)} that is ${say.days(life.months * DAYS_PER_MONTH)}` : 'A year comes first: change it after 12 months'}. Flush ${say.of(flushL(stage.volumeL), 'volumeL')} before use.`,
     });
   const carbonate = Math.min(before.state.alkalinityMgL, before.state.hardnessMgL);
   if (carbonate > MADE_FOR_MGL)

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { formatQuantity, inSentence, maybe, measured, ok } from '../quantity';
+import { formatQuantity, inSentence, maybe, measured, ok, words } from '../quantity';
 import type { BladderTank } from '../storage';
 import { openToAir } from '../water';
 import { BAR_PER_METRE } from './cartridge';
@@ -83,13 +83,13 @@ export const tank = defineStage(schema, {
     ...(float
       ? ([
           ['Starts a day', float.startsPerDay.toFixed(1)],
-          ['Runs a day', `${float.runHoursPerDay.toFixed(1)} h`],
+          ['Runs a day', words(units).hours(float.runHoursPerDay)],
         ] as const)
       : []),
     ...(bladder
       ? ([
           ['Holds', formatQuantity(bladder.heldL, 'volumeL', units).text],
-          ['Fills in', `${bladder.hours.toFixed(1)} h`],
+          ['Fills in', words(units).hours(bladder.hours)],
         ] as const)
       : []),
   ],

@@ -3,9 +3,11 @@ import { formatIn } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 
 /** A measuring jug filled to what was typed; both jugs of a pair share one scale. */
-const props = defineProps<{ label: string; volumeL: number | null; fullL: number; colour: string }>();
+const props = defineProps<{ label: string; volumeL: number | null; fullL: number; colour: string; /** Read in cups. */ cups: boolean }>();
 const level = computed(() => (props.volumeL === null || props.fullL <= 0 ? 0 : Math.min(1, props.volumeL / props.fullL)));
-const text = computed(() => (props.volumeL === null ? '' : formatIn(props.volumeL, 'volumeL', props.volumeL >= 2 ? 'L' : 'mL').text));
+const text = computed(() =>
+  props.volumeL === null ? '' : formatIn(props.volumeL, 'volumeL', props.cups ? 'cup' : props.volumeL >= 2 ? 'L' : 'mL').text,
+);
 const TOP = 12;
 const BOTTOM = 214;
 const y = computed(() => BOTTOM - level.value * (BOTTOM - TOP - 18));

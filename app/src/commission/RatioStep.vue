@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { USUAL_RATIO } from '@yes-clear/core/membrane';
-import { ratioSchema, currentSample } from '@yes-clear/core/file';
+import { currentSample } from '@yes-clear/core/file';
 import { newId } from '../store/newId';
 import {
   bucketTest,
@@ -31,6 +31,8 @@ const current = useOpenSystem();
 const { system } = current;
 const operation = computed(() => current.solved.value?.operation ?? null);
 
+/** Jugs are read in millilitres, or in cups where volumes are gallons. */
+const jugUnit = computed(() => (system.value?.units.volume === 'gal' ? 'cup' : 'mL'));
 /** Pressure and temperature are those planned until the person on site reads others. */
 const EMPTY = {
   wasteL: null as number | null,
@@ -186,14 +188,8 @@ const mark = (which: 'waste' | 'product', text: string): void => {
   <div v-if="system" class="ratio">
     <div class="top">
       <div class="jugs">
-        <MeasuringJug label="Waste" :of="ratioSchema.shape.wasteL" :volume-l="draft.wasteL" :full-l="fullL" :colour="colours.waste" />
-        <MeasuringJug
-          label="Product"
-          :of="ratioSchema.shape.productL"
-          :volume-l="draft.productL"
-          :full-l="fullL"
-          :colour="colours.product"
-        />
+        <MeasuringJug label="Waste" :volume-l="draft.wasteL" :full-l="fullL" :colour="colours.waste" :cups="jugUnit === 'cup'" />
+        <MeasuringJug label="Product" :cups="jugUnit === 'cup'" :volume-l="draft.productL" :full-l="fullL" :colour="colours.product" />
       </div>
       <div class="result" aria-live="polite">
         <h3>Waste to product</h3>
@@ -211,7 +207,7 @@ const mark = (which: 'waste' | 'product', text: string): void => {
         look="big"
         label="Waste"
         dimension="volumeL"
-        unit="mL"
+        :unit="jugUnit"
         :units="system.units"
         optional
         :model-value="draft.wasteL"
@@ -223,7 +219,7 @@ const mark = (which: 'waste' | 'product', text: string): void => {
         look="big"
         label="Product"
         dimension="volumeL"
-        unit="mL"
+        :unit="jugUnit"
         :units="system.units"
         optional
         :model-value="draft.productL"
