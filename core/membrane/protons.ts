@@ -2,7 +2,7 @@ import { findRoot } from '../numeric';
 import { balanced, closedSpecies, daviesSlope, equilibria, MOLAR_MASS, molalWater, solutesMgL, type Solute, type Water } from '../water';
 import { channelOf, channelState, feedFluid } from './channel';
 import type { ElementRow } from './classes';
-import { SLICES, type FoulingFactors, type Permeability } from './march';
+import type { FoulingFactors, Permeability } from './march';
 import { osmoticFunction, type OsmoticFunction, type OsmoticLaw } from './osmosis';
 import type { VesselRank } from './ranks';
 import { passageOf, SPECIES_ROWS, type SpeciesId } from './species';
@@ -421,6 +421,9 @@ export function marchProtons(
   );
 }
 
+/** Equal-area slices of the second march: its flows are the first one's, and six find what passes within the rows' tolerance. */
+const PROTON_SLICES = 6;
+
 /** One element by explicit midpoint, as the march without protons has it; null when it runs dry. */
 function marchOne(
   m: ProtonMarch,
@@ -432,7 +435,7 @@ function marchOne(
 ): { readonly flow: number; readonly bulk: Bulk; readonly pressure: number } | null {
   const channel = channelOf(m.row);
   const fluid = feedFluid(m.temperatureC);
-  const dS = m.row.areaM2 / SLICES;
+  const dS = m.row.areaM2 / PROTON_SLICES;
   const amounts = {
     strong: Float64Array.from(feed.strong, (c) => c * feedLPerH),
     family: Float64Array.from(feed.family, (c) => c * feedLPerH),
@@ -453,7 +456,7 @@ function marchOne(
     m.families.forEach(({ acid }, k) => (mg += SPECIES_ROWS[acid].gPerMol * bulk.family[k]!));
     return mg;
   };
-  for (let slice = 0; slice < SLICES; slice++) {
+  for (let slice = 0; slice < PROTON_SLICES; slice++) {
     at(q, 0);
     const inlet = channelState(channel, fluid, q, strength());
     if (pressure <= permeateBar) return null;
@@ -462,14 +465,14 @@ function marchOne(
     if (qHalf <= 0.001 * feedLPerH) return null;
     at(qHalf, (state.flux * dS) / 2);
     const half = channelState(channel, fluid, qHalf, strength());
-    solveSlice(m, state, bulk, Math.max(1e-9, pressure - inlet.lossBar / (2 * SLICES) - permeateBar), half.transferLmh);
+    solveSlice(m, state, bulk, Math.max(1e-9, pressure - inlet.lossBar / (2 * PROTON_SLICES) - permeateBar), half.transferLmh);
     const taken = state.flux * dS;
     q -= taken;
     if (q <= 0.001 * feedLPerH) return null;
     for (let i = 0; i < amounts.strong.length; i++) amounts.strong[i]! -= taken * state.strong[i]!;
     for (let k = 0; k < amounts.family.length; k++) amounts.family[k]! -= taken * state.family[k]!;
     alkalinity -= taken * state.alkalinity;
-    pressure -= half.lossBar / SLICES;
+    pressure -= half.lossBar / PROTON_SLICES;
   }
   const left: Bulk = {
     strong: Float64Array.from(amounts.strong, (n) => n / q),
