@@ -1,4 +1,4 @@
-import { kindOf, type Stage, type Standing } from '../stage';
+import { kindOf, type Stage, type Standing, type Upkeep } from '../stage';
 import type { Prices } from '../file';
 import type { BedThroughput } from '../exchange';
 import type { SolvedTrain } from '../train';
@@ -16,10 +16,14 @@ export interface WaterCost {
   readonly total: number;
 }
 
+/** What it costs to buy some stages, or what fills them, again. */
+export const fillingOf = (stages: readonly Stage[], prices: Prices): number =>
+  stages.reduce((sum, stage) => sum + (kindOf(stage).price(stage, prices) ?? 0), 0);
+
 const DAYS_PER_YEAR = 365;
 
 /** Days from one change to the next, by time or by litres, whichever comes first. */
-function daysBetween(upkeep: ReturnType<ReturnType<typeof kindOf>['upkeep']>[number], litresPerDay: number): number {
+function daysBetween(upkeep: Upkeep, litresPerDay: number): number {
   const litres = upkeep.litresNew ?? upkeep.litresLeft;
   const byLitres = litres !== undefined && litresPerDay > 0 ? litres / litresPerDay : Infinity;
   return Math.min(byLitres, upkeep.afterDays ?? Infinity, upkeep.everyDays ?? Infinity);
@@ -56,7 +60,10 @@ export function waterCost(
   if (!(solved.productLPerH > 0)) return null;
   const drawn = solved.stations[0]!.flowLPerH / solved.productLPerH;
   const resins = standings.filter(({ stage }) => solved.resins.some(({ stageId }) => stageId === stage.id));
-  const filling = resins.reduce((sum, { stage }) => sum + (kindOf(stage).price(stage, prices) ?? 0), 0);
+  const filling = fillingOf(
+    resins.map(({ stage }) => stage),
+    prices,
+  );
   const aM3 = (perDay: number): number => (demandLPerDay > 0 ? (1000 * perDay) / demandLPerDay : 0);
   const cost = {
     water: drawn * prices.waterPerM3,

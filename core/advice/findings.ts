@@ -2,7 +2,7 @@ import { blendPermeate } from '../exchange';
 import { type Stage, byUrgency, type Finding, type FindingAction } from '../stage';
 import type { System, Train } from '../file';
 import { allMet, assumedText, type LimitCheck, limitText, missedOf, onlyAssumed, untested, missText } from '../goal';
-import { inSentence, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
+import { inSentence, listed, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
 import { hardnessOf, type Water } from '../water';
 import type { TrainFacts } from './facts';
 import { membraneFindings, producing } from './membraneFindings';
@@ -104,8 +104,7 @@ function reachesGoal({ checks, solved, loop }: TrainFacts, { train, units: prefe
 function metSays(checks: readonly LimitCheck[]): string {
   const blank = checks.filter(untested).map(({ limit }) => inSentence(limit.label));
   if (blank.length === 0) return allMet(checks.length);
-  const names = blank.length > 1 ? `${blank.slice(0, -1).join(', ')} and ${blank.at(-1)}` : blank[0]!;
-  return `${checks.length > blank.length ? `${checks.length - blank.length === 1 ? '1 limit is' : `${checks.length - blank.length} limits are`} met; ` : ''}${names} not tested`;
+  return `${checks.length > blank.length ? `${checks.length - blank.length === 1 ? '1 limit is' : `${checks.length - blank.length} limits are`} met; ` : ''}${listed(blank)} not tested`;
 }
 
 /** Where a mineral is short behind a membrane and water ahead of it has enough: the share led past that mends it. */

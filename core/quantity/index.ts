@@ -30,4 +30,4 @@ export {
   unitBySymbol,
   type Dimension,
 } from './units';
-export { DAYS_PER_MONTH, costUnit, inSentence, moneyText, words } from './words';
+export { DAYS_PER_MONTH, costUnit, inSentence, listed, moneyText, words } from './words';

@@ -60,3 +60,7 @@ export const moneyText = (amount: number, currency: string): string =>
 /** What costs are spoken of by: a cubic metre, or a thousand gallons. */
 export const costUnit = ({ volume }: UnitPreference): { readonly label: string; readonly litres: number } =>
   volume === 'gal' ? { label: '1000\u202fgal', litres: 1000 * L_PER_US_GALLON } : { label: 'm³', litres: 1000 };
+
+/** Names one after the other as they are spoken: a, b and c. */
+export const listed = (names: readonly string[]): string =>
+  names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}` : (names[0] ?? '');

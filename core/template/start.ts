@@ -11,7 +11,7 @@ import {
   type TemplateId,
 } from '../file';
 import { evenDemand } from '../goal';
-import { elementCount } from '../membrane';
+import { elementCount, isSmallElement } from '../membrane';
 import { METRIC_UNITS, type UnitPreference } from '../quantity';
 import { unitRanks } from '../stage';
 import { plainMeter } from '../water';
@@ -121,7 +121,7 @@ const UNIT_PER_YEAR = { small: 40, other: 300 };
 function usualPrices({ supply, stages }: TemplateRow): Prices {
   const perYear = stages.reduce((sum, stage) => {
     if (stage.kind !== 'membrane') return sum;
-    return sum + elementCount(unitRanks(stage)) * (/^(1812|2012)/.test(stage.elementClass) ? UNIT_PER_YEAR.small : UNIT_PER_YEAR.other);
+    return sum + elementCount(unitRanks(stage)) * (isSmallElement(stage.elementClass) ? UNIT_PER_YEAR.small : UNIT_PER_YEAR.other);
   }, 0);
   return {
     ...PLACEHOLDER_PRICES,

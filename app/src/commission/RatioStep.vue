@@ -23,6 +23,7 @@ import MeasuringJug from './MeasuringJug.vue';
 import RatioScale from './RatioScale.vue';
 import RestrictorBar from './RestrictorBar.vue';
 import { useCountdown } from './useCountdown';
+import { withRestrictor } from './withRestrictor';
 
 /** Waste and product in any two jugs over the same time; what that means for the restrictor. */
 defineProps<{ again: boolean }>();
@@ -99,17 +100,7 @@ const restrictor = computed(() => (operation.value && operation.value.stage.valv
 function setLength(lengthMm: number): void {
   const at = operation.value;
   if (!at) return;
-  current.edit('restrictor length', (s) => ({
-    ...s,
-    train: {
-      ...s.train,
-      stages: s.train.stages.map((stage) =>
-        stage.id === at.stage.id && stage.kind === 'membrane'
-          ? { ...stage, restrictor: { ...stage.restrictor, lengthMm, assumed: false } }
-          : stage,
-      ),
-    },
-  }));
+  current.edit('restrictor length', (s) => withRestrictor(s, at.stage.id, { lengthMm, assumed: false }));
 }
 const solved = computed(() => current.solved.value?.report ?? null);
 const verdict = computed(() => {

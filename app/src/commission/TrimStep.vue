@@ -7,6 +7,7 @@ import QuantityField from '../kit/QuantityField.vue';
 import { useOpenSystem } from '../system/openSystem';
 import { useAnswer } from '../worker/useAnswer';
 import RestrictorBar from './RestrictorBar.vue';
+import { withRestrictor } from './withRestrictor';
 
 /** The cut itself: what the last measurement asks for, and the length that is left afterwards. */
 const emit = defineEmits<{ measure: []; done: [] }>();
@@ -43,17 +44,7 @@ function cutDone(): void {
   const at = operation.value;
   const left = lengthMm.value;
   if (!at || left === null) return;
-  current.edit('restrictor cut', (s) => ({
-    ...s,
-    train: {
-      ...s.train,
-      stages: s.train.stages.map((stage) =>
-        stage.id === at.stage.id && stage.kind === 'membrane'
-          ? { ...stage, restrictor: { ...stage.restrictor, lengthMm: left, assumed: false } }
-          : stage,
-      ),
-    },
-  }));
+  current.edit('restrictor cut', (s) => withRestrictor(s, at.stage.id, { lengthMm: left, assumed: false }));
   emit('measure');
 }
 </script>

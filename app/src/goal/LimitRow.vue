@@ -114,7 +114,7 @@ small { display: block; font-size: 13px; font-weight: 450; color: var(--muted); 
 .met { color: var(--good); font-weight: 650; }
 .missed { color: var(--bad); font-weight: 700; }
 .now span, .unsure { white-space: nowrap; }
-.unsure { color: var(--mind); font-weight: 650; }
+.unsure { color: var(--warning); font-weight: 650; }
 .now small { font-weight: 450; }
 .line { position: relative; height: 26px; }
 .line::before { content: ''; position: absolute; left: 0; right: 0; top: 12.5px; border-top: 1px solid var(--line); }

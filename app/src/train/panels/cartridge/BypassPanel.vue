@@ -246,7 +246,7 @@ const chart = computed(() => capacityChart(props.stage));
 
 <!-- prettier-ignore -->
 <style scoped>
-.raises { flex: 1 0 100%; margin: 0; color: var(--mind); }
+.raises { flex: 1 0 100%; margin: 0; color: var(--warning); }
 .dial { display: grid; gap: 10px; }
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }
 .headed p { flex: 1 1 220px; margin: 0; }

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { tapIsAssumed, type System } from '@yes-clear/core/file';
-import { formatQuantity, roundForReading, shownUnit, type Dimension } from '@yes-clear/core/quantity';
+import { formatQuantity, listed, roundForReading, shownUnit, type Dimension } from '@yes-clear/core/quantity';
 import { figureDoubts } from '@yes-clear/core/advice';
 import type { SolvedTrain, Station } from '@yes-clear/core/train';
 import type { CompletedWater, Solute } from '@yes-clear/core/water';
@@ -64,8 +64,8 @@ const unmeasured = computed(() => {
     ...(isAssumed('SiO2') ? ['silica'] : []),
     ...(isAssumed('chlorine') ? ['chlorine'] : []),
   ];
-  const said = names.length > 1 ? `${names.slice(0, -1).join(', ')} and ${names.at(-1)} were` : names.length === 1 ? `${names[0]} was` : '';
-  return said === '' ? '' : said[0]!.toUpperCase() + said.slice(1);
+  const said = listed(names);
+  return said === '' ? '' : `${said[0]!.toUpperCase()}${said.slice(1)} ${names.length > 1 ? 'were' : 'was'}`;
 });
 /** What is said of figures whose doubt is larger than their digits, each once. */
 const doubts = computed(() => figureDoubts(props.solved));

@@ -93,6 +93,6 @@ table { border-collapse: collapse; width: 100%; max-width: 720px; font-size: 14.
 th, td { text-align: left; padding: 5px 10px 5px 0; border-top: 1px solid var(--hair); font-weight: 450; }
 thead th { color: var(--muted); font-size: 13px; border-top: 0; }
 tbody th { font-weight: 650; }
-.high .verdict { color: var(--mind); font-weight: 700; }
+.high .verdict { color: var(--warning); font-weight: 700; }
 .fits .verdict { color: var(--good); }
 </style>
