@@ -22,14 +22,20 @@ export interface LimitCheck {
   /** Room to the nearest bound in the limit's own unit; negative when crossed. */
   readonly margin: number;
   /** The figure rests on what nobody measured of the tap, with its one standard deviation; null where it was measured or follows. */
-  readonly assumed: { readonly plusMinus: number } | null;
+  readonly assumed: Assumed | null;
+}
+
+/** What a figure's doubt is, one standard deviation of it, and how much of its substance was taken for the tap. */
+export interface Assumed {
+  readonly plusMinus: number;
+  readonly atTap: number;
 }
 
 /** What is known of a tap, and how well. */
 export type TapKnown = Pick<CompletedWater, 'water' | 'origins' | 'plusMinusMgL'>;
 
 /** Whether a limit is about what nobody tested and nothing is known of: the little a resin leaves is no finding. */
-export const untested = ({ assumed }: LimitCheck): boolean => assumed !== null && assumed.plusMinus === 0;
+export const untested = ({ assumed }: LimitCheck): boolean => assumed !== null && assumed.atTap === 0;
 
 /** So many standard deviations past its limit an assumed figure misses it whatever a kit would say. */
 const SURE = 3;
@@ -142,14 +148,14 @@ const PH_ASSUMED = 0.3;
 
 /** Doubt of a figure that rests on what was assumed of the tap: the same share of it as at the tap. */
 function assumedOf(quantity: LimitQuantity, value: number, tap: TapKnown): LimitCheck['assumed'] {
-  if (quantity === 'pH') return tap.origins.pH === 'assumed' || tap.origins.alkalinity === 'assumed' ? { plusMinus: PH_ASSUMED } : null;
+  if (quantity === 'pH') return tap.origins.pH === 'assumed' || tap.origins.alkalinity === 'assumed' ? { plusMinus: PH_ASSUMED, atTap: value } : null;
   const parts = MADE_OF[quantity] ?? [];
   if (!parts.some(([key]) => tap.origins[key] === 'assumed')) return null;
   const at = (key: Solute | 'alkalinity'): number => (key === 'alkalinity' ? tap.water.alkalinityMgL : tap.water.mgL[key]);
   const amount = parts.reduce((sum, [key, each]) => sum + each * at(key), 0);
   const spread = Math.hypot(...parts.map(([key, each]) => each * tap.plusMinusMgL[key]));
   // Nothing is taken for it: not tested, which is not none.
-  return { plusMinus: amount > 0 ? (value * spread) / amount : 0 };
+  return { plusMinus: amount > 0 ? (value * spread) / amount : 0, atTap: amount };
 }
 
 /**

@@ -378,4 +378,16 @@ describe('what nobody tested', () => {
     expect(untested(at({ PO4: 0.001 }))).toBe(true);
     expect(assumedText('phosphateMgL', 0.001, 0, METRIC_UNITS)).not.toMatch(/NaN|Infinity/);
   });
+  it('behind a resin that leaves none of what the tap was taken to hold, it is 0, not untested', () => {
+    const [nitrate] = checkGoal(
+      [{ quantity: 'nitrateMgL', label: 'Nitrate', low: null, high: 1, because: '', origin: '', meterSees: false }],
+      { ...tap.water, mgL: { ...tap.water.mgL, NO3: 0 } },
+      value(settleWater(tap.water)),
+      tap,
+    );
+    expect(nitrate).toMatchObject({ met: true, value: 0, assumed: { plusMinus: 0 } });
+    expect(nitrate!.assumed!.atTap).toBeGreaterThan(1);
+    expect(untested(nitrate!)).toBe(false);
+    expect(assumedText('nitrateMgL', 0, 0, METRIC_UNITS)).toBe('0\u202fmg/L');
+  });
 });

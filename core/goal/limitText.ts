@@ -26,7 +26,8 @@ export function assumedText(quantity: LimitQuantity, value: number, plusMinus: n
   const text = limitText(quantity, value, preference);
   const figure = /^[\d.\u202f]*\d/.exec(text)?.[0] ?? '';
   const shown = Number(figure.replaceAll(THIN, ''));
-  if (!(shown > 0) || !(value > 0) || !(plusMinus > 0)) return `${text} ± ${limitText(quantity, plusMinus, preference)}`;
+  if (!(plusMinus > 0)) return text;
+  if (!(shown > 0) || !(value > 0)) return `${text} ± ${limitText(quantity, plusMinus, preference)}`;
   // The doubt in the unit of the figure: units of a limit are in proportion.
   return `${withDoubt(shown, (plusMinus * shown) / value)}${text.slice(figure.length)}`;
 }

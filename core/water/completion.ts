@@ -16,6 +16,9 @@ import { alkalinityByBalance, settleWater, waterFromPH, type Water } from './wat
 /** How sure a number is: entered, fixed by what was entered, or filled in from the kind of supply. */
 export type Origin = 'measured' | 'derived' | 'assumed';
 
+/** Whether a hardness rests on what nobody measured. */
+export const isHardnessAssumed = ({ Ca, Mg }: { readonly Ca: Origin; readonly Mg: Origin }): boolean => Ca === 'assumed' || Mg === 'assumed';
+
 /** From what a water was completed: nothing but its kind, one reading, some measured values, or a whole analysis. */
 export type Rung = 'usual' | 'reading' | 'kit' | 'report';
 

@@ -2,7 +2,7 @@ export { NITROGEN_PER_CHLORAMINE, ammoniaAfterCarbonMgL, freeAmmoniaShare } from
 export type { PartialAnalysis } from './analysis';
 export { CHARACTERS, CHARACTER_ROWS, characterWater, type Character } from './characters';
 export { compareMeters, type MeterVerdict } from './compareMeters';
-export { completeWater, type CompletedWater, type Origin } from './completion';
+export { completeWater, isHardnessAssumed, type CompletedWater, type Origin } from './completion';
 export { BEYOND_SAYS } from './conducts';
 export { dosed, mineralDose, type MineralDose } from './dosing';
 export { HARDNESS_SCALES, dryResidueMgL, hardnessParts, hardnessWord, palatabilityWord, type HardnessSchool } from './grades';

@@ -2,7 +2,7 @@
 import { longDayOfYear } from '../time/dates';
 import { tapIsAssumed, USUAL_WATER_TEMPERATURE, type SampleWay } from '@yes-clear/core/file';
 import { mdiPlus } from '@mdi/js';
-import { BEYOND_SAYS } from '@yes-clear/core/water';
+import { BEYOND_SAYS, isHardnessAssumed } from '@yes-clear/core/water';
 import { computed } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 import DayField from '../kit/DayField.vue';
@@ -46,7 +46,7 @@ const blamed = computed(() => {
 const unmeasured = computed(() => {
   const origins = completed.value?.origins;
   return {
-    hardness: origins?.Ca === 'assumed' || origins?.Mg === 'assumed',
+    hardness: origins !== undefined && isHardnessAssumed(origins),
     alkalinity: origins?.alkalinity === 'assumed',
   };
 });

@@ -3,7 +3,7 @@ import { tapIsAssumed, type System } from '@yes-clear/core/file';
 import { formatQuantity, listed, roundForReading, shownUnit, type Dimension } from '@yes-clear/core/quantity';
 import { figureDoubts } from '@yes-clear/core/advice';
 import type { SolvedTrain, Station } from '@yes-clear/core/train';
-import type { CompletedWater, Solute } from '@yes-clear/core/water';
+import { isHardnessAssumed, type CompletedWater, type Solute } from '@yes-clear/core/water';
 import { computed, ref } from 'vue';
 import { VueDraggable } from 'vue-draggable-plus';
 
@@ -59,7 +59,7 @@ const small = (mgL: number): string => (mgL < 0.005 ? '0' : mgL.toFixed(mgL < 10
 /** What stands in the ledger and was not measured, in a sentence's first words. */
 const unmeasured = computed(() => {
   const names = [
-    ...(isAssumed('Ca') || isAssumed('Mg') ? ['hardness'] : []),
+    ...(props.origins && isHardnessAssumed(props.origins) ? ['hardness'] : []),
     ...(props.origins?.pH === 'assumed' ? ['pH'] : []),
     ...(isAssumed('SiO2') ? ['silica'] : []),
     ...(isAssumed('chlorine') ? ['chlorine'] : []),

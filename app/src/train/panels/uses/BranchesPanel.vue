@@ -11,6 +11,7 @@ import NameField from '../../../kit/NameField.vue';
 import QuantityField from '../../../kit/QuantityField.vue';
 import { useOpenSystem } from '../../../system/openSystem';
 import { useWorkbench } from '../../useWorkbench';
+import { isHardnessAssumed } from '@yes-clear/core/water';
 import { useTrainEdits } from '../../useTrainEdits';
 
 /** The uses taken off a counter: each with its own goal, stages and findings. */
@@ -19,7 +20,7 @@ const current = useOpenSystem();
 /** Hardness and alkalinity that follow from what nobody measured of the tap stand with a tilde. */
 const guess = computed(() => {
   const origins = current.water.value?.ok ? current.water.value.value.origins : null;
-  return origins && [origins.Ca, origins.Mg, origins.alkalinity].includes('assumed') ? '~' : '';
+  return origins && (isHardnessAssumed(origins) || origins.alkalinity === 'assumed') ? '~' : '';
 });
 const edits = useTrainEdits(current);
 const { system, solved } = current;
