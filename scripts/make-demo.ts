@@ -5,8 +5,8 @@
 import { METRIC_UNITS, GALLON_UNITS } from '../core/quantity';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { runbook, runbookSteps } from '../core/commission';
-import { NO_KIT, NO_REPORT, writeDocument, type Reading, type Sample, type System } from '../core/file';
+import { newWork, runbook, runbookSteps, type WorkAsked } from '../core/commission';
+import { NO_KIT, NO_REPORT, writeDocument, type Reading, type Sample, type System, type Work } from '../core/file';
 import { readReport } from '../core/report';
 import { readingFromEc25 } from '../core/water';
 import { newInstrument, systemFromTemplate } from '../core/template';
@@ -36,6 +36,29 @@ function must<T>(outcome: { ok: true; value: T } | { ok: false; error: { message
 }
 
 const day = (daysAgo: number): string => new Date(Date.parse(SAVED_AT) - daysAgo * DAY).toISOString().slice(0, 10);
+
+/** A piece of work as it stands: all of its steps done, or the first so many of them, the last hour before `at`. */
+function workOf(system: System, asked: WorkAsked, at: string, count?: number): Work {
+  const steps = runbookSteps(runbook(system, null, asked));
+  const done = steps.slice(0, count ?? steps.length);
+  const minutes = done.reduce((sum, step) => sum + step.minutes, 0);
+  let clock = Date.parse(at) - minutes * 60_000;
+  return {
+    ...newWork(`${asked.kind}-${at.slice(0, 10)}`, asked.kind, asked.stageId, new Date(clock).toISOString()),
+    done: done.map((step) => ({ step: step.id, at: new Date((clock += step.minutes * 60_000)).toISOString() })),
+    endedAt: count === undefined ? at : null,
+  };
+}
+
+/** A system that was built and handed over on a day, and what was begun since. */
+const handedOver = (system: System, daysAgo: number, open: readonly Work[] = []): System => ({
+  ...system,
+  build: {
+    ...system.build,
+    works: [workOf(system, { kind: 'newBuild', stageId: null }, `${day(daysAgo)}T16:00:00.000Z`), ...open],
+    commissioned: { at: `${day(daysAgo)}T16:00:00.000Z`, train: system.train, readingId: null },
+  },
+});
 
 /** A made-up laboratory sheet of the dry season, read as anyone would paste it. */
 function summerReport(): Sample['report'] {
@@ -184,9 +207,6 @@ function coralNursery(): System {
     train: { ...base.train, stages },
     build: {
       ...base.build,
-      done: runbookSteps(runbook(base))
-        .slice(0, 10)
-        .map((step) => step.id),
       ratios: [
         {
           id: 'ratio-1',
@@ -273,7 +293,6 @@ function vanTank(): System {
     train: { ...base.train, stages },
     build: {
       ...base.build,
-      done: runbookSteps(runbook(base)).map((step) => step.id),
       ratios: [
         {
           id: 'ratio-1',
@@ -310,7 +329,6 @@ function watermaker(): System {
         return stage.kind === 'membrane' ? { ...stage, fittedOn: day(118) } : stage;
       }),
     },
-    build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id) },
   };
 }
 
@@ -350,7 +368,6 @@ function labSkid(): System {
         return stage;
       }),
     },
-    build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id) },
   };
 }
 
@@ -402,7 +419,6 @@ function espressoBar(): System {
         batches: [],
       },
     },
-    build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id) },
   };
 }
 
@@ -428,7 +444,6 @@ function iceCounter(): System {
       stages: base.train.stages.map(aged),
       branches: base.train.branches.map((branch) => ({ ...branch, stages: branch.stages.map(aged) })),
     },
-    build: { ...base.build, done: runbookSteps(runbook(base)).map((step) => step.id) },
   };
 }
 
@@ -515,8 +530,29 @@ const season =
   (daysAgo: number): number =>
     mean + swing * Math.cos(((daysAgo - 95) / 365) * 2 * Math.PI);
 
+/** New elements in the nursery, this morning: line read, flushed, soaked; the jugs come next. */
+function changingMembranes(system: System): Work {
+  const asked: WorkAsked = { kind: 'partChange', stageId: 'membrane' };
+  const steps = runbookSteps(runbook(system, null, asked));
+  const work = workOf(
+    system,
+    asked,
+    SAVED_AT,
+    steps.findIndex(({ id }) => id === 'ratio'),
+  );
+  const at = work.done.find(({ step }) => step === 'line')!.at;
+  const read = { step: 'line', at, low: null, high: null, pressureBar: null, temperatureC: null };
+  return {
+    ...work,
+    measured: [
+      { ...read, measure: 'linePressureBar', value: 4.137, expected: system.source.linePressureBar },
+      { ...read, measure: 'temperatureC', value: 12, expected: 13 },
+    ],
+  };
+}
+
 const coral: Story = {
-  system: coralNursery(),
+  system: handedOver(coralNursery(), 248, [changingMembranes(coralNursery())]),
   seed: 11,
   days: every(238, 7).map((d) => d),
   temperatureC: season(14.5, 4.5),
@@ -525,7 +561,8 @@ const coral: Story = {
   loading: (d) => (d >= 14 && d <= 42 ? 0.25 + (42 - d) * 0.022 : d < 14 ? 0.05 + d * 0.012 : Math.min(0.5, 0.1 + (238 - d) * 0.0018)),
 };
 const van: Story = {
-  system: vanTank(),
+  // Put away for the winter, resin already aside.
+  system: handedOver(vanTank(), 196, [workOf(vanTank(), { kind: 'putAway', stageId: null }, SAVED_AT, 2)]),
   seed: 5,
   days: every(196, 7),
   temperatureC: season(13, 5),
@@ -535,7 +572,7 @@ const van: Story = {
 };
 
 const boat: Story = {
-  system: watermaker(),
+  system: handedOver(watermaker(), 118),
   seed: 23,
   days: every(112, 5),
   temperatureC: season(19, 4),
@@ -544,7 +581,7 @@ const boat: Story = {
   loading: (d) => (d > 40 ? Math.min(0.7, 0.05 + (112 - d) * 0.008) : 0.05 + (40 - d) * 0.006),
 };
 const lab: Story = {
-  system: labSkid(),
+  system: handedOver(labSkid(), 296),
   seed: 31,
   days: every(280, 14),
   temperatureC: season(14, 4),
@@ -554,7 +591,7 @@ const lab: Story = {
 };
 
 const bar: Story = {
-  system: espressoBar(),
+  system: handedOver(espressoBar(), 124),
   seed: 41,
   days: every(122, 6),
   temperatureC: season(15, 4),
@@ -563,7 +600,7 @@ const bar: Story = {
   loading: (d) => Math.min(0.6, 0.05 + (122 - d) * 0.004),
 };
 const counter: Story = {
-  system: iceCounter(),
+  system: handedOver(iceCounter(), 158),
   seed: 47,
   days: every(154, 7),
   temperatureC: season(15, 4),

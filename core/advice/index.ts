@@ -14,5 +14,5 @@ export { pressureSteps } from './pressureSteps';
 export { reportTrain, type TrainReport } from './report';
 export { seasonMonths, type SeasonMonth } from './season';
 export { trainSentence } from './sentence';
-export { allStandings, standingAt } from './standing';
+export { allStandings, branchStandings, standingAt, trainStandings, type StageStanding } from './standing';
 export { tunable, tuned, withSettings } from './tune';

@@ -1,3 +1,9 @@
+export { expectedToday, LINE_STEP, todayOf, type Expected, type Today } from './expected';
+export { doubtOf, expectedText, judge, type Verdict } from './judge';
+export { BASELINE_STEP, baselineReading, handedOver, skippingCosts, type HandedOver } from './handOver';
+export { brokenRules, ORDER_RULES, type BrokenRule, type NeedRule, type OrderRule } from './order';
 export { bucketTest, productAgainst, type BucketResult } from './ratio';
-export { runbook, runbookSteps, type RunbookStep } from './runbook';
+export { runbook, runbookSteps, WORK_LABELS, type RunbookSection, type WorkAsked } from './runbook';
+export { isUpgrade, trainChange, type TrainChange } from './trainChange';
 export { expectedProductLPerH, trimAdvice, type TrimAdvice } from './trim';
+export { lastMeasured, newWork, openWork, stepDone, stepReopened, withDeviation, withMeasured, withWork } from './work';

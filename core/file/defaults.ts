@@ -1,4 +1,4 @@
-import type { Prices } from './schema';
+import type { Build, Prices } from './schema';
 
 /** What a file starts with where nobody has entered anything: used for new systems and for files of older versions. */
 
@@ -25,3 +25,18 @@ export const PLACEHOLDER_PRICES: Prices = {
 
 /** Turbidity of mains water (common practice: below 1). */
 export const USUAL_TURBIDITY_NTU = 0.5;
+
+/** A system nobody has worked on yet; blue for product is the commonest scheme (common practice), the rest differ. */
+export const NOTHING_BUILT: Build = {
+  works: [],
+  commissioned: null,
+  lines: [],
+  colours: { feed: 'red', product: 'blue', waste: 'black' },
+  hookUp: null,
+  partPrices: [],
+  ownParts: [],
+  markUp: 0,
+  ratios: [],
+  calibratedBoreMm: null,
+  ports: [],
+};

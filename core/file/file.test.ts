@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
 import { demandLPerWeek } from '../goal';
-import { PLACEHOLDER_PRICES } from './defaults';
+import { NOTHING_BUILT, PLACEHOLDER_PRICES } from './defaults';
 import { currentSample } from './select';
 import { readDocument, writeDocument, readingIssue, saveDocument, systemIssue, unlikelyDates, type FileOutcome } from './document';
 import type { SystemRecord } from './record';
@@ -117,7 +117,18 @@ describe('a file of version 3', () => {
     expect(message(outcome)).toBe('');
     type Raw = Record<string, unknown>;
     const { records } = JSON.parse(text) as {
-      records: { system: { instruments: Raw[]; source: Raw; units: unknown; prices: Raw; build: Raw; train: { stages: Raw[] } & Raw } }[];
+      records: {
+        system: {
+          createdAt: string;
+          updatedAt: string;
+          instruments: Raw[];
+          source: Raw;
+          units: unknown;
+          prices: Raw;
+          build: Raw;
+          train: { stages: Raw[] } & Raw;
+        };
+      }[];
     };
     for (const { system } of records) {
       system.instruments = system.instruments.map(({ compensated: _, ...one }) => ({ ...one, compensation: 'linear' }));
@@ -129,7 +140,22 @@ describe('a file of version 3', () => {
       system.train = { ...system.train, stages, scaleActionIndex: null };
       system.source = { ...system.source, assumed: [] };
       system.units = { ...METRIC_UNITS, hardness: '°dH' };
-      system.build = { ...system.build, ports: [] };
+      const { done, ...build } = system.build as Raw & { done: string[] };
+      const first = {
+        id: 'work-1',
+        kind: 'newBuild',
+        stageId: null,
+        startedAt: system.createdAt,
+        endedAt: null,
+        measured: [],
+        deviations: [],
+      };
+      system.build = {
+        ...NOTHING_BUILT,
+        ...build,
+        works: done.length === 0 ? [] : [{ ...first, done: done.map((step) => ({ step, at: system.updatedAt })) }],
+        ports: [],
+      };
       const { filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg } = PLACEHOLDER_PRICES;
       system.prices = { ...system.prices, filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg };
     }

@@ -1,7 +1,7 @@
 export { answered, confirmed, readingGivesWay, tapIsAssumed } from './assumed';
 export { FIRST_YEAR, LAST_YEAR, USUAL_LINE_PRESSURE, USUAL_WATER_TEMPERATURE, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
-export { PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
+export { NOTHING_BUILT, PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
 export {
   readDocument,
   readingIssue,
@@ -17,17 +17,24 @@ export { SYSTEM_PARTS, alike, compareRecords, copyOf, mergeRecords, withPlainId,
 export type { SystemRecord } from './record';
 export {
   ASSUMABLE,
+  HOOK_UPS,
   TEMPLATE_IDS,
+  TUBE_COLOURS,
+  WORK_KINDS,
   kitSchema,
   ratioSchema,
   systemSchema,
   type Assumable,
   type Branch,
+  type Build,
   type Cartridge,
   type Comparison,
+  type Deviation,
+  type HookUp,
   type Instrument,
   type Kit,
   type LoopSettings,
+  type Measured,
   type PortReading,
   type Prices,
   type Probe,
@@ -39,6 +46,9 @@ export {
   type System,
   type TemplateId,
   type Train,
+  type TubeColour,
+  type Work,
+  type WorkKind,
 } from './schema';
 export {
   NO_KIT,

@@ -1,6 +1,6 @@
 import { changesBetween, same } from './changes';
 import type { SystemRecord } from './record';
-import type { PortReading, Reading, System } from './schema';
+import type { PortReading, Reading, System, Work } from './schema';
 
 /** What a file and this browser hold of the same system, side by side. */
 export interface RecordComparison {
@@ -72,6 +72,28 @@ const union = <T extends { readonly id: string }>(first: readonly T[], then: rea
   return [...first, ...then.filter((one) => !known.has(one.id))];
 };
 
+/** Pieces of work of both; of one that both went on with, every step, figure and deviation of either. */
+function bothWorks(first: readonly Work[], then: readonly Work[]): Work[] {
+  const other = byId(then);
+  const both = <T>(mine: readonly T[], theirs: readonly T[]): T[] => [
+    ...mine,
+    ...theirs.filter((one) => !mine.some((own) => same(own, one))),
+  ];
+  return union(first, then)
+    .map((work) => {
+      const there = other.get(work.id);
+      if (!there || there === work) return work;
+      return {
+        ...work,
+        endedAt: work.endedAt ?? there.endedAt,
+        done: [...work.done, ...there.done.filter(({ step }) => !work.done.some((one) => one.step === step))],
+        measured: both(work.measured, there.measured).sort((a, b) => a.at.localeCompare(b.at)),
+        deviations: both(work.deviations, there.deviations),
+      };
+    })
+    .sort((a, b) => a.startedAt.localeCompare(b.startedAt));
+}
+
 /** One system of two, and what of either did not come along. */
 export interface Merged {
   readonly record: SystemRecord;
@@ -96,7 +118,12 @@ export function mergeRecords(here: SystemRecord, there: SystemRecord, newId: () 
     id: here.system.id,
     instruments: union(base.instruments, other.instruments),
     cartridges: union(base.cartridges, other.cartridges),
-    build: { ...base.build, ratios: union(base.build.ratios, other.build.ratios), ports: bothPorts(base.build.ports, other.build.ports) },
+    build: {
+      ...base.build,
+      works: bothWorks(base.build.works, other.build.works),
+      ratios: union(base.build.ratios, other.build.ratios),
+      ports: bothPorts(base.build.ports, other.build.ports),
+    },
     source: { ...base.source, samples: union(base.source.samples, other.source.samples) },
   };
   const readings = [

@@ -207,8 +207,71 @@ export const portReadingSchema = z.strictObject({
   at: instant,
 });
 
+/** Kinds of work a system is put through. */
+export const WORK_KINDS = ['newBuild', 'upgrade', 'partChange', 'putAway', 'bringBack'] as const;
+export type WorkKind = (typeof WORK_KINDS)[number];
+
+const figure = z.number().min(-1e9).max(1e9);
+
+/** What was read at a step, beside what was predicted for the pressure and temperature of that hour; read again, the newest counts. */
+export const measuredSchema = z.strictObject({
+  step: id,
+  measure: id,
+  at: instant,
+  value: figure,
+  expected: maybe(figure),
+  low: maybe(figure),
+  high: maybe(figure),
+  pressureBar: maybe(between(0, 100)),
+  temperatureC: maybe(between(0.1, 60)),
+});
+
+/** A step that was left out, or a figure that was taken as it is, and why. */
+export const deviationSchema = z.strictObject({
+  step: id,
+  at: instant,
+  how: z.enum(['skipped', 'accepted']),
+  reason: z.string().max(500),
+});
+
+/** One piece of work from its first step to its hand-over. */
+export const workSchema = z.strictObject({
+  id,
+  kind: z.enum(WORK_KINDS),
+  /** The stage that is changed; null where the work is the whole system's. */
+  stageId: maybe(id),
+  startedAt: instant,
+  endedAt: maybe(instant),
+  done: z.array(z.strictObject({ step: id, at: instant })).max(300),
+  measured: z.array(measuredSchema).max(2000),
+  deviations: z.array(deviationSchema).max(300),
+});
+
+/** Tubing of one line as it hangs on this site. */
+export const lineSchema = z.strictObject({ id, lengthMm: between(10, 1_000_000) });
+
+/** How the tubing of this system is coloured: schemes are the household's own. */
+export const TUBE_COLOURS = ['white', 'blue', 'red', 'black', 'yellow', 'green', 'grey'] as const;
+export type TubeColour = (typeof TUBE_COLOURS)[number];
+
+/** Ways a feed is taken from a house. */
+export const HOOK_UPS = ['outdoorTap', 'laundryTap', 'faucet', 'angleStop', 'fixed'] as const;
+export type HookUp = (typeof HOOK_UPS)[number];
+
+/** A line of the parts list that somebody wrote. */
+export const ownPartSchema = z.strictObject({ id, name, count: between(0, 10_000), each: maybe(money) });
+
 export const buildSchema = z.strictObject({
-  done: z.array(id),
+  works: z.array(workSchema).max(200),
+  /** The train as it was handed over last, and what to hold the log against; null until it was. */
+  commissioned: maybe(z.strictObject({ at: instant, train: trainSchema, readingId: maybe(id) })),
+  lines: z.array(lineSchema).max(80),
+  colours: z.strictObject({ feed: z.enum(TUBE_COLOURS), product: z.enum(TUBE_COLOURS), waste: z.enum(TUBE_COLOURS) }),
+  hookUp: maybe(z.enum(HOOK_UPS)),
+  /** What pieces cost on this job, by the part they are; what is not here is asked of the prices, or missing. */
+  partPrices: z.array(z.strictObject({ part: id, each: money })).max(200),
+  ownParts: z.array(ownPartSchema).max(80),
+  markUp: between(0, 5),
   ratios: z.array(ratioSchema),
   /** Bore scaled so that the model meets the measured waste; null until a ratio was measured. */
   calibratedBoreMm: maybe(between(0.05, 20)),
@@ -305,6 +368,10 @@ export type Probe = z.infer<typeof probeSchema>;
 export type Branch = z.infer<typeof branchSchema>;
 export type LoopSettings = z.infer<typeof loopSchema>;
 export type Train = z.infer<typeof trainSchema>;
+export type Build = z.infer<typeof buildSchema>;
+export type Work = z.infer<typeof workSchema>;
+export type Measured = z.infer<typeof measuredSchema>;
+export type Deviation = z.infer<typeof deviationSchema>;
 export type PortReading = z.infer<typeof portReadingSchema>;
 export type Prices = z.infer<typeof pricesSchema>;
 export type Cartridge = z.infer<typeof cartridgeSchema>;

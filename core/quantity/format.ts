@@ -86,6 +86,15 @@ export function formatQuantity(value: number, dimension: Dimension, preference: 
   return formatIn(value, dimension, shownUnit(dimension, preference), preference.ppmFactor);
 }
 
+/** A figure with its one standard deviation in the unit it is shown in: 61 ± 1 psi. */
+export function formatWithDoubt(value: number, plusMinus: number, dimension: Dimension, symbol: string, ppmFactor = 0.5): string {
+  const unit = unitBySymbol(dimension, symbol) ?? dimensionSpec(dimension).units[0];
+  const [at, edge] = [value, value + plusMinus].map((one) => fromCanonical(one, unit, ppmFactor)) as [number, number];
+  if (!Number.isFinite(at) || !Number.isFinite(edge)) return '–';
+  const text = withDoubt(at, Math.abs(edge - at));
+  return unit.symbol === '' ? text : `${text}${THIN}${unit.symbol}`;
+}
+
 /** The strength of a water in words of its own: what is purer than 1 µS/cm in MΩ·cm, where that was chosen. */
 export function formatStrength(ec25UScm: number, preference: UnitPreference): Shown {
   const pure = preference.strength === 'MΩ·cm' && ec25UScm > 0 && ec25UScm < 1;

@@ -1,4 +1,4 @@
-export { THIN, formatForEditing, formatIn, formatQuantity, formatStrength, percent, roundForReading, withDoubt } from './format';
+export { THIN, formatForEditing, formatIn, formatQuantity, formatStrength, formatWithDoubt, percent, roundForReading, withDoubt } from './format';
 export { unitDoubt, type UnitDoubt, type Usual } from './meant';
 export { plainText, readNumber } from './number';
 export { fail, firstError, ok, outOfRange, type InputError, type Outcome } from './outcome';

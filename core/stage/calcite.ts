@@ -4,6 +4,7 @@ import { inSentence, measured, ok } from '../quantity';
 import { cartridgeSlopeBar, mineralCartridge, SLOWEST_L_PER_H } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero } from './kind';
+import { seen } from './step';
 
 const schema = z.strictObject({
   kind: z.literal('calcite'),
@@ -35,14 +36,15 @@ export const calcite = defineStage(schema, {
   price: ({ volumeL }, { calcitePerL }) => volumeL * calcitePerL,
   worn: asFitted,
   dirtPassed: allPasses,
-  stepPart: 'cartridges',
   steps: ({ id, name }) => [
     {
       id: `calcite-${id}`,
+      act: 'rinse',
+      place: 'cartridges',
       title: `Rinse the fines out of ${inSentence(name)}`,
       how: 'To the drain until it runs clear; the first litres are hard and cloudy.',
       minutes: 10,
-      cautions: [],
+      measures: [seen('clear', 'Runs clear', 'Rinse on; fines that stay cloud the tank and block the next filter.')],
     },
   ],
   upkeep: () => [{ says: 'change', afterDays: 365 }],

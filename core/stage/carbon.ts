@@ -1,10 +1,10 @@
 import { z } from 'zod';
 import { CARBON_MEDIA, carbonState, dechlorinated, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, inSentence, measured, ok, words } from '../quantity';
-import { HALF_YEAR_DAYS, SLOWEST_L_PER_H } from './cartridge';
+import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, zero, type Standing } from './kind';
 
 const schema = z.strictObject({
   kind: z.literal('carbon'),
@@ -77,8 +77,7 @@ export const carbon = defineStage(schema, {
   price: ({ volumeL }, { carbonPerL }) => volumeL * carbonPerL,
   worn: asFitted,
   dirtPassed: allPasses,
-  stepPart: null,
-  steps: none,
+  steps: filterFlush,
   upkeep: (_stage, standing) => {
     const carbon = standing?.carbon;
     const litres = carbon && carbon.litresLeft !== null ? { litresLeft: carbon.litresLeft, litresNew: carbon.litresNew! } : {};

@@ -1,5 +1,8 @@
 import { prefilterBarPerLPerH } from '../pretreatment';
-import type { Mounting } from './kind';
+import { flushL } from '../exchange';
+import { formatQuantity, inSentence } from '../quantity';
+import type { Mounting, StepsAround } from './kind';
+import { FLOOD, seen, type StepEntry } from './step';
 
 /** What a cartridge of resin or calcite takes at 1 gal/min, bar (our estimate). */
 const CARTRIDGE_LOSS_BAR = 0.1;
@@ -22,3 +25,45 @@ export const BAR_PER_METRE = 0.0980665;
 
 /** Usual lives by the calendar, days (common practice): filters, carbon and inhibitors six months. */
 export const HALF_YEAR_DAYS = 183;
+
+/** Room under a cartridge to take it out, mm (common practice: about 15 cm). */
+export const CARTRIDGE_CLEARANCE_MM = 150;
+/** A drop of the usual kit, mg/L as CaCO3 (common practice: 5 mL of sample). */
+export const ONE_DROP_MGL = 17.8;
+
+/**
+ * How a filter or carbon is flushed before it serves: all that stand ahead of a membrane together, with the membrane
+ * still out; one behind it, or one that feeds a machine, by litres.
+ */
+export function filterFlush(
+  { id, name, volumeL }: { readonly id: string; readonly name: string; readonly volumeL: number },
+  { side, units }: Pick<StepsAround<unknown>, 'side' | 'units'>,
+): StepEntry[] {
+  const clear = seen('clear', 'Runs clear, no black dust', 'Ten minutes more. Dust that gets past stays in what follows.');
+  if (side !== 'behind')
+    return [
+      {
+        id: 'flush-filters',
+        act: 'flushFilters',
+        place: 'rinse',
+        title: 'Flush the filters, 10 min',
+        before: side === 'ahead' ? 'The membrane is still out.' : null,
+        how: `To the drain${side === 'ahead' ? ', with the membrane still out' : ''}, until no black carbon dust shows.`,
+        minutes: 10,
+        waits: true,
+        measures: [clear],
+        cautions: [FLOOD],
+      },
+    ];
+  return [
+    {
+      id: `flush-${id}`,
+      act: 'flushCartridge',
+      place: 'cartridges',
+      title: `Flush ${inSentence(name)}, ${formatQuantity(flushL(volumeL), 'volumeL', units).text}`,
+      how: 'To the drain, before anything behind it gets its first water.',
+      minutes: 10,
+      measures: [clear],
+    },
+  ];
+}

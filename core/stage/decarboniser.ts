@@ -1,12 +1,12 @@
 import { z } from 'zod';
 import { decarbonised, flushL, meterPresetL, ratingAgrees } from '../exchange';
 import { GOAL_ROWS } from '../goal';
-import { between, DAYS_PER_MONTH, formatQuantity, inSentence, measured, ok, THIN, words } from '../quantity';
-import { cartridgeSlopeBar, mineralCartridge } from './cartridge';
+import { between, DAYS_PER_MONTH, inSentence, measured, ok, THIN, words } from '../quantity';
+import { cartridgeSlopeBar, mineralCartridge, ONE_DROP_MGL, CARTRIDGE_CLEARANCE_MM } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing } from './kind';
-import { SCALD } from './step';
+import { SCALD, seen } from './step';
 
 const schema = z.strictObject({
   kind: z.literal('decarboniser'),
@@ -35,6 +35,8 @@ const USUAL_MAGNESIUM = 0.4;
 const DIAL = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6].map((bypass, i) => ({ label: String(i), bypass }));
 /** Acid that attacks brass and copper below this. */
 const LEAST_PH = 6.3;
+/** Steps of a usual dial: a tenth of the water (common practice). */
+const DIAL_STEP = 0.1;
 /** Months after which a cartridge is changed whatever its litres (common practice). */
 const CARTRIDGE_MONTHS = 12;
 /** Hardness tied to alkalinity up to which such cartridges are made, mg/L (our reading of usual charts). */
@@ -159,16 +161,108 @@ export const decarboniser = defineStage(schema, {
   price: ({ volumeL }, { cartridgePerL }) => volumeL * cartridgePerL,
   worn: asFitted,
   dirtPassed: allPasses,
-  stepPart: 'cartridges',
-  steps: ({ id, name, bypass, volumeL }, { units }) => [
-    {
-      id: `cartridge-${id}`,
-      title: `Set the dial of ${inSentence(name)} to ${Math.round(100 * bypass)}${THIN}% and flush ${formatQuantity(flushL(volumeL), 'volumeL', units).text}`,
-      how: 'To the drain, until it runs clear. Leave 15 cm under it to take it out. Enter its litres in the water meter.',
-      minutes: 10,
-      cautions: [SCALD],
-    },
-  ],
+  steps: (stage, { units, standing }) => {
+    const { id, name, bypass, volumeL } = stage;
+    const say = words(units);
+    const drop = { share: 0.05, least: ONE_DROP_MGL / 2 };
+    const within = (mgL: number) => ({
+      expected: mgL,
+      low: mgL - Math.max(ONE_DROP_MGL, 0.15 * mgL),
+      high: mgL + Math.max(ONE_DROP_MGL, 0.15 * mgL),
+      doubt: drop,
+    });
+    const preset = standing ? (cartridgeLife(standing)?.presetL ?? null) : null;
+    return [
+      {
+        id: `cartridge-${id}`,
+        act: 'flushCartridge',
+        place: 'cartridges',
+        title: `Flush ${inSentence(name)}, ${say.of(flushL(volumeL), 'volumeL')}`,
+        how: `To the drain, until it runs clear. Leave ${say.of(CARTRIDGE_CLEARANCE_MM, 'lengthMm')} under it to take it out.`,
+        minutes: 10,
+        cautions: [SCALD],
+        measures: [seen('clear', 'Runs clear', 'Flush the same again. Cloudy water that stays is air: let it stand and open it slowly.')],
+      },
+      {
+        id: `dial-${id}`,
+        act: 'setDial',
+        place: 'cartridges',
+        title: `Set the dial of ${inSentence(name)} to ${Math.round(100 * bypass)}${THIN}%, then count drops`,
+        before: 'It is flushed: the first litres are no measure of it.',
+        how: 'Draw half a litre behind it, then count hardness and alkalinity as at the tap.',
+        minutes: 10,
+        cautions: [SCALD],
+        measures: [
+          {
+            id: 'dial',
+            label: 'The dial stands at',
+            dimension: 'fraction',
+            unit: '%',
+            expected: bypass,
+            low: bypass - DIAL_STEP / 2,
+            high: bypass + DIAL_STEP / 2,
+            because: 'as it was planned on this water',
+            ifLow: 'Turn it to where it was planned, or plan it anew in Train: the litres follow from it.',
+            ifHigh: 'Turn it to where it was planned, or plan it anew in Train: the litres follow from it.',
+          },
+          ...(standing
+            ? ([
+                {
+                  id: 'hardness',
+                  label: 'Hardness behind it',
+                  dimension: 'hardnessMgL',
+                  ...within(standing.after.state.hardnessMgL),
+                  because: `solved at ${Math.round(100 * bypass)}${THIN}%, a drop or 15${THIN}% either way`,
+                  ifLow: 'Less than planned passes beside the resin: open the dial one step, draw half a litre, count again.',
+                  ifHigh:
+                    'More than planned passes beside the resin, or the tap is harder than entered: count the tap, then close the dial one step.',
+                },
+                {
+                  id: 'alkalinity',
+                  label: 'Alkalinity behind it',
+                  dimension: 'alkalinityMgL',
+                  ...within(standing.after.state.alkalinityMgL),
+                  because: `solved at ${Math.round(100 * bypass)}${THIN}%, a drop or 15${THIN}% either way`,
+                  ifLow: 'Open the dial one step: water without alkalinity turns sour and eats the boiler.',
+                  ifHigh: 'Close the dial one step, draw half a litre and count again.',
+                },
+              ] as const)
+            : []),
+        ],
+      },
+      {
+        id: `preset-${id}`,
+        act: 'presetMeter',
+        place: 'cartridges',
+        title:
+          preset === null
+            ? `Set the water meter of ${inSentence(name)} to zero`
+            : `Set the water meter of ${inSentence(name)} to ${say.of(preset, 'volumeL')}`,
+        before: 'The dial stands: its litres follow from it.',
+        how:
+          preset === null
+            ? 'Nothing in this water uses it up: it is changed by its months.'
+            : 'How it is pressed in, its own leaflet says; this is the figure.',
+        minutes: 3,
+        measures:
+          preset === null
+            ? []
+            : [
+                {
+                  id: 'litres',
+                  label: 'Litres the meter was set to',
+                  dimension: 'volumeL',
+                  expected: preset,
+                  low: 0.5 * preset,
+                  high: 1.02 * preset,
+                  because: 'what it lasts on this water at this dial',
+                  ifLow: 'Set so low it is thrown away half used.',
+                  ifHigh: 'The meter would go on counting past the end: lime reaches the boiler before it says so.',
+                },
+              ],
+      },
+    ];
+  },
   upkeep: (_stage, standing) => {
     const life = standing && cartridgeLife(standing);
     return life ? [{ says: 'change', afterDays: life.months * DAYS_PER_MONTH }] : [];

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { mounting, reportTrain, stageFacts, standingAt } from '../advice';
-import { runbook, runbookSteps } from '../commission';
+import { expectedText, expectedToday, runbook, runbookSteps } from '../commission';
 import { readDocument, systemIssue, writeDocument, type Reading, type System } from '../file';
 import { dueOf, logFindings, standing } from '../log';
 import { inSentence } from '../quantity';
@@ -94,11 +94,16 @@ describe.each(STAGE_KINDS)('%s, from end to end', (kind) => {
       expect(`${finding.title} ${finding.why}`).not.toMatch(/NaN|undefined|Infinity/);
   });
   it('has its work in the runbook where it has any', () => {
-    const steps = runbookSteps(runbook(system));
-    const own = kindOf(stage).steps(stage, { units: system.units, first: true });
-    expect(own.length > 0).toBe(stageKind(kind).stepPart !== null);
-    for (const { id } of own) expect(steps.filter((step) => step.id === id)).toHaveLength(1);
+    const expected = value(expectedToday(system, { linePressureBar: null, temperatureC: null }));
+    const steps = runbookSteps(runbook(system, expected));
+    expect(steps.some(({ stageId }) => stageId === 'new')).toBe(!['tubing', 'sediment', 'carbon'].includes(kind));
     expect(new Set(steps.map(({ id }) => id)).size).toBe(steps.length);
+    for (const { title, how, minutes, measures } of steps) {
+      expect(`${title} ${how}`).not.toMatch(/NaN|undefined|Infinity|null/);
+      expect(minutes).toBeGreaterThan(0);
+      for (const measure of measures)
+        expect(`${measure.label} ${expectedText(measure, system.units)}`).not.toMatch(/NaN|undefined|Infinity|–/);
+    }
   });
   it('wears by its log, is due where it has upkeep, and the log finds words', () => {
     const today = value(standing(system, readings, feed, NOW));

@@ -47,7 +47,7 @@ export function placed(stages: readonly Stage[], stage: Stage): Stage[] {
   return stages.toSpliced(at < 0 ? stages.length : at, 0, stage);
 }
 
-export { BAR_PER_METRE } from './cartridge';
+export { BAR_PER_METRE, CARTRIDGE_CLEARANCE_MM } from './cartridge';
 export { cartridgeLife, type CartridgeLife } from './decarboniser';
 export { capacityChart, dialBlend, type DialBlend } from './dial';
 export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';
@@ -62,15 +62,34 @@ export type {
   ResinState,
   RunningUnit,
   Standing,
+  StepsAround,
   Treated,
   Upkeep,
   WaterAt,
 } from './kind';
-export { membraneUnit, unitRanks } from './membrane';
+export { membraneUnit } from './membrane';
+export { unitRanks } from './ranks';
 export { HIGH_PRESSURE } from './pump';
 export { resinFloor, stageBed } from './resin';
 export { SEDIMENT_HOLDS_G } from './sediment';
 export { softenerPlan } from './softener';
-export { FLOOD, HEAVY, LOCAL_CODE, MAINS, type Caution, type Step, type StepPart } from './step';
+export {
+  FLOOD,
+  HEAVY,
+  LOCAL_CODE,
+  MAINS,
+  PLACES,
+  PRESERVATIVE,
+  seen,
+  step,
+  UNDER_PRESSURE,
+  type Act,
+  type Caution,
+  type Measure,
+  type Place,
+  type Step,
+  type StepEntry,
+  type StepTool,
+} from './step';
 export { FLOAT_SHARES, gasOf } from './tank';
 export { NO_USE, type StageUse, type TrainUse } from './use';

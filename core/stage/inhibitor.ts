@@ -72,10 +72,11 @@ export const inhibitor = defineStage(schema, {
   price: (_stage, { inhibitor: piece }) => piece,
   worn: asFitted,
   dirtPassed: allPasses,
-  stepPart: 'cartridges',
   steps: ({ id, name }, { units }) => [
     {
       id: `inhibitor-${id}`,
+      act: 'flushCartridge',
+      place: 'cartridges',
       title: `Flush ${inSentence(name)}, ${formatQuantity(FLUSH_L, 'volumeL', units).text}`,
       how: 'To the drain, so that the first strong dose does not reach the machine.',
       minutes: 5,

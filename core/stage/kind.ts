@@ -8,7 +8,7 @@ import type { FloatCycle } from '../storage';
 import type { Water, WaterState } from '../water';
 import type { StageFields } from './field';
 import type { Finding } from './finding';
-import type { Step, StepPart } from './step';
+import type { StepEntry } from './step';
 import type { StageUse } from './use';
 
 /** What every stage has: an id of its own and a name. */
@@ -118,6 +118,27 @@ export interface Around {
   readonly ahead: readonly AnyStage[];
 }
 
+/** What stands around a stage that is put into service. */
+export interface StepsAround<S> {
+  readonly units: UnitPreference;
+  /** Whether it is the first of its kind on the way of the water. */
+  readonly first: boolean;
+  /** On which side of the membrane it stands; 'alone' where there is none. */
+  readonly side: 'ahead' | 'behind' | 'alone';
+  /** Whether resin stands behind it. */
+  readonly resinBehind: boolean;
+  /** Where it stands in the train as it should run today; null while that cannot be solved. */
+  readonly standing: Standing<S> | null;
+  /** Of a membrane stage, as it should run today. */
+  readonly unit: UnitSolution | null;
+  /** Wanted waste : product. */
+  readonly wasteTarget: number;
+  /** Most salt the goal allows at the outlet, µS/cm; null where it does not say. */
+  readonly mostUScm: number | null;
+  /** Smallest step of the meter that reads the water, µS/cm. */
+  readonly meterStepUScm: number;
+}
+
 /** Something to be done to a stage again and again, or once. */
 export interface Upkeep {
   /** What is done, before the name of the stage: "change", "salt of". */
@@ -180,9 +201,8 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   readonly worn: (stage: S, use: StageUse, turbidityNTU: number) => S;
   /** Share of the dirt that goes on behind it. */
   readonly dirtPassed: (stage: S) => number;
-  /** What its own work at commissioning is part of; null where the runbook has none for it. */
-  readonly stepPart: StepPart | null;
-  readonly steps: (stage: S, around: { readonly units: UnitPreference; readonly first: boolean }) => readonly Step[];
+  /** Its own work at commissioning; the runbook puts it in its place. One step of an id is done once for all that ask for it. */
+  readonly steps: (stage: S, around: StepsAround<S>) => readonly StepEntry[];
   readonly upkeep: (stage: S, standing: Standing<S> | null) => readonly Upkeep[];
   /** What it says of itself where it stands. */
   readonly findings: (standing: Standing<S>) => readonly Finding[];

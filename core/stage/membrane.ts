@@ -11,11 +11,12 @@ import {
   restrictorFlowLPerH,
   valveHolding,
   type MembraneUnit,
-  type VesselRank,
 } from '../membrane';
 import { BAR_PER_PSI, formatQuantity, id, inSentence, maybe, measured } from '../quantity';
 import { keysOf, quantity, type StageChoice, type StageQuantity } from './field';
 import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero, type AnyStage, type RunningUnit } from './kind';
+import { membraneSteps } from './membraneSteps';
+import { unitRanks } from './ranks';
 
 const needle = z.strictObject({ kind: z.literal('needle'), kvM3PerH: measured('kvM3PerH', 0.0001, 100) });
 const held = z.strictObject({ kind: z.literal('pressure'), bar: measured('pressureBar', 0.1, 100) });
@@ -56,21 +57,6 @@ const schema = z.strictObject({
 });
 export type MembraneStage = z.infer<typeof schema>;
 const field = keysOf<MembraneStage>(schema.shape);
-
-/** How the elements of a membrane stage stand to each other. */
-export function unitRanks({ arrangement, ranks }: Pick<MembraneStage, 'arrangement' | 'ranks'>): readonly VesselRank[] {
-  const one = { vessels: 1, elementsPerVessel: 1 };
-  switch (arrangement) {
-    case 'array':
-      return ranks.length > 0 ? ranks : [one];
-    case 'single':
-      return [one];
-    case 'parallel':
-      return [{ vessels: 2, elementsPerVessel: 1 }];
-    case 'series':
-      return [one, one];
-  }
-}
 
 /** The membrane stage as the membrane room takes it. */
 export const membraneUnit = (stage: MembraneStage): MembraneUnit => ({
@@ -269,9 +255,7 @@ export const membrane = defineStage(schema, {
     return { ...stage, waterFactor: stage.waterFactor ?? byAge.water, saltFactor: stage.saltFactor ?? byAge.salt };
   },
   dirtPassed: allPasses,
-  // Seating, flushing and setting the ratio are the order of the whole work: the runbook has them.
-  stepPart: null,
-  steps: none,
+  steps: membraneSteps,
   // When it is due the log's trend says.
   upkeep: none,
   findings: none,

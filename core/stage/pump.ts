@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { inSentence, measured } from '../quantity';
+import { inSentence, measured, formatQuantity } from '../quantity';
 import { quantity, type StageQuantity } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero } from './kind';
-import { MAINS, type Caution } from './step';
+import { MAINS, type Caution, seen } from './step';
 
 const booster = z.strictObject({
   kind: z.literal('booster'),
@@ -87,6 +87,9 @@ function labelFields(stage: Pump): StageQuantity<Pump>[] {
   }
 }
 
+/** Hoses on the pressure side are rated so many times the working pressure (common practice). */
+const HOSE_FACTOR = 4;
+
 export const pump = defineStage(schema, {
   kind: 'pump',
   label: 'Pump',
@@ -107,19 +110,62 @@ export const pump = defineStage(schema, {
   price: ({ pump: { kind } }, { boosterPump }) => (kind === 'booster' ? boosterPump : null),
   worn: asFitted,
   dirtPassed: allPasses,
-  stepPart: 'pump',
-  steps: ({ id, name, pump: { kind } }) => [
-    {
-      id: `pump-${id}`,
-      title: `Fit and prime ${inSentence(name)}`,
-      how:
-        kind === 'displacement'
+  steps: ({ id, name, pump: own }, { units }) => {
+    const boat = own.kind === 'displacement';
+    const text = (bar: number): string => formatQuantity(bar, 'pressureBar', units).text;
+    return [
+      ...(boat
+        ? ([
+            {
+              id: `hoses-${id}`,
+              act: 'hoses',
+              place: 'connect',
+              title: `Check every hose behind ${inSentence(name)} for ${text(HOSE_FACTOR * own.reliefBar)}`,
+              how: `Rated ${HOSE_FACTOR} times the ${text(own.reliefBar)} its relief valve opens at, fittings of the same rating, no kink, nothing that rubs.`,
+              minutes: 10,
+              cautions: [HIGH_PRESSURE],
+              measures: [
+                seen(
+                  'rated',
+                  'Every hose and fitting carries that rating',
+                  'Replace it before any pressure is put on: a hose that lets go whips.',
+                ),
+              ],
+            },
+            {
+              id: `relief-${id}`,
+              act: 'reliefFree',
+              place: 'pressure',
+              title: 'See that the relief valve is free',
+              how: 'Lift it by hand if it can be. Its outlet is open and leads overboard, away from hands. It is never plugged, never set higher than its maker did.',
+              minutes: 5,
+              cautions: [HIGH_PRESSURE],
+              measures: [seen('free', 'Free, and its outlet open', 'Without it the pump must not be started: exchange the valve.')],
+            },
+          ] as const)
+        : []),
+      {
+        id: `pump-${id}`,
+        act: 'prime',
+        place: 'pressure',
+        title: `Fit and prime ${inSentence(name)}`,
+        how: boat
           ? 'Fill it and bleed the air with its valve wide open. It must never run dry, nor against a closed valve.'
           : 'Fill it before it starts, check which way it turns, and fit a low-pressure switch before it.',
-      minutes: 20,
-      cautions: kind === 'displacement' ? [MAINS, HIGH_PRESSURE] : [MAINS],
-    },
-  ],
+        minutes: 20,
+        cautions: boat ? [MAINS, HIGH_PRESSURE] : [MAINS],
+        measures: boat
+          ? [seen('primed', 'Water stands in it and no air comes', 'Bleed on; look for a leak on the suction side.')]
+          : [
+              seen(
+                'switch',
+                'Feed shut off, the low-pressure switch stops it',
+                'Do not leave it running: a pump that runs dry is dead in minutes. Check the wiring of the switch.',
+              ),
+            ],
+      },
+    ];
+  },
   upkeep: none,
   findings: none,
   facts: none,

@@ -17,7 +17,7 @@ import { between, formatQuantity, inSentence, maybe, measured, ok, words } from 
 import { settleWater } from '../water';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type ResinState } from './kind';
-import { HEAVY } from './step';
+import { HEAVY, seen } from './step';
 
 const equivalents = between(0, 100_000);
 const schema = z.strictObject({
@@ -77,6 +77,8 @@ function afterRest({ resinClass, ...stage }: Resin, { feed, utilisation }: Resin
   return settled.ok ? settled.value.ec25UScm : Number.NaN;
 }
 
+/** Rinsed is what reads at most so many times what it will read (our judgement: meters differ by a third near 0). */
+const RINSED = 2;
 /** A vessel this large is lifted with care (common practice), L. */
 const HEAVY_L = 5;
 
@@ -128,16 +130,46 @@ export const resin = defineStage(schema, {
   price: ({ volumeL }, { resinPerL }) => volumeL * resinPerL,
   worn: asFitted,
   dirtPassed: allPasses,
-  stepPart: 'polish',
-  steps: ({ id, name, volumeL }, { first }) => [
-    {
-      id: `resin-${id}`,
-      title: `Pack and fit ${inSentence(name)}, rinse to 0`,
-      how: `Fill it tight and tap it down: loose resin lets water slip by. ${first ? 'Rinse to the drain until the meter reads 0.' : 'Rinse it alone, after the one before reads 0.'}`,
-      minutes: 15,
-      cautions: volumeL >= HEAVY_L ? [HEAVY] : [],
-    },
-  ],
+  steps: ({ id, name, volumeL }, { first, standing, meterStepUScm, side }) => {
+    const expected = standing?.after.state.ec25UScm ?? null;
+    return [
+      {
+        id: `resin-${id}`,
+        act: 'pack',
+        place: 'resin',
+        title: `Pack and fit ${inSentence(name)}`,
+        before: side === 'alone' ? null : 'The preservative is flushed out and the ratio stands.',
+        how: 'Fill it tight and tap it down: loose resin lets water slip by. Leave no air above it.',
+        minutes: 10,
+        cautions: volumeL >= HEAVY_L ? [HEAVY] : [],
+        measures: [seen('tight', 'Tight: nothing moves when it is shaken', 'Open it, add resin, tap it down again.')],
+      },
+      {
+        id: `rinse-${id}`,
+        act: 'rinse',
+        place: 'resin',
+        title: `Rinse ${inSentence(name)} to 0`,
+        before: 'It is packed; its outlet leads to the drain.',
+        how: first ? 'To the drain until the meter stands still at 0.' : 'Alone, to the drain, after the one before reads 0.',
+        minutes: 10,
+        waits: true,
+        measures: [
+          {
+            id: 'ec',
+            label: `Meter behind ${inSentence(name)}`,
+            dimension: 'conductivityUScm',
+            expected,
+            low: null,
+            high: expected === null ? meterStepUScm : Math.max(RINSED * expected, meterStepUScm),
+            doubt: { share: 0.03, least: meterStepUScm / 2 },
+            because: 'rinsed and fresh on the water before it, or the smallest step of your meter',
+            ifHigh:
+              'Still falling: rinse on. Standing still: loose resin, or a probe with air at its pins. Pack it again, bleed the probe, read again.',
+          },
+        ],
+      },
+    ];
+  },
   // When it is spent the log's own tracking says.
   upkeep: none,
   findings: none,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { dirtLoading, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, maybe, measured } from '../quantity';
-import { HALF_YEAR_DAYS } from './cartridge';
+import { HALF_YEAR_DAYS, filterFlush } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero } from './kind';
 
@@ -52,8 +52,7 @@ export const sediment = defineStage(schema, {
     loading: stage.loading ?? dirtLoading(use.passedL ?? 0, turbidityNTU, stage.holdsG),
   }),
   dirtPassed: allPasses,
-  stepPart: null,
-  steps: none,
+  steps: ({ id, name }, around) => filterFlush({ id, name, volumeL: 0 }, around),
   upkeep: () => [{ says: 'change', afterDays: HALF_YEAR_DAYS }],
   findings: none,
   facts: ({ worn, units }) => [['Full of dirt, by the log', formatQuantity(worn.loading ?? 0, 'fraction', units).text]],

@@ -1,8 +1,8 @@
 import { z } from 'zod';
 import { sizeSoftener, SODIUM_PER_HARDNESS, softened, softenerCapacityEqPerL, softenerLeakageMgL, type SoftenerPlan } from '../exchange';
-import { inSentence, measured, ok, THIN, words, type Outcome } from '../quantity';
+import { inSentence, measured, ok, THIN, words, type Outcome, formatQuantity } from '../quantity';
 import { CACO3_G_PER_EQ, hardnessOf, MOLAR_MASS } from '../water';
-import { cartridgeSlopeBar } from './cartridge';
+import { cartridgeSlopeBar, ONE_DROP_MGL } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing } from './kind';
@@ -113,14 +113,38 @@ export const softener = defineStage(schema, {
   price: (_stage, { saltPerKg }) => saltPerKg,
   worn: asFitted,
   dirtPassed: allPasses,
-  stepPart: 'cartridges',
-  steps: ({ id, name, saltGPerL, volumeL }) => [
+  steps: ({ id, name, saltGPerL, volumeL }, { standing, units }) => [
     {
       id: `softener-${id}`,
+      act: 'regenerate',
+      place: 'cartridges',
       title: `Fill the salt of ${inSentence(name)} and regenerate it once`,
       how: `Salt a hand above the water, no bridge, no mush. Set ${((saltGPerL * volumeL) / 1000).toFixed(1)}${THIN}kg a time; rinse until it no longer tastes of salt.`,
       minutes: 60,
+      waits: true,
       cautions: [LOCAL_CODE],
+    },
+    {
+      id: `soft-${id}`,
+      act: 'rinse',
+      place: 'cartridges',
+      title: `Count the hardness behind ${inSentence(name)}`,
+      before: 'It has regenerated and rinsed once.',
+      how: 'Drops as on the tap, in twice the sample: soft water needs few.',
+      minutes: 5,
+      measures: [
+        {
+          id: 'hardness',
+          label: `Hardness behind ${inSentence(name)}`,
+          dimension: 'hardnessMgL',
+          expected: standing?.after.state.hardnessMgL ?? null,
+          low: null,
+          high: standing ? Math.max(ONE_DROP_MGL, 2 * standing.after.state.hardnessMgL) : ONE_DROP_MGL,
+          doubt: { share: 0, least: ONE_DROP_MGL / 2 },
+          because: `a drop is ${formatQuantity(ONE_DROP_MGL, 'hardnessMgL', units).text}`,
+          ifHigh: 'Is its own bypass shut, was there salt, did it draw brine? Regenerate once more and count again.',
+        },
+      ],
     },
   ],
   upkeep: (_stage, standing) => {

@@ -3,7 +3,7 @@ import { dirtLoading, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, inSentence, measured, percent } from '../quantity';
 import { keysOf } from './field';
 import { anyStage, defineStage, fitted, neverOpen, noPrice, unchanged, zero } from './kind';
-import { FLOOD } from './step';
+import { FLOOD, seen } from './step';
 
 const schema = z.strictObject({
   kind: z.literal('spinDown'),
@@ -64,14 +64,18 @@ export const spinDown = defineStage(schema, {
   worn: (stage, { passedL, years }, turbidityNTU) =>
     passedL === undefined || !years ? stage : { ...stage, loading: filled(stage, passedL / (365.25 * years), turbidityNTU) },
   dirtPassed: ({ caughtShare }) => 1 - caughtShare,
-  stepPart: 'cartridges',
   steps: ({ id, name }) => [
     {
       id: `spinDown-${id}`,
+      act: 'flushCartridge',
+      place: 'rinse',
       title: `Rinse ${inSentence(name)} once`,
       how: 'Lead its drain valve to a bucket or the drain. Under full pressure open it wide for a few seconds, shut it, and look at the mesh.',
       minutes: 5,
       cautions: [FLOOD],
+      measures: [
+        seen('clean', 'The mesh is clean and the valve shuts tight', 'Rinse again; a valve that drips is opened and its seat wiped.'),
+      ],
     },
   ],
   upkeep: ({ rinseEveryDays }) => [{ says: 'rinse', everyDays: rinseEveryDays }],

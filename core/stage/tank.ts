@@ -5,7 +5,7 @@ import { openToAir } from '../water';
 import { BAR_PER_METRE } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, none, zero } from './kind';
-import type { Caution } from './step';
+import { seen, type Caution } from './step';
 
 const schema = z.strictObject({
   kind: z.literal('tank'),
@@ -26,6 +26,8 @@ const field = keysOf<Tank>(schema.shape);
 export const FLOAT_SHARES = { startShare: 0.6, stopShare: 0.9 } as const;
 /** Gas pressure a bladder tank comes with (common practice: about 7 psi). */
 const USUAL_PRECHARGE_BAR = 0.5;
+/** Hole for a float valve with quarter-inch fittings (common practice: 7/16 in). */
+export const FLOAT_HOLE_MM = 11;
 /** How full a tank is drawn: its level is not known. */
 const DRAWN_FULL = 0.7;
 
@@ -67,16 +69,89 @@ export const tank = defineStage(schema, {
   price: ({ volumeL }, { tankPerL }) => volumeL * tankPerL,
   worn: asFitted,
   dirtPassed: allPasses,
-  stepPart: 'polish',
-  steps: ({ id, name }) => [
-    {
-      id: `tank-${id}`,
-      title: `Fit the float valve of the ${inSentence(name)}`,
-      how: 'A hole of about 11 mm for quarter-inch fittings, above the full level, with room under the lid. Lift the float by hand: the flow must stop.',
-      minutes: 20,
-      cautions: [FLOAT],
-    },
-  ],
+  steps: (stage, { units }) => {
+    const { id, name, prechargeBar } = stage;
+    const the = inSentence(name);
+    if (gasOf(stage))
+      return [
+        {
+          id: `charge-${id}`,
+          act: 'charge',
+          place: 'store',
+          title: `Charge the gas of the ${the} to ${formatQuantity(prechargeBar!, 'pressureBar', units).text}`,
+          before: 'It is empty and its valve open: a full tank reads the water, not the gas.',
+          how: 'A tyre gauge at the cap on its back; air in with a hand pump, out with a pin.',
+          minutes: 10,
+          cautions: [FLOAT],
+          measures: [
+            {
+              id: 'charge',
+              label: 'Gas pressure, empty',
+              dimension: 'pressureBar',
+              expected: prechargeBar,
+              low: prechargeBar! - 0.1,
+              high: prechargeBar! + 0.1,
+              doubt: { share: 0.02, least: 0.03 },
+              because: 'as it was planned; a tenth of a bar either way',
+              ifLow: 'Pump air in. Water at the gas cap: the bladder is torn, the tank is exchanged.',
+              ifHigh: 'Let air out with a pin: a tank charged too high holds little.',
+            },
+          ],
+        },
+        {
+          id: `shutoff-${id}`,
+          act: 'tryFloat',
+          place: 'store',
+          title: `See that the unit stops when the ${the} is full`,
+          before: 'Its gas is charged.',
+          how: 'Let it fill and watch waste and product: both must stop within minutes of each other.',
+          minutes: 60,
+          waits: true,
+          cautions: [FLOAT],
+          measures: [
+            seen(
+              'stops',
+              'Waste and product have stopped',
+              'The automatic shut-off leaks or stands the wrong way round; until it holds, the unit is shut by hand.',
+            ),
+          ],
+        },
+      ];
+    return [
+      {
+        id: `tank-${id}`,
+        act: 'fitFloat',
+        place: 'store',
+        title: `Fit the float valve of the ${the}`,
+        how: `A hole of about ${formatQuantity(FLOAT_HOLE_MM, 'lengthMm', { ...units, length: units.length === 'in' ? 'in' : 'mm' }).text} for quarter-inch fittings, above the full level, with room under the lid.`,
+        minutes: 20,
+        cautions: [FLOAT],
+      },
+      {
+        id: `float-${id}`,
+        act: 'tryFloat',
+        place: 'store',
+        title: `Try the float of the ${the} before it is full`,
+        before: 'It is fitted, and the tank stands level.',
+        how: 'Lift the float by hand while water runs: the flow must stop, and the waste soon after it.',
+        minutes: 5,
+        cautions: [FLOAT],
+        measures: [
+          seen('stops', 'Lifted by hand, the flow stops', 'Nobody leaves it running: turn the valve over, free its arm, exchange it.'),
+        ],
+      },
+      {
+        id: `fill-${id}`,
+        act: 'fill',
+        place: 'store',
+        title: `Let water into the ${the}`,
+        before: 'Its float was tried.',
+        how: 'Product off the drain and into the tank. Stay until a hand of water stands in it and every joint is dry.',
+        minutes: 10,
+        cautions: [FLOAT],
+      },
+    ];
+  },
   upkeep: none,
   findings: none,
   facts: ({ float, bladder, units }) => [

@@ -36,7 +36,6 @@ export const tubing = defineStage(schema, {
   price: noPrice,
   worn: asFitted,
   dirtPassed: allPasses,
-  stepPart: null,
   steps: none,
   upkeep: none,
   findings: none,

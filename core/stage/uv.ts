@@ -3,7 +3,7 @@ import { inSentence, measured, THIN } from '../quantity';
 import { UV_END_OF_LIFE, UV_GOAL_MJ_PER_CM2, uvDoseMJPerCm2 } from '../storage';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero } from './kind';
-import { MAINS, type Caution } from './step';
+import { MAINS, type Caution, seen } from './step';
 
 const schema = z.strictObject({
   kind: z.literal('uv'),
@@ -40,14 +40,17 @@ export const uv = defineStage(schema, {
   price: (_stage, { lamp }) => lamp,
   worn: asFitted,
   dirtPassed: allPasses,
-  stepPart: 'cartridges',
   steps: ({ id, name }) => [
     {
       id: `uv-${id}`,
-      title: `Fit and light ${inSentence(name)}`,
+      act: 'light',
+      place: 'running',
+      title: `Light ${inSentence(name)}`,
+      before: 'Water stands or flows in the chamber: a dry lamp overheats.',
       how: 'Water first, then light. Write down the day: it serves about 9,000 hours.',
       minutes: 15,
       cautions: [MAINS, LAMP],
+      measures: [seen('lit', 'It burns, by its indicator', 'Unplug it, dry hands: is the lamp seated, are its pins clean?')],
     },
   ],
   upkeep: () => [{ says: 'change', afterDays: LAMP_DAYS }],

@@ -2,6 +2,7 @@ import {
   ASSUMABLE,
   NO_KIT,
   NO_REPORT,
+  NOTHING_BUILT,
   PLACEHOLDER_PRICES,
   USUAL_TURBIDITY_NTU,
   type Instrument,
@@ -107,7 +108,7 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
       branches: (row.branches ?? []).map((b) => ({ ...b, stages: b.stages.map((s) => ({ ...s })) })),
       loop: row.loop ?? null,
     },
-    build: { done: [], ratios: [], calibratedBoreMm: null, ports: [] },
+    build: NOTHING_BUILT,
     // The sea costs nothing.
     cartridges: [],
     prices: usualPrices(row),

@@ -11,6 +11,7 @@ export function shiftedRecord(record: SystemRecord, savedAt: string, now: Date):
   const days = Math.floor((now.getTime() - Date.parse(savedAt)) / DAY_MS);
   const instant = (text: string): string => new Date(Date.parse(text) + days * DAY_MS).toISOString();
   const day = (text: string): string => instant(`${text}T00:00:00Z`).slice(0, 10);
+  const dated = <T extends { readonly at: string }>(one: T): T => ({ ...one, at: instant(one.at) });
   const fitted = (stage: Stage): Stage =>
     'fittedOn' in stage && stage.fittedOn !== null ? { ...stage, fittedOn: day(stage.fittedOn) } : stage;
   const { system, readings } = record;
@@ -41,7 +42,19 @@ export function shiftedRecord(record: SystemRecord, savedAt: string, now: Date):
         fittedOn: old.fittedOn === null ? null : day(old.fittedOn),
         removedOn: day(old.removedOn),
       })),
-      build: { ...system.build, ratios: system.build.ratios.map((ratio) => ({ ...ratio, at: instant(ratio.at) })) },
+      build: {
+        ...system.build,
+        ratios: system.build.ratios.map(dated),
+        works: system.build.works.map((work) => ({
+          ...work,
+          startedAt: instant(work.startedAt),
+          endedAt: work.endedAt === null ? null : instant(work.endedAt),
+          done: work.done.map(dated),
+          measured: work.measured.map(dated),
+          deviations: work.deviations.map(dated),
+        })),
+        commissioned: system.build.commissioned && dated(system.build.commissioned),
+      },
     },
     readings: readings.map((reading) => ({ ...reading, at: instant(reading.at) })),
   };

@@ -36,6 +36,26 @@ const unitsFrom4 = (units: unknown): unknown =>
 /** What version 5 started with where version 4 had not asked; a later default changes nothing here. */
 const PRICES = { filter: 8, inhibitor: 60, lamp: 70, carbonPerL: 30, cartridgePerL: 25, calcitePerL: 4, saltPerKg: 0.6 };
 
+/** What had been done is the first piece of work; colours and lengths of the tubing were not asked. */
+function buildFrom4(build: unknown, createdAt: unknown, updatedAt: unknown): unknown {
+  if (!isData(build)) return build;
+  const done = Array.isArray(build['done']) ? build['done'] : [];
+  const first = { id: 'work-1', kind: 'newBuild', stageId: null, startedAt: createdAt, endedAt: null };
+  return {
+    ...without(build, 'done'),
+    works:
+      done.length === 0 ? [] : [{ ...first, done: done.map((step: unknown) => ({ step, at: updatedAt })), measured: [], deviations: [] }],
+    commissioned: null,
+    lines: [],
+    colours: { feed: 'red', product: 'blue', waste: 'black' },
+    hookUp: null,
+    partPrices: [],
+    ownParts: [],
+    markUp: 0,
+    ports: [],
+  };
+}
+
 /** A system of version 4 as one of version 5. */
 function systemFrom4(system: unknown): unknown {
   if (!isData(system)) return system;
@@ -43,7 +63,7 @@ function systemFrom4(system: unknown): unknown {
   return {
     ...system,
     units: unitsFrom4(units),
-    build: isData(build) ? { ...build, ports: [] } : build,
+    build: buildFrom4(build, system['createdAt'], system['updatedAt']),
     prices: isData(prices) ? { ...prices, ...PRICES } : prices,
     // What stood in an older file counts as looked at.
     source: isData(source) ? { ...source, assumed: [] } : source,
@@ -52,5 +72,5 @@ function systemFrom4(system: unknown): unknown {
   };
 }
 
-/** Version 5: units each for itself; marks of what a template filled in; meters of pure water, which take the water's own ions apart from the salt's; what a resin leaves when it is fresh; a price for every part; readings at sample ports; scale acted on by service. */
+/** Version 5: units each for itself; marks of what a template filled in; meters of pure water, which take the water's own ions apart from the salt's; what a resin leaves when it is fresh; a price for every part; readings at sample ports; pieces of work with what was measured; scale acted on by service. */
 export const version5: FileVersion = { version: 5, system: systemFrom4, reading: asItWas };

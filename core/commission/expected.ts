@@ -1,0 +1,52 @@
+import { branchStandings, trainStandings, type StageStanding } from '../advice';
+import type { Measured, System } from '../file';
+import { productLPerDay } from '../goal';
+import { ok, type Outcome } from '../quantity';
+import type { TrainUse } from '../stage';
+import { solveTrain, tapWater, type SolvedTrain } from '../train';
+
+/** Pressure and temperature as they were read on site; null where nobody has read them yet. */
+export interface Today {
+  readonly linePressureBar: number | null;
+  readonly temperatureC: number | null;
+}
+
+/** The train as it should run in this hour: what every step of the runbook is held against. */
+export interface Expected {
+  readonly solved: SolvedTrain;
+  readonly standings: readonly StageStanding[];
+  readonly linePressureBar: number;
+  readonly temperatureC: number;
+}
+
+/** The step at which pressure and temperature are read, and what they are called there. */
+export const LINE_STEP = { step: 'line', pressure: 'linePressureBar', temperature: 'temperatureC' } as const;
+
+/** What was read last of the line; a step that is read again replaces what stood. */
+export function todayOf(measured: readonly Measured[]): Today {
+  const last = (measure: string): number | null =>
+    measured.findLast((one) => one.step === LINE_STEP.step && one.measure === measure)?.value ?? null;
+  return { linePressureBar: last(LINE_STEP.pressure), temperatureC: last(LINE_STEP.temperature) };
+}
+
+/**
+ * Solves the train as it is put into service, at the pressure and temperature of the hour.
+ *
+ * @param today what was read on site; what was not is as it was planned
+ * @param use what its stages have behind them; nothing for a new build
+ */
+export function expectedToday(system: System, today: Today, use: TrainUse = {}): Outcome<Expected> {
+  const { source, train } = system;
+  const tap = tapWater(source, system.instruments);
+  if (!tap.ok) return tap;
+  const temperatureC = today.temperatureC ?? tap.value.water.temperatureC;
+  const linePressureBar = today.linePressureBar ?? source.linePressureBar;
+  const solved = solveTrain(train, { ...source, linePressureBar }, { ...tap.value.water, temperatureC }, use);
+  if (!solved.ok) return solved;
+  const uses = train.branches.flatMap((branch) => {
+    const found = solved.value.branches.find(({ id }) => id === branch.id);
+    return found ? branchStandings(branch, found.stations, system.units) : [];
+  });
+  const standings = [...trainStandings(system, solved.value, productLPerDay(system.goal)), ...uses];
+  return ok({ solved: solved.value, standings, linePressureBar, temperatureC });
+}

@@ -1,0 +1,289 @@
+import { elementCount } from '../membrane';
+import { formatQuantity, inSentence, THIN } from '../quantity';
+import type { StepsAround } from './kind';
+import type { MembraneStage } from './membrane';
+import { HIGH_PRESSURE } from './pump';
+import { unitRanks } from './ranks';
+import { CUT, DRINKING, FLOOD, PRESERVATIVE, seen, type Measure, type StepEntry } from './step';
+
+/** Flows, pressures and conductivity of a model and of real elements differ by about this (element data sheets: ±15 to 20 %). */
+const FLOW_FITS = 0.2;
+const PRESSURE_FITS = 0.1;
+/** Product this many times stronger than solved has a reason of its own: an O-ring, a torn element. */
+const PRODUCT_FITS = 2;
+/** Reading a flow meter or a jug against a clock, and a gauge (common practice). */
+const FLOW_DOUBT = { share: 0.03, least: 0.3 };
+const GAUGE_DOUBT = { share: 0.02, least: 0.05 };
+
+type Around = StepsAround<MembraneStage>;
+
+/** A membrane put into service: ports, seats, preservative, then a restrictor that is cut or a valve that is turned. */
+export const membraneSteps = (stage: MembraneStage, around: Around): StepEntry[] => [
+  ...seating(stage, around),
+  ...(stage.valve ? byValve(stage, stage.valve, around) : byRestrictor(stage, around)),
+];
+
+const about = (expected: number | null, share: number): Pick<Measure, 'expected' | 'low' | 'high'> => ({
+  expected,
+  low: expected === null ? null : expected * (1 - share),
+  high: expected === null ? null : expected * (1 + share),
+});
+
+/** What its product reads against the solved train. */
+const productEc = ({ standing, meterStepUScm }: Around, most: number | null): Measure => ({
+  id: 'productEc',
+  label: 'Product reads',
+  dimension: 'conductivityUScm',
+  expected: standing?.after.state.ec25UScm ?? null,
+  low: null,
+  high: standing ? Math.max(meterStepUScm, most ?? PRODUCT_FITS * standing.after.state.ec25UScm) : most,
+  doubt: { share: 0.03, least: meterStepUScm / 2 },
+  because: most === null ? 'twice what the train gives on this water' : 'the limit of the goal',
+  ifHigh:
+    'Still falling: run on. Standing still: an O-ring rolled when the element went in, or it is not pushed home. Pressure off, take it out, look at both seals.',
+});
+
+/** Ports, seat and preservative: the same for every unit. */
+function seating(stage: MembraneStage, around: Around): StepEntry[] {
+  const { id, name } = stage;
+  const elements = elementCount(unitRanks(stage));
+  const the = inSentence(name);
+  const all =
+    elements === 1 ? 'the membrane, both seals' : elements === 2 ? 'both membranes, all seals' : `all ${elements} elements, all seals`;
+  const own = around.first ? '' : `-${id}`;
+  return [
+    {
+      id: `ports${own}`,
+      act: 'ports',
+      place: 'connect',
+      title: around.first ? 'Check the three ports of the membrane housing' : `Check the ports of ${the}`,
+      how: `Feed goes in alone at the cap end. At the other end the central port is product and the offset one is waste.${
+        stage.arrangement === 'series' ? ' The waste of the first goes on into the cap end of the second.' : ''
+      }`,
+      minutes: 2,
+      measures: [
+        seen(
+          'ports',
+          'Each line is on its port',
+          'Change the lines now: a membrane fed backwards is spoiled, and product and waste look alike.',
+        ),
+      ],
+    },
+    ...(stage.valve
+      ? [
+          {
+            id: `open${own}`,
+            act: 'openValve',
+            place: 'membrane',
+            title: `Open the waste valve of ${the} wide`,
+            how: 'As far as it goes. Purge the air. Product stays on a test outlet or the drain.',
+            minutes: 5,
+            cautions: [FLOOD],
+          } as const,
+        ]
+      : []),
+    {
+      id: `seat${own}`,
+      act: 'seat',
+      place: 'membrane',
+      title: `Seat ${all}`,
+      before: 'The filters run clear.',
+      how: 'The two small O-rings go in first; the lip seal sits at the feed end. Push until it stops.',
+      minutes: 5 * Math.min(elements, 6),
+      cautions: [PRESERVATIVE],
+      measures: [
+        seen(
+          'home',
+          elements === 1 ? 'It is home, the cap closes by hand' : 'All are home, the caps close by hand',
+          'Never force a cap: turn the element a little while pushing.',
+        ),
+      ],
+    },
+    {
+      id: `flush-membrane${own}`,
+      act: 'flushPreservative',
+      place: 'membrane',
+      title: `Flush ${elements === 1 ? 'the membrane' : 'the membranes'} to the drain, 45 min`,
+      before: 'No resin stands in the path of the product.',
+      how: 'Waste and product both to the drain, to carry off the preservative. 30 to 45 minutes are usual.',
+      minutes: 45,
+      waits: true,
+      cautions: [PRESERVATIVE, FLOOD],
+      measures: [seen('foam', 'Nothing foams or smells in the product', 'Fifteen minutes more; up to an hour is not unusual.')],
+    },
+  ];
+}
+
+/** A tube that is cut: soak, measure, cut, measure again. */
+function byRestrictor(stage: MembraneStage, around: Around): StepEntry[] {
+  const soak: StepEntry = {
+    id: around.first ? 'saturate' : `saturate-${stage.id}`,
+    act: 'soak',
+    place: 'setting',
+    title: 'Run one hour',
+    how: 'A dry membrane makes little. Measure only after it has soaked under pressure.',
+    minutes: 60,
+    waits: true,
+    cautions: [FLOOD],
+  };
+  // The ratio's own tool belongs to the membrane the tap drives; a second pass is read by its flows.
+  if (!around.first) return [soak, flows(stage, around, `flows-${stage.id}`, `Measure the flows of ${inSentence(stage.name)}`)];
+  return [
+    soak,
+    {
+      id: 'ratio',
+      act: 'ratio',
+      place: 'setting',
+      title: 'Measure waste and product',
+      before: 'It has run for an hour; nothing holds the product back.',
+      how: 'Run both lines into measuring jugs for the same time.',
+      minutes: 3,
+      tool: 'ratio',
+      cautions: [PRESERVATIVE],
+    },
+    {
+      id: 'trim',
+      act: 'trim',
+      place: 'setting',
+      title: `Trim the restrictor to ${around.wasteTarget}${THIN}:${THIN}1`,
+      before: 'Waste and product were measured at this length.',
+      how: 'Cut little, run ten minutes, measure again.',
+      minutes: 15,
+      tool: 'trim',
+      cautions: [CUT],
+    },
+    {
+      id: 'ratio-again',
+      act: 'ratio',
+      place: 'setting',
+      title: 'Measure again',
+      how: 'The last measurement is kept as the baseline of the ratio.',
+      minutes: 3,
+      tool: 'ratioAgain',
+    },
+    {
+      id: 'product-ec',
+      act: 'taste',
+      place: 'setting',
+      title: 'Read the product before any resin',
+      how: 'A meter in the product line, or a glass filled from below that runs over.',
+      minutes: 3,
+      measures: [productEc(around, null)],
+    },
+  ];
+}
+
+/** Product, waste and pressure of a unit by its meters. */
+function flows({ recycleLPerH, recycleKv }: MembraneStage, { unit }: Around, id: string, title: string): StepEntry {
+  const recycled = recycleLPerH > 0 || recycleKv !== null;
+  return {
+    id,
+    act: 'setValves',
+    place: 'setting',
+    title,
+    how: 'Read every gauge and flow meter while nothing moves; where there is none, a jug and a clock.',
+    minutes: recycled ? 20 : 5,
+    measures: [
+      {
+        id: 'feedPressureBar',
+        label: 'Pressure at the membrane',
+        dimension: 'pressureBar',
+        ...about(unit?.feedPressureBar ?? null, PRESSURE_FITS),
+        doubt: GAUGE_DOUBT,
+        because: 'solved for today, a tenth either way',
+      },
+      {
+        id: 'productLPerH',
+        label: 'Product',
+        dimension: 'flowLPerH',
+        ...about(unit?.permeateLPerH ?? null, FLOW_FITS),
+        doubt: FLOW_DOUBT,
+        because: 'solved for today, a fifth either way',
+      },
+      {
+        id: 'wasteLPerH',
+        label: 'Concentrate to the drain',
+        dimension: 'flowLPerH',
+        ...about(unit?.concentrateLPerH ?? null, FLOW_FITS),
+        doubt: FLOW_DOUBT,
+        because: 'solved for today, a fifth either way',
+      },
+      ...(recycled
+        ? ([
+            {
+              id: 'recycleLPerH',
+              label: 'Concentrate led back',
+              dimension: 'flowLPerH',
+              ...about(unit?.recycleLPerH ?? null, FLOW_FITS),
+              doubt: FLOW_DOUBT,
+              because: 'solved for today, a fifth either way',
+            },
+          ] as const)
+        : []),
+    ],
+  };
+}
+
+/** A valve that is turned: raise the pressure slowly, read the product at its sample outlet, then bring it to its place. */
+function byValve(stage: MembraneStage, valve: NonNullable<MembraneStage['valve']>, around: Around): StepEntry[] {
+  const { units, unit, first } = around;
+  const own = first ? '' : `-${stage.id}`;
+  const sea = valve.kind === 'pressure' && valve.bar > HIGH_BAR;
+  const recycled = stage.recycleLPerH > 0 || stage.recycleKv !== null;
+  const target =
+    valve.kind === 'pressure'
+      ? formatQuantity(valve.bar, 'pressureBar', units).text
+      : unit && !unit.noProduction
+        ? `${Math.round(100 * unit.recovery)}${THIN}% recovery`
+        : valve.kind === 'recovery'
+          ? `${Math.round(100 * valve.recovery)}${THIN}% recovery`
+          : 'the wanted recovery';
+  return [
+    {
+      id: `raise${own}`,
+      act: 'raisePressure',
+      place: 'setting',
+      title: `Close it slowly, over minutes, to ${target}`,
+      before: 'The valve stands wide open and no air comes.',
+      how: `A little at a time, watching gauges and flow meters; never faster than ${formatQuantity(0.7, 'pressureBar', units).text} a second.${sea ? ' Product stays on its sample outlet.' : ''}`,
+      minutes: 15,
+      cautions: sea ? [HIGH_PRESSURE, PRESERVATIVE] : [FLOOD, PRESERVATIVE],
+      measures: [
+        {
+          id: 'feedPressureBar',
+          label: 'Pressure at the membrane',
+          dimension: 'pressureBar',
+          ...about(unit?.feedPressureBar ?? null, PRESSURE_FITS),
+          doubt: GAUGE_DOUBT,
+          because: 'solved for today, a tenth either way',
+          ifLow: sea
+            ? 'Close the valve a little more; if it does not rise, the pump draws air or its relief valve leaks.'
+            : 'Close it a little; if it does not rise, the pump is throttled or turns the wrong way.',
+          ifHigh: sea
+            ? 'Open the valve at once. Colder or saltier water needs more pressure for the same flow, never more than the element is rated for.'
+            : 'Open it a little; a blocked waste line looks the same.',
+        },
+      ],
+    },
+    {
+      id: `taste${own}`,
+      act: 'taste',
+      place: 'setting',
+      title: 'Read the product at its sample outlet until it is below the limit',
+      before: 'The pressure stands.',
+      how: sea
+        ? 'Discard the first hour after preservative, then read every few minutes. Only what stays below the limit goes to the tank.'
+        : 'Discard the first hour after preservative; only then does product go on.',
+      minutes: 60,
+      waits: true,
+      cautions: sea ? [PRESERVATIVE, DRINKING] : [PRESERVATIVE],
+      measures: [productEc(around, sea ? around.mostUScm : null)],
+    },
+    {
+      ...flows(stage, around, `valves${own}`, recycled ? 'Set the valves against each other' : 'Read pressure and flows'),
+      tool: recycled ? 'valves' : null,
+    },
+  ];
+}
+/** Above this a membrane's pressure hurts by itself: seawater units, bar. */
+const HIGH_BAR = 20;
