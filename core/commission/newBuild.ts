@@ -46,7 +46,7 @@ export function inOrder(asked: readonly Asked[], system: System): Asked[] {
     // How many membranes stand ahead of it: a second pass is set up on the product of the first.
     const pass = at === null ? 0 : Math.min(membranes.filter((membrane) => membrane < at).length, Math.max(0, membranes.length - 1));
     const group = FIRST.has(place) ? 0 : BETWEEN.has(place) ? 1 + pass : 9;
-    return [group, PLACES.indexOf(place), LAST.has(act) ? 1000 : at === null ? 0 : 1 + at];
+    return [group, PLACES.indexOf(place), LAST.has(act) ? 1000 : at === null || act === 'resinOut' ? 0 : 1 + at];
   };
   return asked
     .map((one, i) => ({ one, rank: [...rank(one), i] }))

@@ -5,6 +5,7 @@ import { cartridgeSlopeBar, mineralCartridge, SLOWEST_L_PER_H } from './cartridg
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero } from './kind';
 import { seen } from './step';
+import { housing } from './part';
 
 const schema = z.strictObject({
   kind: z.literal('calcite'),
@@ -46,6 +47,11 @@ export const calcite = defineStage(schema, {
       minutes: 10,
       measures: [seen('clear', 'Runs clear', 'Rinse on; fines that stay cloud the tank and block the next filter.')],
     },
+  ],
+  partGroup: 'cartridges',
+  parts: ({ volumeL }, { prices }) => [
+    { part: 'calcite', name: 'Calcite', why: 'fills the bed', count: volumeL, unit: 'L', each: prices.calcitePerL, wearsDays: 365 },
+    housing('for the calcite'),
   ],
   upkeep: () => [{ says: 'change', afterDays: 365 }],
   findings: none,

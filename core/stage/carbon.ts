@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { CARBON_MEDIA, carbonState, dechlorinated, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, inSentence, measured, ok, words } from '../quantity';
-import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush } from './cartridge';
+import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush, CARTRIDGE_SIZED_L } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, zero, type Standing } from './kind';
+import { housing } from './part';
 
 const schema = z.strictObject({
   kind: z.literal('carbon'),
@@ -78,6 +79,20 @@ export const carbon = defineStage(schema, {
   worn: asFitted,
   dirtPassed: allPasses,
   steps: filterFlush,
+  partGroup: 'filters',
+  parts: ({ medium, volumeL }, { prices, units }) => [
+    {
+      part: `carbon-${medium}-${volumeL}`,
+      name: `Carbon ${medium === 'block' ? 'block' : 'granules'}, ${formatQuantity(volumeL, 'volumeL', units).text}`,
+      why: 'one in its housing',
+      count: 1,
+      each: volumeL * prices.carbonPerL,
+      wearsDays: HALF_YEAR_DAYS,
+    },
+    volumeL < CARTRIDGE_SIZED_L
+      ? housing('for the carbon')
+      : { part: 'carbon-vessel', name: 'Carbon vessel with its head', why: 'for the granules', count: 1 },
+  ],
   upkeep: (_stage, standing) => {
     const carbon = standing?.carbon;
     const litres = carbon && carbon.litresLeft !== null ? { litresLeft: carbon.litresLeft, litresNew: carbon.litresNew! } : {};

@@ -26,6 +26,8 @@ export const BAR_PER_METRE = 0.0980665;
 /** Usual lives by the calendar, days (common practice): filters, carbon and inhibitors six months. */
 export const HALF_YEAR_DAYS = 183;
 
+/** What a household housing takes; more is a vessel (our judgement), L. */
+export const CARTRIDGE_SIZED_L = 3;
 /** Room under a cartridge to take it out, mm (common practice: about 15 cm). */
 export const CARTRIDGE_CLEARANCE_MM = 150;
 /** A drop of the usual kit, mg/L as CaCO3 (common practice: 5 mL of sample). */

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { decarbonised, flushL, meterPresetL, ratingAgrees } from '../exchange';
 import { GOAL_ROWS } from '../goal';
-import { between, DAYS_PER_MONTH, inSentence, measured, ok, THIN, words } from '../quantity';
+import { between, DAYS_PER_MONTH, inSentence, measured, ok, THIN, words, formatQuantity } from '../quantity';
 import { cartridgeSlopeBar, mineralCartridge, ONE_DROP_MGL, CARTRIDGE_CLEARANCE_MM } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
@@ -263,6 +263,19 @@ export const decarboniser = defineStage(schema, {
       },
     ];
   },
+  partGroup: 'cartridges',
+  parts: ({ volumeL }, { prices, units }) => [
+    {
+      part: `cartridge-${volumeL}`,
+      name: `Decarbonising cartridge, ${formatQuantity(volumeL, 'volumeL', units).text} of resin`,
+      why: 'one in its head',
+      count: 1,
+      each: volumeL * prices.cartridgePerL,
+      wearsDays: 365,
+    },
+    { part: 'cartridge-head', name: 'Head with bypass dial', why: 'one', count: 1 },
+    { part: 'litres-meter', name: 'Litres meter', why: 'its end is told by litres', count: 1 },
+  ],
   upkeep: (_stage, standing) => {
     const life = standing && cartridgeLife(standing);
     return life ? [{ says: 'change', afterDays: life.months * DAYS_PER_MONTH }] : [];

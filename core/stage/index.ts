@@ -91,5 +91,6 @@ export {
   type StepEntry,
   type StepTool,
 } from './step';
-export { FLOAT_SHARES, gasOf } from './tank';
+export { part, PART_GROUPS, type Part, type PartEntry, type PartGroup, type PartsAround } from './part';
+export { FLOAT_HOLE_MM, FLOAT_SHARES, gasOf } from './tank';
 export { NO_USE, type StageUse, type TrainUse } from './use';

@@ -6,6 +6,7 @@ import { keysOf } from './field';
 import type { Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, type Standing } from './kind';
 import { SCALD } from './step';
+import { housing } from './part';
 
 const schema = z.strictObject({
   kind: z.literal('inhibitor'),
@@ -82,6 +83,18 @@ export const inhibitor = defineStage(schema, {
       minutes: 5,
       cautions: [SCALD],
     },
+  ],
+  partGroup: 'cartridges',
+  parts: (_stage, { prices }) => [
+    {
+      part: 'inhibitor',
+      name: 'Scale inhibitor cartridge',
+      why: 'one in its housing',
+      count: 1,
+      each: prices.inhibitor,
+      wearsDays: HALF_YEAR_DAYS,
+    },
+    housing('for the inhibitor'),
   ],
   upkeep: () => [{ says: 'change', afterDays: HALF_YEAR_DAYS }],
   findings,

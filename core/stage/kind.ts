@@ -8,6 +8,7 @@ import type { FloatCycle } from '../storage';
 import type { Water, WaterState } from '../water';
 import type { StageFields } from './field';
 import type { Finding } from './finding';
+import type { PartEntry, PartGroup, PartsAround } from './part';
 import type { StepEntry } from './step';
 import type { StageUse } from './use';
 
@@ -203,6 +204,10 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   readonly dirtPassed: (stage: S) => number;
   /** Its own work at commissioning; the runbook puts it in its place. One step of an id is done once for all that ask for it. */
   readonly steps: (stage: S, around: StepsAround<S>) => readonly StepEntry[];
+  /** Under which heading its pieces stand. */
+  readonly partGroup: PartGroup;
+  /** What it is built of, wearing and lasting pieces; tubing and fittings are counted from its ports. */
+  readonly parts: (stage: S, around: PartsAround) => readonly PartEntry[];
   readonly upkeep: (stage: S, standing: Standing<S> | null) => readonly Upkeep[];
   /** What it says of itself where it stands. */
   readonly findings: (standing: Standing<S>) => readonly Finding[];

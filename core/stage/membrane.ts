@@ -12,7 +12,7 @@ import {
   valveHolding,
   type MembraneUnit,
 } from '../membrane';
-import { BAR_PER_PSI, formatQuantity, id, inSentence, maybe, measured } from '../quantity';
+import { BAR_PER_PSI, formatQuantity, id, inSentence, maybe, measured, THIN } from '../quantity';
 import { keysOf, quantity, type StageChoice, type StageQuantity } from './field';
 import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero, type AnyStage, type RunningUnit } from './kind';
 import { membraneSteps } from './membraneSteps';
@@ -213,6 +213,9 @@ const recycleField = (stage: MembraneStage): StageQuantity<MembraneStage> =>
     ? field.quantity(stage, 'recycleLPerH', 'Led back before the pump', { folded: true })
     : field.quantity(stage, 'recycleKv', 'Recycle valve Kv', { empty: 'by flow', folded: true });
 
+/** A membrane lasts two to three years in a household (common practice), days. */
+const MEMBRANE_DAYS = 2.5 * 365;
+
 export const membrane = defineStage(schema, {
   kind: 'membrane',
   label: 'Membrane',
@@ -256,6 +259,55 @@ export const membrane = defineStage(schema, {
   },
   dirtPassed: allPasses,
   steps: membraneSteps,
+  partGroup: 'membranes',
+  parts: (stage, { prices }) => {
+    const ranks = unitRanks(stage);
+    const elements = elementCount(ranks);
+    const vessels = ranks.reduce((sum, one) => sum + one.vessels, 0);
+    const why =
+      stage.arrangement === 'series' ? 'two in series on the waste' : stage.arrangement === 'single' ? 'one' : `${vessels} vessels`;
+    return [
+      {
+        part: `element-${stage.elementClass}`,
+        name: `Element ${stage.elementClass} with its housing`,
+        why,
+        count: elements,
+        each: isSmallElement(stage.elementClass) ? prices.element : null,
+        wearsDays: MEMBRANE_DAYS,
+      },
+      { part: 'o-rings', name: 'Product O-rings and lip seal, a set', why: 'one spare for each housing', count: vessels },
+      ...(stage.valve
+        ? [
+            {
+              part: `waste-valve-${stage.valve.kind}`,
+              name: stage.valve.kind === 'pressure' ? 'Pressure-regulating valve' : 'Needle valve on the waste',
+              why: 'holds the waste back',
+              count: 1,
+            },
+          ]
+        : [
+            {
+              part: `restrictor-${stage.restrictor.boreMm.toFixed(1)}`,
+              name: `Restrictor tube, bore ${stage.restrictor.boreMm.toFixed(1)}${THIN}mm, uncut`,
+              why: 'one, on the last waste port',
+              count: 1,
+            },
+            { part: 'flush-valve', name: 'Flush valve', why: 'beside the restrictor', count: 1 },
+          ]),
+      ...(stage.recycleLPerH > 0 || stage.recycleKv !== null
+        ? [{ part: 'recycle-valve', name: 'Needle valve in the recycle', why: 'leads concentrate back before the pump', count: 1 }]
+        : []),
+      ...(stage.bypassShare > 0
+        ? [{ part: 'blend-valve', name: 'Needle valve for the blend', why: 'leads water past the membrane', count: 1 }]
+        : []),
+      ...(isSmallElement(stage.elementClass)
+        ? [
+            { part: 'check-valve', name: 'Check valve in the product', why: 'no tank pushes back into the membrane', count: 1 },
+            { part: 'auto-shut-off', name: 'Automatic shut-off valve', why: 'stops the waste when the tank is full', count: 1 },
+          ]
+        : []),
+    ];
+  },
   // When it is due the log's trend says.
   upkeep: none,
   findings: none,

@@ -4,7 +4,7 @@ import type { StepsAround } from './kind';
 import type { MembraneStage } from './membrane';
 import { HIGH_PRESSURE } from './pump';
 import { unitRanks } from './ranks';
-import { CUT, DRINKING, FLOOD, PRESERVATIVE, seen, type Measure, type StepEntry } from './step';
+import { CUT, DRINKING, FLOOD, GLOVES, PRESERVATIVE, seen, type Caution, type Measure, type StepEntry } from './step';
 
 /** Flows, pressures and conductivity of a model and of real elements differ by about this (element data sheets: ±15 to 20 %). */
 const FLOW_FITS = 0.2;
@@ -23,6 +23,8 @@ export const membraneSteps = (stage: MembraneStage, around: Around): StepEntry[]
   ...(stage.valve ? byValve(stage, stage.valve, around) : byRestrictor(stage, around)),
 ];
 
+/** What its preservative asks for: resin behind it must not see it. */
+const preservative = ({ resinBehind }: Pick<Around, 'resinBehind'>): Caution => (resinBehind ? PRESERVATIVE : GLOVES);
 const about = (expected: number | null, share: number): Pick<Measure, 'expected' | 'low' | 'high'> => ({
   expected,
   low: expected === null ? null : expected * (1 - share),
@@ -90,7 +92,7 @@ function seating(stage: MembraneStage, around: Around): StepEntry[] {
       before: 'The filters run clear.',
       how: 'The two small O-rings go in first; the lip seal sits at the feed end. Push until it stops.',
       minutes: 5 * Math.min(elements, 6),
-      cautions: [PRESERVATIVE],
+      cautions: [preservative(around)],
       measures: [
         seen(
           'home',
@@ -108,7 +110,7 @@ function seating(stage: MembraneStage, around: Around): StepEntry[] {
       how: 'Waste and product both to the drain, to carry off the preservative. 30 to 45 minutes are usual.',
       minutes: 45,
       waits: true,
-      cautions: [PRESERVATIVE, FLOOD],
+      cautions: [preservative(around), FLOOD],
       measures: [seen('foam', 'Nothing foams or smells in the product', 'Fifteen minutes more; up to an hour is not unusual.')],
     },
   ];
@@ -139,7 +141,7 @@ function byRestrictor(stage: MembraneStage, around: Around): StepEntry[] {
       how: 'Run both lines into measuring jugs for the same time.',
       minutes: 3,
       tool: 'ratio',
-      cautions: [PRESERVATIVE],
+      cautions: [preservative(around)],
     },
     {
       id: 'trim',
@@ -247,7 +249,7 @@ function byValve(stage: MembraneStage, valve: NonNullable<MembraneStage['valve']
       before: 'The valve stands wide open and no air comes.',
       how: `A little at a time, watching gauges and flow meters; never faster than ${formatQuantity(0.7, 'pressureBar', units).text} a second.${sea ? ' Product stays on its sample outlet.' : ''}`,
       minutes: 15,
-      cautions: sea ? [HIGH_PRESSURE, PRESERVATIVE] : [FLOOD, PRESERVATIVE],
+      cautions: sea ? [HIGH_PRESSURE, preservative(around)] : [FLOOD, preservative(around)],
       measures: [
         {
           id: 'feedPressureBar',
@@ -276,7 +278,7 @@ function byValve(stage: MembraneStage, valve: NonNullable<MembraneStage['valve']
         : 'Discard the first hour after preservative; only then does product go on.',
       minutes: 60,
       waits: true,
-      cautions: sea ? [PRESERVATIVE, DRINKING] : [PRESERVATIVE],
+      cautions: sea ? [preservative(around), DRINKING] : [preservative(around)],
       measures: [productEc(around, sea ? around.mostUScm : null)],
     },
     {

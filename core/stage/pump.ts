@@ -166,6 +166,44 @@ export const pump = defineStage(schema, {
       },
     ];
   },
+  partGroup: 'pumps',
+  parts: ({ name, pump: own }, { prices, units }) => {
+    const text = (bar: number): string => formatQuantity(bar, 'pressureBar', units).text;
+    if (own.kind === 'booster')
+      return [
+        { part: 'booster-pump', name: 'Booster pump with its transformer', why: 'one', count: 1, each: prices.boosterPump },
+        { part: 'low-pressure-switch', name: 'Low-pressure switch', why: 'stops it when the feed is shut', count: 1 },
+        { part: 'high-pressure-switch', name: 'High-pressure switch', why: 'stops it when the tank is full', count: 1 },
+      ];
+    if (own.kind === 'centrifugal')
+      return [
+        {
+          part: `pump-${own.atLPerH}-${own.atBar}`,
+          name: `${name}, ${formatQuantity(own.atLPerH, 'flowLPerH', units).text} at ${text(own.atBar)}`,
+          why: 'one',
+          count: 1,
+        },
+        { part: 'low-pressure-switch', name: 'Low-pressure switch', why: 'stops it when the feed is shut', count: 1 },
+        { part: 'throttle-valve', name: 'Throttle valve behind the pump', why: 'one of the three that are dialled', count: 1 },
+      ];
+    return [
+      {
+        part: `pump-hp-${own.flowLPerH}`,
+        name: `${name}, ${formatQuantity(own.flowLPerH, 'flowLPerH', units).text}`,
+        why: 'one',
+        count: 1,
+      },
+      { part: 'relief-valve', name: `Relief valve, opens at ${text(own.reliefBar)}`, why: 'never plugged', count: 1 },
+      {
+        part: 'hp-hose',
+        name: `High-pressure hose rated ${text(HOSE_FACTOR * own.reliefBar)}`,
+        why: `${HOSE_FACTOR} times the relief pressure; pump to vessel, vessel to valve`,
+        count: 2,
+        unit: 'm',
+      },
+      { part: 'one-way-valve', name: 'One-way valve', why: 'before the pump, and where flush water joins', count: 2 },
+    ];
+  },
   upkeep: none,
   findings: none,
   facts: none,

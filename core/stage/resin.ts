@@ -15,6 +15,7 @@ import {
 } from '../exchange';
 import { between, formatQuantity, inSentence, maybe, measured, ok, words } from '../quantity';
 import { settleWater } from '../water';
+import { CARTRIDGE_SIZED_L } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type ResinState } from './kind';
 import { HEAVY, seen } from './step';
@@ -170,6 +171,20 @@ export const resin = defineStage(schema, {
       },
     ];
   },
+  partGroup: 'resin',
+  parts: ({ resinClass, volumeL }, { prices }) => [
+    {
+      part: `resin-${resinClass}`,
+      name: RESIN_ROWS[resinClass].label,
+      why: 'fills the vessel, packed',
+      count: volumeL,
+      unit: 'L',
+      each: prices.resinPerL,
+    },
+    volumeL < CARTRIDGE_SIZED_L
+      ? { part: 'refillable-cartridge', name: 'Refillable cartridge in its housing', why: 'holds the resin', count: 1 }
+      : { part: `vessel-${volumeL}`, name: 'Resin vessel with its head', why: 'holds the resin', count: 1 },
+  ],
   // When it is spent the log's own tracking says.
   upkeep: none,
   findings: none,

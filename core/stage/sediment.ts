@@ -4,6 +4,7 @@ import { formatQuantity, maybe, measured } from '../quantity';
 import { HALF_YEAR_DAYS, filterFlush } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero } from './kind';
+import { housing } from './part';
 
 const schema = z.strictObject({
   kind: z.literal('sediment'),
@@ -53,6 +54,18 @@ export const sediment = defineStage(schema, {
   }),
   dirtPassed: allPasses,
   steps: ({ id, name }, around) => filterFlush({ id, name, volumeL: 0 }, around),
+  partGroup: 'filters',
+  parts: ({ micron }, { prices, units }) => [
+    {
+      part: `sediment-${micron}`,
+      name: `Sediment cartridge, ${formatQuantity(micron, 'poreUm', units).text}`,
+      why: 'one in its housing',
+      count: 1,
+      each: prices.filter,
+      wearsDays: HALF_YEAR_DAYS,
+    },
+    housing('for the sediment cartridge'),
+  ],
   upkeep: () => [{ says: 'change', afterDays: HALF_YEAR_DAYS }],
   findings: none,
   facts: ({ worn, units }) => [['Full of dirt, by the log', formatQuantity(worn.loading ?? 0, 'fraction', units).text]],

@@ -93,6 +93,9 @@ function findings(standing: Standing<Softener>): Finding[] {
   return found;
 }
 
+/** A sack of salt to begin with, kg (common practice). */
+const FIRST_SALT_KG = 25;
+
 export const softener = defineStage(schema, {
   kind: 'softener',
   label: 'Softener',
@@ -145,6 +148,24 @@ export const softener = defineStage(schema, {
           ifHigh: 'Is its own bypass shut, was there salt, did it draw brine? Regenerate once more and count again.',
         },
       ],
+    },
+  ],
+  partGroup: 'cartridges',
+  parts: ({ volumeL }, { prices, units }) => [
+    {
+      part: `softener-${volumeL}`,
+      name: `Softener, ${formatQuantity(volumeL, 'volumeL', units).text} of resin, brine tank`,
+      why: 'one',
+      count: 1,
+    },
+    {
+      part: 'salt',
+      name: 'Softener salt',
+      why: 'first fill',
+      count: FIRST_SALT_KG,
+      unit: 'kg',
+      each: prices.saltPerKg,
+      wearsDays: SALT_DAYS,
     },
   ],
   upkeep: (_stage, standing) => {

@@ -78,6 +78,15 @@ export const spinDown = defineStage(schema, {
       ],
     },
   ],
+  partGroup: 'filters',
+  parts: ({ micron }, { units }) => [
+    {
+      part: `spindown-${micron}`,
+      name: `Spin-down filter, ${formatQuantity(micron, 'poreUm', units).text} mesh, drain valve`,
+      why: 'one, ahead of all else',
+      count: 1,
+    },
+  ],
   upkeep: ({ rinseEveryDays }) => [{ says: 'rinse', everyDays: rinseEveryDays }],
   findings: ({ stage }) =>
     stage.loading < RINSE_SOONER

@@ -176,6 +176,10 @@ export const PRESERVATIVE: Caution = {
   title: 'Keep resin out of this water',
   text: 'Preservative from a new membrane ruins resin. Product stays on the drain until the resin is fitted. Wear gloves; never drink it.',
 };
+export const GLOVES: Caution = {
+  title: 'Preservative: gloves, and never drink it',
+  text: 'A new membrane comes in it. Product stays on the drain or its sample outlet until it is flushed out.',
+};
 export const CUT: Caution = {
   title: 'A cut cannot be undone',
   text: 'Take a tenth at most, run ten minutes, measure, cut again. If the end of the tube comes first, fit a larger restrictor.',

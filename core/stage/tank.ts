@@ -152,6 +152,27 @@ export const tank = defineStage(schema, {
       },
     ];
   },
+  partGroup: 'tanks',
+  parts: (stage, { prices, units }) => [
+    {
+      part: `tank-${stage.volumeL}-${stage.openToAir ? 'open' : 'closed'}`,
+      name: `${stage.openToAir ? 'Tank with a lid' : gasOf(stage) ? 'Bladder tank' : 'Closed tank'}, ${formatQuantity(stage.volumeL, 'volumeL', units).text}`,
+      why: 'one',
+      count: 1,
+      each: stage.volumeL * prices.tankPerL,
+    },
+    ...(gasOf(stage)
+      ? [{ part: 'tank-valve', name: 'Tank valve', why: 'shuts the tank off', count: 1 }]
+      : [
+          { part: 'float-valve', name: 'Float valve', why: 'shuts off by itself', count: 1 },
+          {
+            part: 'bulkhead',
+            name: 'Bulkhead fitting',
+            why: `one hole of about ${formatQuantity(FLOAT_HOLE_MM, 'lengthMm', { ...units, length: 'mm' }).text}, above the full level`,
+            count: 1,
+          },
+        ]),
+  ],
   upkeep: none,
   findings: none,
   facts: ({ float, bladder, units }) => [

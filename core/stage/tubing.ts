@@ -37,6 +37,8 @@ export const tubing = defineStage(schema, {
   worn: asFitted,
   dirtPassed: allPasses,
   steps: none,
+  partGroup: 'tubing',
+  parts: none,
   upkeep: none,
   findings: none,
   facts: none,

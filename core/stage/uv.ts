@@ -53,6 +53,11 @@ export const uv = defineStage(schema, {
       measures: [seen('lit', 'It burns, by its indicator', 'Unplug it, dry hands: is the lamp seated, are its pins clean?')],
     },
   ],
+  partGroup: 'tanks',
+  parts: (_stage, { prices }) => [
+    { part: 'uv-chamber', name: 'UV chamber with its ballast', why: 'one', count: 1 },
+    { part: 'uv-lamp', name: 'UV lamp', why: 'about 9,000 hours', count: 1, each: prices.lamp, wearsDays: LAMP_DAYS },
+  ],
   upkeep: () => [{ says: 'change', afterDays: LAMP_DAYS }],
   findings: ({ stage, before }) => {
     if (!(before.flowLPerH > 0)) return [];

@@ -3,6 +3,7 @@ import { dayAndTime, daysBetween, endOfDayIn, shortDay } from '../time/dates';
 import { useNow } from '@vueuse/core';
 import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import HeaderBar from '../kit/HeaderBar.vue';
+import TimerStrip from '../kit/TimerStrip.vue';
 import TroubleBar from '../kit/TroubleBar.vue';
 import { useNotice } from '../kit/useNotice';
 import { useQuickReading } from '../kit/useQuickReading';
@@ -132,6 +133,7 @@ document.title = 'Yes Clear';
       </template>
     </HeaderBar>
     <TroubleBar />
+      <TimerStrip />
     <input ref="picker" type="file" accept=".json,application/json" hidden aria-label="Open a file" data-testid="file" @change="open" />
     <div v-if="trouble" class="trouble sheet" role="alert">
       <div>

@@ -10,6 +10,7 @@ import HeaderBar from '../kit/HeaderBar.vue';
 import PageBoundary from './PageBoundary.vue';
 import PhaseRail from './PhaseRail.vue';
 import { PHASES, type PhaseKey } from './router';
+import TimerStrip from '../kit/TimerStrip.vue';
 import TroubleBar from '../kit/TroubleBar.vue';
 import UnitMenu from './UnitMenu.vue';
 import { usePhaseStates } from './usePhaseStates';
@@ -63,6 +64,7 @@ function switchUnits(units: UnitPreference): void {
         </template>
       </HeaderBar>
       <TroubleBar />
+      <TimerStrip />
       <RouterView v-slot="{ Component, route: to }">
         <PageBoundary :key="String(to.name)"><component :is="Component" /></PageBoundary>
       </RouterView>

@@ -1,4 +1,4 @@
-import { runbook, runbookSteps } from '@yes-clear/core/commission';
+import { openWork } from '@yes-clear/core/commission';
 import { demandLPerWeek } from '@yes-clear/core/goal';
 import type { Finding } from '@yes-clear/core/stage';
 import { computed, type ComputedRef } from 'vue';
@@ -18,14 +18,11 @@ export function usePhaseStates(current: OpenSystem): ComputedRef<PhaseStates> {
     const solved = current.solved.value;
     if (!system) return { water: 'nothing', goal: 'nothing', train: 'nothing', build: 'nothing', log: 'nothing' };
     const water = current.water.value;
-    const done = new Set(system.build.done);
-    const steps = runbookSteps(runbook(system));
-    const made = steps.filter((step) => done.has(step.id)).length;
     return {
       water: !water?.ok || water.value.warning !== null || system.source.assumed.length > 0 ? 'attention' : 'done',
       goal: demandLPerWeek(system.goal.demand) > 0 ? 'done' : 'nothing',
       train: solved ? worst(solved.report.findings) : current.error.value ? 'attention' : 'nothing',
-      build: made === 0 ? 'nothing' : made === steps.length ? 'done' : 'attention',
+      build: openWork(system) ? 'attention' : system.build.commissioned ? 'done' : 'nothing',
       log: current.readings.value.length === 0 ? 'nothing' : worst(solved?.logFindings ?? []),
     };
   });

@@ -15,30 +15,13 @@ import {
   type SystemRecord,
 } from '@yes-clear/core/file';
 import { database, writeFact } from './database';
+import { download, plainName } from './download';
 import { fileFormat } from './fileFormat';
 import { newId } from './newId';
 import { allRecords, oneRecord, storeRecords } from './systems';
 
-/** Hands a text to the browser as a file to keep. */
-function download(name: string, text: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-  const link = Object.assign(document.createElement('a'), { href: url, download: name });
-  link.click();
-  // Some browsers read the address only after this turn.
-  setTimeout(() => URL.revokeObjectURL(url), 10_000);
-}
-
-/** A file name of a title: lower case, hyphens. */
-export function fileName(title: string): string {
-  const plain = title
-    .normalize('NFKD')
-    .replace(/\p{M}/gu, '')
-    .replace(/ß/g, 'ss')
-    .toLowerCase()
-    .replace(/[^a-z0-9]+/g, '-')
-    .replace(/^-|-$/g, '');
-  return `${plain === '' ? 'system' : plain}${FILE_ENDING}`;
-}
+/** A system's file is named by its title. */
+export const fileName = (title: string): string => `${plainName(title)}${FILE_ENDING}`;
 
 /** What is said of a file that was written although it cannot be opened as it is; null when all is well. */
 const unfitSays = (issues: readonly FileIssue[]): string | null =>
@@ -51,7 +34,7 @@ export async function saveRecords(title: string, records: readonly SystemRecord[
   const format = await fileFormat().catch(() => null);
   // What checks a file may be out of reach, with no signal before it was fetched; saving never waits for it.
   const { text, issues } = format ? format.saveDocument(records, now) : { text: fileText(envelope(records, now)), issues: [] };
-  download(fileName(title), text);
+  download(fileName(title), new Blob([text], { type: 'application/json' }));
   return format ? unfitSays(issues) : 'Saved to a file, unchecked: what checks it could not be loaded.';
 }
 

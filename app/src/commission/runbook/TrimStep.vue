@@ -2,10 +2,10 @@
 import { bucketTest } from '@yes-clear/core/commission';
 import { formatIn } from '@yes-clear/core/quantity';
 import { computed, ref, watchEffect } from 'vue';
-import FindingCard from '../kit/FindingCard.vue';
-import QuantityField from '../kit/QuantityField.vue';
-import { useOpenSystem } from '../system/openSystem';
-import { useAnswer } from '../worker/useAnswer';
+import FindingCard from '../../kit/FindingCard.vue';
+import QuantityField from '../../kit/QuantityField.vue';
+import { useOpenSystem } from '../../system/openSystem';
+import { useAnswer } from '../../worker/useAnswer';
 import RestrictorBar from './RestrictorBar.vue';
 import { withRestrictor } from './withRestrictor';
 

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { USUAL_RATIO } from '@yes-clear/core/membrane';
 import { currentSample } from '@yes-clear/core/file';
-import { newId } from '../store/newId';
+import { newId } from '../../store/newId';
 import {
+  LINE_STEP,
   bucketTest,
   expectedProductLPerH,
   productAgainst,
@@ -14,33 +15,31 @@ import { THIN, type Outcome, words } from '@yes-clear/core/quantity';
 import type { MembraneOperation } from '@yes-clear/core/train';
 import { refDebounced, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import { waterColour } from '../descent/waterColour';
-import FindingCard from '../kit/FindingCard.vue';
-import QuantityField from '../kit/QuantityField.vue';
-import { useKey } from '../kit/useKeys';
-import { useOpenSystem } from '../system/openSystem';
+import { waterColour } from '../../descent/waterColour';
+import FindingCard from '../../kit/FindingCard.vue';
+import QuantityField from '../../kit/QuantityField.vue';
+import { useKey } from '../../kit/useKeys';
+import { useOpenSystem } from '../../system/openSystem';
 import MeasuringJug from './MeasuringJug.vue';
 import RatioScale from './RatioScale.vue';
 import RestrictorBar from './RestrictorBar.vue';
 import { useCountdown } from './useCountdown';
+import { useRunbook } from './useRunbook';
 import { withRestrictor } from './withRestrictor';
 
 /** Waste and product in any two jugs over the same time; what that means for the restrictor. */
 defineProps<{ again: boolean }>();
-const emit = defineEmits<{ saved: [advice: TrimAdvice | null] }>();
+const emit = defineEmits<{ saved: [] }>();
 const current = useOpenSystem();
 const { system } = current;
 const operation = computed(() => current.solved.value?.operation ?? null);
 
 /** Jugs are read in millilitres, or in cups where volumes are gallons. */
 const jugUnit = computed(() => (system.value?.units.volume === 'gal' ? 'cup' : 'mL'));
-/** Pressure and temperature are those planned until the person on site reads others. */
 const EMPTY = {
   wasteL: null as number | null,
   productL: null as number | null,
   seconds: 60,
-  pressureBar: null as number | null,
-  temperatureC: null as number | null,
 };
 /** What is in the jugs is kept even if the tab dies before it is saved. */
 const draft = useLocalStorage(`ratio-draft-${system.value?.id ?? ''}`, EMPTY, { mergeDefaults: true });
@@ -55,8 +54,10 @@ const result = computed(() =>
 );
 const bucket = computed(() => (result.value?.ok ? result.value.value : null));
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
-const pressureBar = computed(() => draft.value.pressureBar ?? system.value?.source.linePressureBar ?? 0);
-const temperatureC = computed(() => draft.value.temperatureC ?? (system.value ? currentSample(system.value.source).temperatureC : 15));
+/** Pressure and temperature are those planned until the person on site reads others: at this step or at the line's own. */
+const book = useRunbook();
+const pressureBar = computed(() => book.today.value.linePressureBar ?? system.value?.source.linePressureBar ?? 0);
+const temperatureC = computed(() => book.today.value.temperatureC ?? (system.value ? currentSample(system.value.source).temperatureC : 15));
 function advise(at: MembraneOperation, measured: BucketResult): Outcome<TrimAdvice> {
   return trimAdvice(
     at.unit,
@@ -120,7 +121,7 @@ const scaling = computed(() => {
   return `This water scales below ${say.ratio(scale.ratioAtAction)}.`;
 });
 const expected = computed(() => {
-  const ratio = solved.value?.solved.unit?.wasteToProduct;
+  const ratio = book.expected.value?.solved.unit?.wasteToProduct;
   return ratio && system.value ? `The model expected ${words(system.value.units).ratio(ratio)} here.` : '';
 });
 const fullL = computed(() => Math.max(draft.value.wasteL ?? 0, draft.value.productL ?? 0, 0.05) * 1.12);
@@ -168,7 +169,7 @@ function save(): void {
       : s.train,
   }));
   draft.value = { ...draft.value, wasteL: null, productL: null };
-  emit('saved', found.ok ? found.value : null);
+  emit('saved');
 }
 const mark = (which: 'waste' | 'product', text: string): void => {
   typed.value = { ...typed.value, [which]: /[a-z]/i.test(text) ? `typed ${text.trim()}` : '' };
@@ -245,14 +246,14 @@ const mark = (which: 'waste' | 'product', text: string): void => {
         dimension="pressureBar"
         :units="system.units"
         :model-value="pressureBar"
-        @update:model-value="draft.pressureBar = $event"
+        @update:model-value="$event !== null && book.readLine(LINE_STEP.pressure, $event)"
       />
       <QuantityField
         label="Water temperature now"
         dimension="temperatureC"
         :units="system.units"
         :model-value="temperatureC"
-        @update:model-value="draft.temperatureC = $event"
+        @update:model-value="$event !== null && book.readLine(LINE_STEP.temperature, $event)"
       />
       <QuantityField
         v-if="restrictor"

@@ -1,0 +1,90 @@
+<script setup lang="ts">
+import { doubtOf, expectedText } from '@yes-clear/core/commission';
+import { USUAL_LINE_PRESSURE, USUAL_WATER_TEMPERATURE } from '@yes-clear/core/file';
+import type { Measure, Step } from '@yes-clear/core/stage';
+import { computed } from 'vue';
+import QuantityField from '../../kit/QuantityField.vue';
+import Segments from '../../kit/Segments.vue';
+import MeasureGauge from './MeasureGauge.vue';
+import { measureUnits } from './measureUnits';
+import { useRunbook } from './useRunbook';
+
+/** One thing that is read or looked at: typed as people type, drawn on what is accepted, judged at once. */
+const props = defineProps<{ step: Step; measure: Measure }>();
+const book = useRunbook();
+const units = computed(() => measureUnits(book.system.value!, props.step, props.measure));
+const last = computed(() => book.last(props.step, props.measure)?.value ?? null);
+const verdict = computed(() => book.verdict(props.step, props.measure));
+const good = computed(() => verdict.value?.verdict === 'fits' || verdict.value?.verdict === 'kept');
+const expected = computed(() => expectedText(props.measure, units.value));
+const usual = computed(() =>
+  props.measure.dimension === 'temperatureC'
+    ? USUAL_WATER_TEMPERATURE
+    : props.measure.id === 'linePressureBar' && (props.measure.expected ?? 2) >= USUAL_LINE_PRESSURE.low
+      ? USUAL_LINE_PRESSURE
+      : undefined,
+);
+const SEEN = [
+  { value: 'yes', title: 'Yes' },
+  { value: 'no', title: 'No' },
+] as const;
+const keep = (value: number | null): void => {
+  if (value !== null && value !== last.value) book.read(props.step, props.measure, value);
+};
+</script>
+
+<template>
+  <div v-if="measure.dimension === 'seen'" class="seen">
+    <span class="label">{{ measure.label }}</span>
+    <Segments
+      :label="measure.label"
+      :choices="SEEN"
+      :model-value="last === null ? null : last === 1 ? 'yes' : 'no'"
+      @update:model-value="keep($event === 'yes' ? 1 : 0)"
+    />
+    <p v-if="verdict?.advice" class="advice" role="status">{{ verdict.advice }}</p>
+  </div>
+  <div v-else class="figure">
+    <QuantityField
+      look="big"
+      :label="measure.label"
+      :dimension="measure.dimension"
+      v-bind="{ ...(measure.unit && { unit: measure.unit }), ...(usual && { usual }) }"
+      :units="units"
+      optional
+      :model-value="last"
+      @update:model-value="keep"
+    />
+    <div class="told">
+      <MeasureGauge
+        :low="measure.low"
+        :high="measure.high"
+        :expected="measure.expected"
+        :read="last"
+        :doubt="last === null ? 0 : doubtOf(measure, last)"
+        :good="good"
+      />
+      <p class="small" role="status">
+        <b v-if="verdict" :class="{ good, off: !good }"
+          >{{ verdict.read }}{{ good ? '' : verdict.verdict === 'low' ? ', too low' : ', too high' }}.
+        </b>
+        <span class="muted">{{ expected }}{{ expected === '' ? '' : ': ' }}{{ measure.because }}.</span>
+      </p>
+      <p v-if="verdict?.advice" class="advice">{{ verdict.advice }}</p>
+    </div>
+  </div>
+</template>
+
+<!-- prettier-ignore -->
+<style scoped>
+.seen { display: flex; flex-wrap: wrap; gap: 8px 16px; align-items: center; }
+.label { font-weight: 600; flex: 1 1 240px; max-width: 520px; }
+.seen :deep(button) { min-height: 44px; min-width: 64px; justify-content: center; }
+.figure { display: grid; grid-template-columns: 230px minmax(0, 1fr); gap: 6px 20px; align-items: start; }
+.told { padding-top: 20px; min-width: 0; }
+.told p { margin: 0 0 0 4px; max-width: 520px; text-wrap: pretty; }
+b.good { color: var(--good); }
+b.off { color: var(--warning); }
+.advice { flex-basis: 100%; color: var(--ink); border-left: 4px solid var(--warning); padding: 2px 0 2px 10px; margin-top: 6px !important; font-size: 14.5px; }
+@media (max-width: 860px) { .figure { grid-template-columns: minmax(0, 1fr); } .told { padding-top: 0; } .label { flex-basis: 180px; } }
+</style>

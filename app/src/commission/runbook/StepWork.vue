@@ -1,0 +1,142 @@
+<script setup lang="ts">
+import { skippingCosts } from '@yes-clear/core/commission';
+import type { Step } from '@yes-clear/core/stage';
+import { computed, ref, watch } from 'vue';
+import FindingCard from '../../kit/FindingCard.vue';
+import { spanText } from '../../kit/useTimers';
+import { timeOfDay } from '../../time/dates';
+import LeaveOut from './LeaveOut.vue';
+import MeasureRow from './MeasureRow.vue';
+import RatioStep from './RatioStep.vue';
+import StepTimer from './StepTimer.vue';
+import TrimStep from './TrimStep.vue';
+import { useRunbook } from './useRunbook';
+import ValveAdvice from './ValveAdvice.vue';
+
+/** One step: what must stand before it, what to do, what is read, and what to do when it fails. */
+const props = defineProps<{ step: Step }>();
+const book = useRunbook();
+const doneAt = computed(() => book.done.value.get(props.step.id) ?? null);
+const deviation = computed(() => book.deviations.value.get(props.step.id) ?? null);
+const outside = computed(() => book.outside(props.step));
+const unread = computed(() => props.step.measures.filter((measure) => book.last(props.step, measure) === null));
+const asking = ref<'skip' | 'accept' | null>(null);
+watch(
+  () => props.step.id,
+  () => (asking.value = null),
+);
+/** Out of bounds goes on only with a reason. */
+function go(): void {
+  if (outside.value.length > 0) asking.value = 'accept';
+  else book.tick(props.step.id);
+}
+function answered(reason: string): void {
+  if (asking.value === 'accept') book.tick(props.step.id, reason);
+  else book.skip(props.step.id, reason);
+  asking.value = null;
+}
+const openElsewhere = computed(() => book.steps.value.filter(({ id }) => id !== props.step.id && !book.settled(id)));
+const isLast = computed(() => book.steps.value.at(-1)?.id === props.step.id);
+function ratioSaved(): void {
+  book.tick(props.step.id);
+}
+/** Cut: what was measured belongs to the length before. */
+function measureAgain(): void {
+  book.go(book.steps.value.find(({ tool }) => tool === 'ratio')?.id ?? props.step.id);
+}
+</script>
+
+<template>
+  <div class="step-work">
+    <h1 class="title">{{ step.title }}</h1>
+    <p v-if="step.before" class="before"><b>First:</b> {{ step.before }}</p>
+    <p class="how">
+      {{ step.how
+      }}<template v-if="step.tool === 'ratio' || step.tool === 'ratioAgain'">
+        Any jug will do: type “1 1/4 cup”, “0.33 L” or “330 ml”.</template
+      >
+    </p>
+    <div v-if="step.cautions.length > 0" class="stack here">
+      <FindingCard
+        v-for="caution in step.cautions"
+        :key="caution.title"
+        :finding="{ severity: 'mind', title: caution.title, why: caution.text }"
+      />
+    </div>
+    <StepTimer v-if="step.waits" :step="step" />
+    <RatioStep
+      v-if="step.tool === 'ratio' || step.tool === 'ratioAgain'"
+      :key="step.id"
+      :again="step.tool === 'ratioAgain'"
+      @saved="ratioSaved"
+    />
+    <TrimStep v-else-if="step.tool === 'trim'" @measure="measureAgain" @done="book.tick(step.id)" />
+    <template v-if="step.measures.length > 0">
+      <MeasureRow v-for="measure in step.measures" :key="`${step.id}/${measure.id}`" :step="step" :measure="measure" />
+    </template>
+    <ValveAdvice v-if="step.tool === 'valves'" :step="step" />
+    <p v-if="book.problem.value && step.measures.length > 0" class="small muted" role="status">
+      Nothing is held against a prediction: {{ book.problem.value }}
+    </p>
+    <FindingCard
+      v-if="deviation"
+      :finding="{
+        severity: 'mind',
+        title: deviation.how === 'skipped' ? 'Left out' : 'Taken as it is',
+        why: `${deviation.reason}${deviation.how === 'skipped' ? ` ${skippingCosts(step.act)}` : ''}`,
+      }"
+    />
+    <LeaveOut
+      v-if="asking"
+      :asks="asking"
+      :costs="
+        asking === 'skip' ? skippingCosts(step.act) : outside.map(({ measure, verdict }) => `${measure.label}: ${verdict.read}.`).join(' ')
+      "
+      @cancel="asking = null"
+      @say="answered"
+    />
+    <div v-else class="row end">
+      <template v-if="!doneAt">
+        <button
+          v-if="step.tool !== 'ratio' && step.tool !== 'ratioAgain'"
+          class="button big"
+          :class="{ primary: outside.length === 0 }"
+          type="button"
+          @click="go"
+        >
+          {{ outside.length > 0 ? 'Go on as it is' : isLast && openElsewhere.length === 0 ? 'Done, hand over' : 'Done, next step' }}
+        </button>
+        <button v-if="deviation?.how !== 'skipped'" class="button" type="button" @click="asking = 'skip'">Leave it out</button>
+        <span v-if="unread.length > 0 && step.tool === null" class="muted small"
+          >{{ unread.length === 1 ? '1 figure' : `${unread.length} figures` }} not read yet</span
+        >
+      </template>
+      <template v-else>
+        <button class="button" type="button" @click="book.reopen(step.id)">Do it again</button>
+        <button class="button" type="button" @click="book.next(step.id)">Next step</button>
+        <span class="muted small">Done {{ timeOfDay(doneAt) }}</span>
+      </template>
+      <span class="muted small span">{{
+        step.minutes >= 60 && step.minutes % 60 === 0 ? `${step.minutes / 60} h` : `about ${spanText(step.minutes * 60)}`
+      }}</span>
+    </div>
+  </div>
+</template>
+
+<!-- prettier-ignore -->
+<style scoped>
+.step-work { display: grid; gap: 14px; max-width: 820px; }
+.title { font-size: 24px; }
+.before { color: var(--muted); margin: -6px 0 -8px; }
+.how { margin: 0; max-width: 640px; font-size: 15.5px; }
+.here { display: none; }
+.end { margin-top: 4px; gap: 10px; }
+.span { margin-left: auto; }
+.big { min-height: 46px; }
+@media (max-width: 860px) {
+  /* On a phone the caution stands above the work, where the hand is. */
+  .here { display: grid; }
+  .end .button { min-height: 50px; }
+  .big { flex: 1; justify-content: center; }
+}
+</style>

@@ -1,0 +1,206 @@
+import {
+  BASELINE_STEP,
+  expectedToday,
+  handedOver,
+  isUpgrade,
+  judge,
+  lastMeasured,
+  LINE_STEP,
+  newWork,
+  openWork,
+  runbook,
+  runbookSteps,
+  stepDone,
+  stepReopened,
+  todayOf,
+  trainChange,
+  withDeviation,
+  withMeasured,
+  withWork,
+  type Expected,
+  type Verdict,
+} from '@yes-clear/core/commission';
+import { allStages, type Deviation, type Measured, type Work, type WorkKind } from '@yes-clear/core/file';
+import { cartridgeChanged, lagStage } from '@yes-clear/core/log';
+import { withPortReading } from '@yes-clear/core/advice';
+import type { Measure, Step } from '@yes-clear/core/stage';
+import { computed, inject, provide, ref, type InjectionKey } from 'vue';
+import { useNotice } from '../../kit/useNotice';
+import { idFor, newId } from '../../store/newId';
+import { logReading } from '../../store/readings';
+import { useSaving } from '../../store/saving';
+import { useOpenSystem } from '../../system/openSystem';
+
+/** The runbook of the open system: its steps, what stands and what was read, and what a person does to them. */
+export type Runbook = ReturnType<typeof makeRunbook>;
+const KEY: InjectionKey<Runbook> = Symbol('runbook');
+
+export function provideRunbook(): Runbook {
+  const book = makeRunbook();
+  provide(KEY, book);
+  return book;
+}
+
+export function useRunbook(): Runbook {
+  const book = inject(KEY);
+  if (!book) throw new Error('No runbook is open here.');
+  return book;
+}
+
+function makeRunbook() {
+  const current = useOpenSystem();
+  const { system } = current;
+  const notice = useNotice();
+  const saving = useSaving();
+  const work = computed<Work | null>(() => (system.value ? openWork(system.value) : null));
+  const measured = computed<readonly Measured[]>(() => work.value?.measured ?? []);
+  /** Pressure and temperature as they were read on site: predictions change with them, and with the train. */
+  const today = computed(() => todayOf(measured.value));
+  const use = computed(() => (work.value === null || work.value.kind === 'newBuild' ? {} : (current.solved.value?.use ?? {})));
+  const outcome = computed(() => (system.value ? expectedToday(system.value, today.value, use.value) : null));
+  const expected = computed<Expected | null>(() => (outcome.value?.ok ? outcome.value.value : null));
+  /** Nothing is under way: what was handed over stands, or nobody has begun. */
+  const idle = computed(() => work.value === null && system.value?.build.commissioned != null);
+  const sections = computed(() => (system.value && !idle.value ? runbook(system.value, expected.value) : []));
+  const steps = computed(() => runbookSteps(sections.value));
+  const done = computed(() => new Map((work.value?.done ?? []).map(({ step, at }) => [step, at])));
+  const deviations = computed(() => new Map((work.value?.deviations ?? []).map((one) => [one.step, one])));
+  const settled = (id: string): boolean => done.value.has(id) || deviations.value.get(id)?.how === 'skipped';
+  const chosen = ref<string | null>(null);
+  const step = computed<Step | null>(
+    () => steps.value.find(({ id }) => id === chosen.value) ?? steps.value.find(({ id }) => !settled(id)) ?? steps.value.at(-1) ?? null,
+  );
+  const minutesLeft = computed(() => steps.value.filter(({ id }) => !settled(id)).reduce((sum, { minutes }) => sum + minutes, 0));
+  const change = computed(() =>
+    system.value?.build.commissioned ? trainChange(system.value.build.commissioned.train, system.value.train) : null,
+  );
+
+  const edit = (label: string, by: (work: Work, at: string) => Work): void => {
+    const at = new Date().toISOString();
+    current.edit(label, (s) => withWork(s, idFor('work'), at, (open) => by(open, at)));
+  };
+  function next(after: string): void {
+    const at = steps.value.findIndex(({ id }) => id === after);
+    chosen.value = (steps.value.slice(at + 1).find(({ id }) => !settled(id)) ?? steps.value.find(({ id }) => !settled(id)))?.id ?? after;
+    if (steps.value.length > 0 && steps.value.every(({ id }) => settled(id))) void finish();
+  }
+  /** Ticks a step off; one whose figure is out of bounds takes its reason along. */
+  function tick(id: string, reason: string | null = null): void {
+    edit('step done', (open, at) => {
+      const made = stepDone(open, id, at);
+      return reason === null ? made : withDeviation(made, { step: id, at, how: 'accepted', reason });
+    });
+    next(id);
+  }
+  const reopen = (id: string): void => edit('step reopened', (open) => stepReopened(open, id));
+  function skip(id: string, reason: string): void {
+    edit('step left out', (open, at) =>
+      withDeviation(stepReopened(open, id), { step: id, at, how: 'skipped', reason } satisfies Deviation),
+    );
+    next(id);
+  }
+  /** Keeps a figure with what was expected of it, and the pressure and temperature of the hour. */
+  function read(at: Step, measure: Measure, value: number): void {
+    const now = new Date().toISOString();
+    const { linePressureBar: pressureBar, temperatureC } = today.value;
+    const { expected: model, low, high } = measure;
+    const kept: Measured = { step: at.id, measure: measure.id, at: now, value, expected: model, low, high, pressureBar, temperatureC };
+    current.edit(`${measure.label.toLowerCase()} read`, (s) => {
+      const next = withWork(s, idFor('work'), now, (open) => withMeasured(open, kept));
+      return measure.port ? withPortReading(next, { ...measure.port, ec25UScm: value, at: now }) : next;
+    });
+  }
+  /** Pressure or temperature as it is read at another step: one figure for all of them. */
+  function readLine(measure: string, value: number): void {
+    const at = steps.value.find(({ id }) => id === LINE_STEP.step);
+    const known = at?.measures.find(({ id }) => id === measure);
+    if (at && known) read(at, known, value);
+  }
+  const last = (at: Step, measure: Measure): Measured | null => lastMeasured({ measured: [...measured.value] }, at.id, measure.id);
+  function verdict(at: Step, measure: Measure): Verdict | null {
+    const found = last(at, measure);
+    return found && system.value ? judge(measure, found.value, system.value.units) : null;
+  }
+  /** Figures of a step that lie outside what was expected. */
+  const outside = (at: Step): readonly { readonly measure: Measure; readonly verdict: Verdict }[] =>
+    at.measures.flatMap((measure) => {
+      const found = verdict(at, measure);
+      return found && (found.verdict === 'low' || found.verdict === 'high') ? [{ measure, verdict: found }] : [];
+    });
+
+  function start(kind: WorkKind, stageId: string | null): void {
+    const at = new Date().toISOString();
+    const id = idFor('work');
+    current.edit('work begun', (s) => ({ ...s, build: { ...s.build, works: [...s.build.works, newWork(id, kind, stageId, at)] } }));
+    chosen.value = null;
+  }
+  /** Takes back work that was begun by mistake; what was done in it goes with it, and undo brings it back. */
+  function giveUp(): void {
+    const open = work.value;
+    if (!open) return;
+    current.edit('work given up', (s) => ({ ...s, build: { ...s.build, works: s.build.works.filter(({ id }) => id !== open.id) } }));
+    notice.say('The work is taken off the list. Ctrl+Z brings it back.');
+  }
+
+  /** Hands over: the baseline goes to the log, what was fitted counts its days from today. */
+  async function finish(): Promise<void> {
+    const open = work.value;
+    const before = system.value;
+    if (!open || !before) return;
+    const at = new Date().toISOString();
+    const { reading } = handedOver(before, open, at, newId());
+    const tracking = current.solved.value?.tracking ?? null;
+    const resin = open.kind === 'partChange' && tracking !== null && tracking.stageId === open.stageId ? tracking : null;
+    current.edit('handed over', (s) => {
+      const changed = resin
+        ? cartridgeChanged(s, resin, {
+            how: lagStage(s) ? 'moveUp' : 'renew',
+            ended: resin.remaining.p50 <= 0.02 ? 'breakthrough' : 'removedBefore',
+            day: at.slice(0, 10),
+            id: idFor('cartridge'),
+          })
+        : s;
+      const over = handedOver(changed, open, at, reading?.id ?? 'none').system;
+      // What was written down of a resin that moved up stands.
+      return resin ? { ...over, train: changed.train } : over;
+    });
+    if (reading) await saving.keep('the baseline', () => logReading(reading));
+    notice.say(reading ? 'Handed over. The baseline stands in the log.' : 'Handed over, without a baseline.');
+    chosen.value = null;
+  }
+
+  return {
+    system,
+    work,
+    today,
+    expected,
+    problem: computed(() => (outcome.value && !outcome.value.ok ? outcome.value.error.message : null)),
+    idle,
+    sections,
+    steps,
+    step,
+    chosen,
+    done,
+    deviations,
+    settled,
+    minutesLeft,
+    numberOf: computed(() => new Map(steps.value.map(({ id }, i) => [id, i + 1]))),
+    change,
+    canUpgrade: computed(() => change.value !== null && isUpgrade(change.value)),
+    changeable: computed(() => (system.value ? allStages(system.value.train).filter((stage) => 'fittedOn' in stage) : [])),
+    hasBaseline: computed(() => measured.value.some(({ step: of }) => of === BASELINE_STEP)),
+    tick,
+    reopen,
+    skip,
+    read,
+    readLine,
+    last,
+    verdict,
+    outside,
+    start,
+    giveUp,
+    finish,
+    go: (id: string) => (chosen.value = id),
+    next,
+  };
+}

@@ -1,0 +1,282 @@
+import { mounting } from '../advice';
+import { allStages, type HookUp, type System } from '../file';
+import { roundForReading, THIN } from '../quantity';
+import { FLOAT_HOLE_MM, kindOf, part, PART_GROUPS, type Part, type PartGroup, type Stage } from '../stage';
+import type { SolvedTrain } from '../train';
+import { tubeLines, type TubeLine } from './plumbing';
+
+/** A line of the list with what it costs on this job. */
+export interface PricedPart extends Part {
+  readonly group: PartGroup;
+  /** What one costs: typed for this job, or by its prices; null where neither says. */
+  readonly price: number | null;
+  /** Whether somebody typed it. */
+  readonly typed: boolean;
+  /** A line somebody wrote. */
+  readonly own: boolean;
+}
+
+export const GROUP_LABELS: Readonly<Record<PartGroup, string>> = {
+  filters: 'Filters and carbon',
+  membranes: 'Membranes',
+  pumps: 'Pumps',
+  resin: 'Resin',
+  cartridges: 'Cartridges and softening',
+  tanks: 'Tanks and lamp',
+  tubing: 'Tubing and fittings',
+  hookUp: 'Hook-up',
+  meters: 'Meters and mounting',
+  own: 'Added by hand',
+  spares: 'Spares for a year',
+};
+
+/** Ways a feed is taken from a house, each with its pieces (common practice). */
+export const HOOK_UP_SETS: Readonly<Record<HookUp, { readonly label: string; readonly says: string; readonly parts: readonly string[] }>> =
+  {
+    outdoorTap: {
+      label: 'Outdoor hose tap',
+      says: 'Off and on by hand; frost takes it, so it is drained in winter.',
+      parts: ['Hose coupling to tubing', 'Backflow preventer, where your code asks for one'],
+    },
+    laundryTap: {
+      label: 'Laundry cold tap with a Y',
+      says: 'The machine keeps its own leg; both legs have valves.',
+      parts: ['Y with two valves, 3/4 in hose thread', 'Adapter, hose thread to tubing', 'Washer, spare'],
+    },
+    faucet: {
+      label: 'Faucet, quick coupling or diverter',
+      says: 'For a rented flat: taken off after each run. Cold lever only.',
+      parts: ['Diverter or quick coupling for the faucet', 'Thread adapter', 'Tubing coupling'],
+    },
+    angleStop: {
+      label: 'Under-sink angle stop',
+      says: 'Stays on: a shut-off of its own, and a leak stop where nobody looks.',
+      parts: ['Tee for the angle stop', 'Ball valve to tubing', 'Leak stop'],
+    },
+    fixed: {
+      label: 'Fixed pipe',
+      says: 'By a licensed plumber where your code says so.',
+      parts: ['Ball valve', 'Check valve or backflow preventer, as your code asks', 'Union'],
+    },
+  };
+
+/** Tubing is cut with a little over (common practice). */
+const CUT_OVER = 1.1;
+
+/** Everything a system is built of, with why and how many. */
+export function partsOf(system: System, solved: SolvedTrain | null): PricedPart[] {
+  const stages = allStages(system.train);
+  const around = { prices: system.prices, units: system.units };
+  const priced = (group: PartGroup, one: Part, own = false): PricedPart => {
+    const typed = system.build.partPrices.find((price) => price.part === one.part);
+    return { ...one, group, price: typed?.each ?? one.each, typed: typed !== undefined, own };
+  };
+  const lines = tubeLines(system, solved);
+  return gathered([
+    ...stages.flatMap((stage) =>
+      kindOf(stage)
+        .parts(stage, around)
+        .map((entry) => priced(kindOf(stage).partGroup, part(entry))),
+    ),
+    ...tubingParts(system, lines).map((one) => priced('tubing', one)),
+    ...hookUpParts(system, lines).map((one) => priced('hookUp', one)),
+    ...meterParts(system).map((one) => priced('meters', one)),
+    ...system.build.ownParts.map(({ id, name, count, each }): PricedPart => ({
+      ...part({ part: id, name, why: 'added by hand', count, each }),
+      group: 'own',
+      price: each,
+      typed: each !== null,
+      own: true,
+    })),
+    ...sparesOf(system, around).map((one) => priced('spares', one)),
+  ]);
+}
+
+/** The same piece wanted by several is one line with all of them. */
+function gathered(parts: readonly PricedPart[]): PricedPart[] {
+  const found = new Map<string, PricedPart>();
+  for (const one of parts) {
+    const key = `${one.group}/${one.part}`;
+    const known = found.get(key);
+    found.set(
+      key,
+      known ? { ...known, count: known.count + one.count, why: known.why === one.why ? known.why : `${known.why}; ${one.why}` } : one,
+    );
+  }
+  return PART_GROUPS.flatMap((group) => [...found.values()].filter((one) => one.group === group));
+}
+
+/** Tubing by size and colour, and fittings counted from the ends of its lines. */
+function tubingParts(system: System, lines: readonly TubeLine[]): Part[] {
+  const { colours } = system.build;
+  const parts: Part[] = [];
+  const sizes = [...new Map(lines.map(({ size }) => [size.key, size])).values()];
+  for (const size of sizes) {
+    const mine = lines.filter((line) => line.size.key === size.key);
+    for (const colour of new Set(mine.map(({ carries }) => colours[carries]))) {
+      const same = mine.filter(({ carries }) => colours[carries] === colour);
+      const metres = (CUT_OVER * same.reduce((sum, { lengthMm }) => sum + lengthMm, 0)) / 1000;
+      parts.push(
+        part({
+          part: `tube-${size.key}-${colour}`,
+          name: size.key.startsWith('dn') ? `Pipe ${size.name}, marked ${colour}` : `Tube ${size.name}, ${colour}`,
+          why: `${same.map(({ letter }) => letter).join(', ')}, and a tenth over`,
+          count: Math.ceil(10 * metres) / 10,
+          unit: 'm',
+        }),
+      );
+    }
+    const ports = mine.reduce(
+      (sum, { ends }) => sum + ends.filter(({ at }) => at !== 'tap' && at !== 'drain' && !at.startsWith('use')).length,
+      0,
+    );
+    if (ports > 0)
+      parts.push(
+        part({
+          part: `elbow-${size.key}`,
+          name: `Fitting ${size.name}, straight or elbow`,
+          why: `counted from ${ports} ports`,
+          count: ports,
+        }),
+      );
+    const tees = mine.reduce((sum, line) => sum + line.tees, 0);
+    if (tees > 0) parts.push(part({ part: `tee-${size.key}`, name: `Tee ${size.name}`, why: teeWhy(mine), count: tees }));
+  }
+  return parts;
+}
+
+function teeWhy(lines: readonly TubeLine[]): string {
+  const at = lines.filter(({ tees }) => tees > 0).map(({ letter, tees }) => (tees === 1 ? letter : `${letter} ×${tees}`));
+  return `where more than two meet: ${at.join(', ')}`;
+}
+
+const slug = (text: string): string =>
+  text
+    .toLowerCase()
+    .replaceAll(/[^a-z0-9]+/g, '-')
+    .slice(0, 60);
+
+function hookUpParts({ build }: System, lines: readonly TubeLine[]): Part[] {
+  const set = build.hookUp === null ? [] : HOOK_UP_SETS[build.hookUp].parts;
+  const drains = lines.filter(({ ends }) => ends.some(({ at }) => at === 'drain')).length;
+  return [
+    ...set.map((name) => part({ part: slug(name), name, why: HOOK_UP_SETS[build.hookUp!].label.toLowerCase(), count: 1 })),
+    ...(drains > 0
+      ? [
+          part({
+            part: 'drain-saddle',
+            name: 'Drain saddle or stand pipe clip, with an air gap',
+            why: drains === 1 ? 'one waste line' : `${drains} lines to the drain`,
+            count: drains,
+          }),
+        ]
+      : []),
+  ];
+}
+
+function meterParts({ train, instruments }: System): Part[] {
+  const used = new Set(train.probes.map(({ instrumentId }) => instrumentId));
+  const clamps = allStages(train).filter((stage) => !['tank', 'line'].includes(kindOf(stage).form)).length;
+  return [
+    ...instruments
+      .filter(({ id }) => used.has(id))
+      .map(({ name }) => part({ part: `meter-${slug(name)}`, name, why: 'reads the probes', count: 1 })),
+    ...(train.probes.length > 0
+      ? [
+          part({
+            part: 'probe-tee',
+            name: 'Probe in its tee',
+            why: train.probes.map(({ name }) => name.toLowerCase()).join(', '),
+            count: train.probes.length,
+          }),
+        ]
+      : []),
+    ...(clamps > 0
+      ? [part({ part: 'screws', name: 'Screws into studs, with washers', why: `two for each of ${clamps} pieces`, count: 2 * clamps })]
+      : []),
+  ];
+}
+
+/** What is bought again within a year, whole pieces. */
+function sparesOf(system: System, around: Parameters<ReturnType<typeof kindOf>['parts']>[1]): Part[] {
+  return allStages(system.train).flatMap((stage) =>
+    kindOf(stage)
+      .parts(stage, around)
+      .map(part)
+      .flatMap((one) => {
+        if (one.wearsDays === null || one.wearsDays > 366) return [];
+        const times = Math.max(1, Math.round(365 / one.wearsDays));
+        return [{ ...one, count: times * one.count, why: times === 1 ? 'once a year' : `${times} times a year` }];
+      }),
+  );
+}
+
+/** What a list comes to, with the mark-up of the job; lines without a price are counted, not guessed. */
+export interface PartsTotal {
+  readonly parts: number;
+  readonly spares: number;
+  readonly unpriced: number;
+  readonly markUp: number;
+  readonly total: number;
+}
+
+export function partsTotal(parts: readonly PricedPart[], markUp: number): PartsTotal {
+  const sum = (list: readonly PricedPart[]): number => list.reduce((all, { price, count }) => all + (price ?? 0) * count, 0);
+  const build = sum(parts.filter(({ group }) => group !== 'spares'));
+  return {
+    parts: build,
+    spares: sum(parts.filter(({ group }) => group === 'spares')),
+    unpriced: parts.filter(({ price, group }) => price === null && group !== 'spares').length,
+    markUp: build * markUp,
+    total: build * (1 + markUp),
+  };
+}
+
+/** Tools a train asks for, from what it is built of (common practice). */
+export function toolsFor(system: System): string[] {
+  const stages = allStages(system.train);
+  const has = (kind: Stage['kind']): boolean => stages.some((stage) => stage.kind === kind);
+  const open = stages.some((stage) => stage.kind === 'tank' && stage.openToAir);
+  const gas = stages.some((stage) => stage.kind === 'tank' && !stage.openToAir && stage.prechargeBar !== null);
+  return [
+    'Tube cutter',
+    'Housing spanner',
+    'Stud finder, drill, screwdriver',
+    ...(open ? [`${FLOAT_HOLE_MM}${THIN}mm drill for the float valve`] : []),
+    ...(has('membrane')
+      ? ['Two measuring jugs, a clock', 'Pressure gauge on a hose thread', 'Gloves']
+      : ['Pressure gauge on a hose thread']),
+    'Thermometer',
+    ...(system.train.probes.length > 0 ? ['Pen meter to check against'] : []),
+    ...(has('decarboniser') || has('softener') ? ['Drop kit for hardness'] : []),
+    ...(gas ? ['Tyre gauge and hand pump'] : []),
+    'Bucket, towels, dry paper',
+  ];
+}
+
+/** Weight and width on the wall, in words for the list's head. */
+export function standsSays({ train }: System): {
+  readonly wetKg: number;
+  readonly wallM: number;
+  readonly tankKg: number;
+  readonly text: string;
+} {
+  const all = mounting(train.stages);
+  return { ...all, text: `about ${roundForReading(Number(all.wetKg.toPrecision(2)))}${THIN}kg wet` };
+}
+
+/** The list as a table for a spreadsheet: one row a part, full figures. */
+export function partsCsvRows(parts: readonly PricedPart[], currency: string): (string | number)[][] {
+  return [
+    ['Group', 'Part', 'Why', 'Count', 'Unit', `Each, ${currency}`, `Sum, ${currency}`],
+    ...parts.map((one) => [
+      GROUP_LABELS[one.group],
+      one.name,
+      one.why,
+      one.count,
+      one.unit,
+      one.price ?? '',
+      one.price === null ? '' : Number((one.price * one.count).toFixed(2)),
+    ]),
+  ];
+}
