@@ -27,7 +27,7 @@ export default defineConfig({
       },
       // The work is done where there is no signal: the whole app is kept in the browser.
       workbox: {
-        globPatterns: ['**/*.{js,css,html,svg,png,woff2,json}'],
+        globPatterns: ['**/*.{js,css,html,svg,png,woff,woff2,json}'],
         // The very first visit already works without a signal once the app is kept, with no reload in between.
         clientsClaim: true,
         navigateFallback: '/index.html',

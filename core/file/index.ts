@@ -14,7 +14,7 @@ export {
 } from './document';
 export { FILE_ENDING, envelope, fileText } from './envelope';
 export { SYSTEM_PARTS, alike, compareRecords, copyOf, mergeRecords, withPlainId, type RecordComparison, type SystemPart } from './merge';
-export { fileFromLink, linked, linkText } from './link';
+export { fileFromLink, linked, linkText, withLinked } from './link';
 export type { SystemRecord } from './record';
 export {
   ASSUMABLE,

@@ -5,7 +5,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
 import { readDocument, systemIssue } from './document';
-import { fileFromLink, linked, linkText } from './link';
+import { fileFromLink, linked, linkText, withLinked } from './link';
 import { DICTIONARY_A } from './linkDictionary';
 import { TEMPLATE_IDS, type System } from './schema';
 
@@ -58,6 +58,16 @@ describe('a link that carries a system', () => {
     for (const text of ['', 'b', 'z123', 'a', 'a!!!!', `a${'A'.repeat(50)}`]) expect(fileFromLink(text).ok).toBe(false);
     const outcome = fileFromLink('hello');
     expect(outcome.ok ? '' : outcome.error.message).toContain('does not carry a system');
+  });
+  it('taken into the system here it brings its design, and leaves what was done and read', () => {
+    const [here] = demo.filter(({ cartridges, build }) => build.works.length > 0 && cartridges !== null);
+    const there = linked({ ...here!, name: 'Renamed', train: { ...here!.train, wasteTarget: 5 } });
+    const taken = withLinked(here!, there);
+    expect([taken.name, taken.train.wasteTarget]).toEqual(['Renamed', 5]);
+    expect(taken.build.works).toEqual(here!.build.works);
+    expect(taken.comparison).toEqual(here!.comparison);
+    expect(new Set(taken.source.samples.map(({ id }) => id))).toEqual(new Set(here!.source.samples.map(({ id }) => id)));
+    expect(systemIssue(taken)).toBeNull();
   });
   it('the dictionary of printed links never changes', () =>
     expect(createHash('sha256').update(DICTIONARY_A).digest('hex').slice(0, 16)).toBe('4b1e6aeebf876fa3'));

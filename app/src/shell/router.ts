@@ -30,6 +30,8 @@ const routes: RouteRecordRaw[] = [
       ...PHASES.map((phase) => ({ path: phase.key, name: phase.key, component: PAGES[phase.key] as () => Promise<never> })),
     ],
   },
+  // What it carries stands behind the # and never leaves the browser.
+  { path: '/open', name: 'open', component: () => import('../rounds/OpenLink.vue') },
   { path: '/:rest(.*)', redirect: '/' },
 ];
 
@@ -37,7 +39,8 @@ const routes: RouteRecordRaw[] = [
 export function loadPagesAhead(): void {
   const idle = window.requestIdleCallback ?? ((act: () => void) => setTimeout(act, 800));
   idle(() => {
-    for (const page of [...Object.values(PAGES), () => import('./SystemLayout.vue'), fileFormat]) page().catch(() => undefined);
+    for (const page of [...Object.values(PAGES), () => import('./SystemLayout.vue'), () => import('../rounds/OpenLink.vue'), fileFormat])
+      page().catch(() => undefined);
   });
 }
 

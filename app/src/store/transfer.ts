@@ -7,6 +7,7 @@ import {
   fileText,
   isLikelyDate,
   mergeRecords,
+  withLinked,
   withPlainId,
   type FileError,
   type FileIssue,
@@ -132,4 +133,35 @@ export async function carryOutImport(
   if (records.length > 0)
     await storeRecords(records, records.length === 1 ? `${records[0]!.system.name} opened` : `${records.length} systems opened`);
   return { opened: records, left };
+}
+
+/** What a link carries, beside what is here: nothing is kept before somebody says so. */
+export interface LinkPlan {
+  readonly there: SystemRecord;
+  readonly here: SystemRecord | null;
+  readonly differs: boolean;
+}
+export type LinkOutcome = { readonly ok: true; readonly plan: LinkPlan } | { readonly ok: false; readonly message: string };
+
+/** Reads the part of an address behind `#`. */
+export async function readLink(text: string): Promise<LinkOutcome> {
+  const { fileFromLink, readDocument } = await fileFormat();
+  const file = fileFromLink(text);
+  if (!file.ok) return { ok: false, message: file.error.message };
+  const read = readDocument(file.value);
+  if (!read.ok) return { ok: false, message: read.error.message };
+  const there = withPlainId(read.records[0]!, newId);
+  const here = (await oneRecord(there.system.id)) ?? null;
+  const differs =
+    here !== null &&
+    compareRecords({ ...here, readings: [] }, { ...there, system: withLinked(here.system, there.system) }).parts.length > 0;
+  return { ok: true, plan: { there, here, differs } };
+}
+
+/** Keeps what a link carries: as it is, beside the one that is here, or its design taken into that. Returns the id to open. */
+export async function keepLink({ there, here }: LinkPlan, how: 'new' | 'both' | 'take'): Promise<string> {
+  const record: SystemRecord =
+    how === 'take' && here ? { ...here, system: withLinked(here.system, there.system) } : how === 'both' ? copyOf(there, newId) : there;
+  await storeRecords([record], `${record.system.name} opened`);
+  return record.system.id;
 }

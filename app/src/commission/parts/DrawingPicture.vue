@@ -22,7 +22,15 @@ function pressed(event: Event): void {
 </script>
 
 <template>
-  <div class="drawing" :style="{ '--least': `${Math.round(0.9 * width)}px` }" @click="pressed" @keydown.enter="pressed" @keydown.space="pressed"><Picture /></div>
+  <div
+    class="drawing"
+    :style="{ '--least': `${Math.round(0.9 * width)}px` }"
+    @click="pressed"
+    @keydown.enter="pressed"
+    @keydown.space="pressed"
+  >
+    <Picture />
+  </div>
 </template>
 
 <!-- prettier-ignore -->

@@ -1,0 +1,173 @@
+import { trainTitle, type TrainReport } from '../../advice';
+import { currentSample, tapIsAssumed, type System } from '../../file';
+import { onlyAssumed, untested } from '../../goal';
+import { costUnit, inSentence, listed, moneyText, THIN, words } from '../../quantity';
+import { kindOf } from '../../stage';
+import { wasteToProduct } from '../../train';
+import { GROUP_LABELS, partsOf, partsTotal, type PricedPart } from '../parts';
+import type { Block, Paper, Parties } from './blocks';
+
+/** Flows of elements of one kind differ by about this (element data sheets: ±15 to 20 %). */
+const FLOW_DOUBT = 0.2;
+
+/** A price is to the cent; what is worked out is to three digits. */
+const money = (amount: number): string => amount.toFixed(2);
+const about = (amount: number): string => (amount >= 100 ? String(Math.round(amount)) : amount.toFixed(amount >= 10 ? 1 : 2));
+
+/** What the system will do on this water, and how sure that is. */
+function promises(system: System, report: TrainReport): Block[] {
+  const { solved, demandLPerDay, checks, runHoursPerDay, winter, resin } = report;
+  const say = words(system.units);
+  const made = solved.productLPerH * 24;
+  const ratio = wasteToProduct(solved);
+  const bound = (limit: { readonly label: string }): string => inSentence(limit.label);
+  const sure = checks.filter((check) => check.met && !untested(check));
+  const blank = checks.filter(untested);
+  const missed = checks.filter((check) => !check.met && !onlyAssumed(check));
+  const rows: (readonly [string, string])[] = [
+    ['Water', trainTitle(system, report)],
+    ...(solved.unit
+      ? ([
+          ['Makes', `${say.perDay(made)}, ${Math.round(100 * FLOW_DOUBT)}${THIN}% more or less: elements differ`],
+          [
+            'Needed',
+            `${say.perDay(demandLPerDay)}${runHoursPerDay === null || runHoursPerDay > 24 ? '' : `, made in ${say.hours(runHoursPerDay)} a day`}`,
+          ],
+        ] as const)
+      : ([['Needed', say.perDay(demandLPerDay)]] as const)),
+    ...(ratio === null ? [] : [['To the drain', `${say.ratio(ratio)} of waste to product`] as const]),
+    ...(winter ? [['In the cold', `${say.perDay(winter.productLPerDay)} at ${say.of(winter.temperatureC, 'temperatureC')}`] as const] : []),
+    ...(resin?.throughput.until.kind === 'litres'
+      ? [['Resin lasts', `about ${say.about(resin.throughput.until.litres, 'volumeL')} when new`] as const]
+      : []),
+    ['Keeps', sure.length === 0 ? 'no limit of the goal was checked' : listed(sure.map(({ limit }) => bound(limit)))],
+    ...(missed.length > 0 ? [['Does not keep', listed(missed.map(({ limit }) => bound(limit)))] as const] : []),
+    ...(blank.length > 0 ? [['Not tested at the tap', listed(blank.map(({ limit }) => bound(limit)))] as const] : []),
+  ];
+  return [
+    { kind: 'heading', text: 'What it will do on this water' },
+    { kind: 'facts', rows },
+  ];
+}
+
+/** Which water that was worked out on. */
+function basis(system: System): string {
+  const sample = currentSample(system.source);
+  const how = {
+    meter: 'a meter reading',
+    kit: 'a reading and a test kit',
+    report: 'a supply report',
+    usual: 'what is usual in such a supply',
+  }[sample.way];
+  return tapIsAssumed(system.source)
+    ? 'Worked out on an assumed water: nobody has measured this tap yet. Measure it before anything is bought.'
+    : `Worked out on ${how} of ${sample.takenOn}. Another water gives other figures.`;
+}
+
+/** Price by headings; lines without one are named, not hidden. */
+function price(system: System, parts: readonly PricedPart[]): Block[] {
+  const { currency } = system.prices;
+  const { markUp } = system.build;
+  const total = partsTotal(parts, markUp);
+  const groups = [...new Set(parts.map(({ group }) => group))].filter((group) => group !== 'spares');
+  const rows = groups.map((group) => {
+    const mine = parts.filter((one) => one.group === group);
+    const sum = mine.reduce((all, one) => all + (one.price ?? 0) * one.count * (1 + markUp), 0);
+    const open = mine.filter((one) => one.price === null).length;
+    return [GROUP_LABELS[group], `${mine.length}${open > 0 ? `, ${open} to be priced` : ''}`, money(sum)];
+  });
+  return [
+    { kind: 'heading', text: 'Price' },
+    {
+      kind: 'table',
+      head: ['', 'Lines', currency],
+      rows: [...rows, ['Total, without work and taxes', '', money(total.total)]],
+      right: [1, 2],
+      strong: [rows.length],
+    },
+    ...(total.unpriced > 0
+      ? [
+          {
+            kind: 'text' as const,
+            text: `${total.unpriced} ${total.unpriced === 1 ? 'line is' : 'lines are'} not priced yet: the total grows by them.`,
+          },
+        ]
+      : []),
+  ];
+}
+
+/** Upkeep of a year: what wears, what runs. */
+function upkeep(system: System, report: TrainReport, parts: readonly PricedPart[]): Block[] {
+  const { currency } = system.prices;
+  const { cost, demandLPerDay } = report;
+  const m3 = (demandLPerDay * 365) / 1000;
+  const per = costUnit(system.units);
+  const spares = parts.filter(({ group }) => group === 'spares');
+  const rows = [
+    ...spares.map((one) => [one.name, one.why, one.price === null ? 'to be priced' : money(one.price * one.count)]),
+    ...(cost
+      ? [
+          ...(cost.resin > 0 ? [['Resin', 'by its use on this water', about(cost.resin * m3)]] : []),
+          ...(cost.water + cost.sewer > 0 ? [['Water and sewer', 'waste counted', about((cost.water + cost.sewer) * m3)]] : []),
+          ...(cost.power > 0 ? [['Power', 'pumps', about(cost.power * m3)]] : []),
+        ]
+      : []),
+  ];
+  return [
+    { kind: 'heading', text: 'Upkeep a year' },
+    { kind: 'table', head: ['', '', currency], rows, right: [2] },
+    ...(cost
+      ? [
+          {
+            kind: 'text' as const,
+            quiet: true,
+            text: `${per.label} of product then costs about ${moneyText((cost.total * per.litres) / 1000, currency)}, parts and wear counted. At the need that was given; estimates.`,
+          },
+        ]
+      : []),
+  ];
+}
+
+/** The offer: what is sold, what it does and does not do, what it costs to buy and to keep. */
+export function offer(system: System, report: TrainReport, parties: Parties, on: string): Paper {
+  const parts = partsOf(system, report.solved);
+  const stages = system.train.stages.map((stage) => `${stage.name}: ${inSentence(kindOf(stage).says)}.`);
+  return {
+    key: 'offer',
+    name: 'Offer',
+    blocks: [
+      {
+        kind: 'title',
+        text: system.name,
+        under: [
+          system.site,
+          parties.customer === '' ? '' : `for ${parties.customer}`,
+          parties.workshop === '' ? '' : `from ${parties.workshop}`,
+          on,
+        ]
+          .filter((text) => text !== '')
+          .join(' · '),
+      },
+      { kind: 'picture', of: 'descent', says: trainTitle(system, report) },
+      { kind: 'heading', text: 'What it is' },
+      { kind: 'list', items: stages },
+      ...promises(system, report),
+      { kind: 'text', quiet: true, text: basis(system) },
+      ...price(system, parts),
+      ...upkeep(system, report, parts),
+      { kind: 'heading', text: 'What it does not do' },
+      {
+        kind: 'list',
+        items: [
+          'It is not tested for drinking: germs, lead and organics are not read by a meter and need tests of their own.',
+          'Uncharged matter passes the resin, and a meter does not see it.',
+          'It does not replace what local codes and licensed trades ask for: backflow, drain, electricity.',
+          ...(system.train.stages.some(({ kind }) => kind === 'membrane')
+            ? ['It sends water to the drain while it runs; how much stands above.']
+            : []),
+        ],
+      },
+      { kind: 'signatures', names: ['Offered', 'Accepted'] },
+    ],
+  };
+}
