@@ -43,7 +43,7 @@ const policies = HOUSE.flatMap((floor, height) =>
   })),
 );
 /** The core is for any machine: no interface, no Node, nothing of the other workspaces. */
-const CORE_PACKAGES = ['zod', 'papaparse'];
+const CORE_PACKAGES = ['zod', 'papaparse', 'fflate'];
 
 /** What needs the types of the whole workspace. */
 export const TYPED_RULES = {

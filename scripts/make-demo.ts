@@ -5,7 +5,7 @@
 import { METRIC_UNITS, GALLON_UNITS } from '../core/quantity';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
-import { newWork, runbook, runbookSteps, type WorkAsked } from '../core/commission';
+import { measuredOf, newWork, runbook, runbookSteps, type WorkAsked } from '../core/commission';
 import { NO_KIT, NO_REPORT, writeDocument, type Reading, type Sample, type System, type Work } from '../core/file';
 import { readReport } from '../core/report';
 import { readingFromEc25 } from '../core/water';
@@ -540,15 +540,18 @@ function changingMembranes(system: System): Work {
     SAVED_AT,
     steps.findIndex(({ id }) => id === 'ratio'),
   );
+  const line = steps.find(({ id }) => id === 'line')!;
   const at = work.done.find(({ step }) => step === 'line')!.at;
-  const read = { step: 'line', at, low: null, high: null, pressureBar: null, temperatureC: null };
-  return {
-    ...work,
-    measured: [
-      { ...read, measure: 'linePressureBar', value: 4.137, expected: system.source.linePressureBar },
-      { ...read, measure: 'temperatureC', value: 12, expected: 13 },
-    ],
-  };
+  const read = (id: string, value: number): Work['measured'][number] =>
+    measuredOf(
+      system,
+      line,
+      line.measures.find((one) => one.id === id)!,
+      value,
+      at,
+      { linePressureBar: null, temperatureC: null },
+    );
+  return { ...work, measured: [read('linePressureBar', 4.137), read('temperatureC', 12)] };
 }
 
 const coral: Story = {

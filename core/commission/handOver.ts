@@ -1,7 +1,8 @@
 import type { Reading, System, Work } from '../file';
-import type { Stage } from '../stage';
+import type { Caution, Stage } from '../stage';
 import { readingFromEc25 } from '../water';
 import { todayOf } from './expected';
+import { runbook, runbookSteps } from './runbook';
 import { trainChange } from './trainChange';
 import { lastMeasured } from './work';
 
@@ -57,6 +58,13 @@ function fittedBy(system: System, work: Work): (stage: Stage) => boolean {
   return ({ id }) => fresh.has(id);
 }
 
+/** Cautions that stood at the steps that were done, each once. */
+export function cautionsGiven(system: System, work: Work): Caution[] {
+  const done = new Set(work.done.map(({ step }) => step));
+  const steps = runbookSteps(runbook(system, null, work)).filter(({ id }) => done.has(id));
+  return [...new Map(steps.flatMap(({ cautions }) => cautions).map((one) => [one.title, one])).values()];
+}
+
 /**
  * Ends the open piece of work: what it fitted counts its days from today, the train as it stands is what later work is
  * held against, and the baseline goes to the log.
@@ -81,7 +89,7 @@ export function handedOver(system: System, work: Work, at: string, readingId: st
       train,
       build: {
         ...system.build,
-        works: system.build.works.map((one) => (one.id === work.id ? { ...one, endedAt: at } : one)),
+        works: system.build.works.map((one) => (one.id === work.id ? { ...one, endedAt: at, cautions: cautionsGiven(system, work) } : one)),
         commissioned: keeps ? system.build.commissioned : { at, train, readingId: reading?.id ?? null },
       },
     },

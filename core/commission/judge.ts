@@ -1,5 +1,7 @@
 import { formatIn, formatQuantity, formatWithDoubt, shownUnit, type UnitPreference } from '../quantity';
-import type { Measure } from '../stage';
+import type { Measured, System } from '../file';
+import type { Today } from './expected';
+import type { Measure, Step } from '../stage';
 
 /** How a figure stands to what was expected of it. */
 export interface Verdict {
@@ -16,6 +18,60 @@ export interface Verdict {
 /** One standard deviation of a figure read by such an instrument. */
 export const doubtOf = ({ doubt }: Pick<Measure, 'doubt'>, value: number): number =>
   doubt ? Math.max(doubt.least, doubt.share * Math.abs(value)) : 0;
+
+/** The probe that shows a figure: the one that is named, or the one behind the stage the step is done to. */
+export function probeOf(
+  { train }: Pick<System, 'train'>,
+  step: Pick<Step, 'stageId'>,
+  measure: Pick<Measure, 'id' | 'dimension'>,
+): string | null {
+  if (measure.dimension !== 'conductivityUScm') return null;
+  const probe = train.probes.find(({ id, after }) => measure.id === `probe-${id}` || (step.stageId !== null && after === step.stageId));
+  return probe?.id ?? null;
+}
+
+/** Units a figure is typed and told in: what a probe shows is in the scale of its own meter. */
+export function unitsOfProbe({ units, train, instruments }: System, probeId: string | null): UnitPreference {
+  const probe = train.probes.find(({ id }) => id === probeId);
+  const scale = instruments.find(({ id }) => id === probe?.instrumentId)?.scale;
+  if (scale?.kind === 'factor') return { ...units, strength: 'ppm', ppmFactor: scale.factor };
+  return scale?.kind === 'conductivity' ? { ...units, strength: 'µS/cm' } : units;
+}
+
+/** A figure as it is kept: with what it is called, what was expected of it, and the pressure and temperature of the hour. */
+export function measuredOf(system: System, step: Step, measure: Measure, value: number, at: string, today: Today): Measured {
+  const { expected, low, high } = measure;
+  return {
+    step: step.id,
+    title: step.title,
+    measure: measure.id,
+    label: measure.label,
+    dimension: measure.dimension,
+    unit: measure.unit ?? null,
+    probeId: probeOf(system, step, measure),
+    at,
+    value,
+    plusMinus: doubtOf(measure, value),
+    expected,
+    low,
+    high,
+    pressureBar: today.linePressureBar,
+    temperatureC: today.temperatureC,
+  };
+}
+
+/** What was kept of a figure, as the measure it was. */
+export const measureOf = ({ measure, label, dimension, unit, expected, low, high, plusMinus }: Measured): Measure => ({
+  id: measure,
+  label,
+  dimension,
+  ...(unit !== null && { unit }),
+  expected,
+  low,
+  high,
+  doubt: { share: 0, least: plusMinus },
+  because: '',
+});
 
 const show = (measure: Measure, value: number, units: UnitPreference): string =>
   measure.dimension === 'seen'

@@ -1,7 +1,7 @@
 import { allStages, membraneStage, type System } from '../file';
 import { goalLimits } from '../goal';
 import { inSentence, words } from '../quantity';
-import { kindOf, PLACES, step, type Act, type Place, type Stage, type Step } from '../stage';
+import { kindOf, PLACES, step, type Act, type Place, type Stage, type Step, type StepsAround } from '../stage';
 import type { Expected } from './expected';
 import { circulating, filterDrop, handingOver, leakCheck, meterStepBehind, placing, portsOf, readingTheLine } from './wholeTrain';
 
@@ -83,7 +83,7 @@ function sideOf({ train: { stages, branches } }: System, { id }: Stage): 'ahead'
 }
 
 /** What a stage is told of the train it stands in. */
-function aroundOf(system: System, stage: Stage, expected: Expected | null) {
+function aroundOf(system: System, stage: Stage, expected: Expected | null): StepsAround<Stage> {
   const { train } = system;
   const at = train.stages.findIndex(({ id }) => id === stage.id);
   const isUnit = membraneStage(train.stages)?.id === stage.id;

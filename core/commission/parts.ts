@@ -1,9 +1,11 @@
+import Papa from 'papaparse';
 import { mounting } from '../advice';
 import { allStages, type HookUp, type System } from '../file';
 import { roundForReading, THIN } from '../quantity';
-import { FLOAT_HOLE_MM, kindOf, part, PART_GROUPS, type Part, type PartGroup, type Stage } from '../stage';
+import { kindOf, part, PART_GROUPS, type Part, type PartGroup } from '../stage';
 import type { SolvedTrain } from '../train';
 import { tubeLines, type TubeLine } from './plumbing';
+import { isBoat } from './wholeTrain';
 
 /** A line of the list with what it costs on this job. */
 export interface PricedPart extends Part {
@@ -156,7 +158,9 @@ const slug = (text: string): string =>
     .replaceAll(/[^a-z0-9]+/g, '-')
     .slice(0, 60);
 
-function hookUpParts({ build }: System, lines: readonly TubeLine[]): Part[] {
+function hookUpParts(system: System, lines: readonly TubeLine[]): Part[] {
+  const { build } = system;
+  const boat = isBoat(system);
   const set = build.hookUp === null ? [] : HOOK_UP_SETS[build.hookUp].parts;
   const drains = lines.filter(({ ends }) => ends.some(({ at }) => at === 'drain')).length;
   return [
@@ -164,8 +168,8 @@ function hookUpParts({ build }: System, lines: readonly TubeLine[]): Part[] {
     ...(drains > 0
       ? [
           part({
-            part: 'drain-saddle',
-            name: 'Drain saddle or stand pipe clip, with an air gap',
+            part: boat ? 'through-hull' : 'drain-saddle',
+            name: boat ? 'Through-hull for the waste, vented loop' : 'Drain saddle or stand pipe clip, with an air gap',
             why: drains === 1 ? 'one waste line' : `${drains} lines to the drain`,
             count: drains,
           }),
@@ -232,24 +236,17 @@ export function partsTotal(parts: readonly PricedPart[], markUp: number): PartsT
   };
 }
 
-/** Tools a train asks for, from what it is built of (common practice). */
+/** Tools a train asks for: those of any job, and what its stages add (common practice). */
 export function toolsFor(system: System): string[] {
-  const stages = allStages(system.train);
-  const has = (kind: Stage['kind']): boolean => stages.some((stage) => stage.kind === kind);
-  const open = stages.some((stage) => stage.kind === 'tank' && stage.openToAir);
-  const gas = stages.some((stage) => stage.kind === 'tank' && !stage.openToAir && stage.prechargeBar !== null);
+  const own = new Set(allStages(system.train).flatMap((stage) => kindOf(stage).tools(stage)));
   return [
     'Tube cutter',
     'Housing spanner',
     'Stud finder, drill, screwdriver',
-    ...(open ? [`${FLOAT_HOLE_MM}${THIN}mm drill for the float valve`] : []),
-    ...(has('membrane')
-      ? ['Two measuring jugs, a clock', 'Pressure gauge on a hose thread', 'Gloves']
-      : ['Pressure gauge on a hose thread']),
+    'Pressure gauge on a hose thread',
     'Thermometer',
+    ...own,
     ...(system.train.probes.length > 0 ? ['Pen meter to check against'] : []),
-    ...(has('decarboniser') || has('softener') ? ['Drop kit for hardness'] : []),
-    ...(gas ? ['Tyre gauge and hand pump'] : []),
     'Bucket, towels, dry paper',
   ];
 }
@@ -265,9 +262,9 @@ export function standsSays({ train }: System): {
   return { ...all, text: `about ${roundForReading(Number(all.wetKg.toPrecision(2)))}${THIN}kg wet` };
 }
 
-/** The list as a table for a spreadsheet: one row a part, full figures. */
-export function partsCsvRows(parts: readonly PricedPart[], currency: string): (string | number)[][] {
-  return [
+/** The list as comma-separated values (RFC 4180) for a spreadsheet: one row a part, full figures. */
+export function partsCsv(parts: readonly PricedPart[], currency: string): string {
+  return Papa.unparse([
     ['Group', 'Part', 'Why', 'Count', 'Unit', `Each, ${currency}`, `Sum, ${currency}`],
     ...parts.map((one) => [
       GROUP_LABELS[one.group],
@@ -278,5 +275,5 @@ export function partsCsvRows(parts: readonly PricedPart[], currency: string): (s
       one.price ?? '',
       one.price === null ? '' : Number((one.price * one.count).toFixed(2)),
     ]),
-  ];
+  ]);
 }

@@ -90,6 +90,9 @@ function sides(stage: Stage): { readonly in: readonly PortEnd[]; readonly out: r
   };
 }
 
+/** The stages that are pieces, not tubing alone. */
+export const piecesOf = (stages: readonly Stage[]): Stage[] => stages.filter((stage) => kindOf(stage).plumbed(stage).tubeMm === null);
+
 interface Draft {
   readonly ends: readonly PortEnd[];
   readonly carries: Carries;
@@ -107,7 +110,7 @@ interface Draft {
  */
 export function tubeLines(system: Pick<System, 'train' | 'build'>, solved: SolvedTrain | null): TubeLine[] {
   const { train, build } = system;
-  const stages = train.stages.filter(({ kind }) => kind !== 'tubing');
+  const stages = piecesOf(train.stages);
   const flowAt = (id: string): number => solved?.stations.find(({ after }) => after === id)?.flowLPerH ?? 0;
   const membranes = stages.filter((stage): stage is StageOf<'membrane'> => stage.kind === 'membrane');
   const first = membranes[0] ?? stages.find((stage) => ['minerals', 'salt'].includes(kindOf(stage).touches));
@@ -129,7 +132,7 @@ export function tubeLines(system: Pick<System, 'train' | 'build'>, solved: Solve
       ...(i === 0 && { letter: 'F' }),
     });
     if (stage.kind === 'membrane') drafts.push(...wasteOf(stage, stages, solved));
-    if (stage.kind === 'softener')
+    if (stage.kind !== 'membrane' && kindOf(stage).plumbed(stage).drains)
       drafts.push({ ends: [end(stage.id, 'drain'), end('drain', 'in')], carries: 'waste', usualMm: USUAL_MM.drain, flowLPerH: 0 });
   });
   const last = stages.at(-1);
@@ -163,8 +166,8 @@ function blendEnds(membrane: StageOf<'membrane'>, before: Stage | undefined, sta
 /** Length a stage of tubing between two neighbours was given, mm. */
 function tubed(all: readonly Stage[], before: Stage, stage: Stage): number | null {
   const between = all.slice(all.indexOf(before) + 1, all.indexOf(stage));
-  const metres = between.reduce((sum, one) => sum + (one.kind === 'tubing' ? one.lengthM : 0), 0);
-  return metres > 0 ? 1000 * metres : null;
+  const mm = between.reduce((sum, one) => sum + (kindOf(one).plumbed(one).tubeMm ?? 0), 0);
+  return mm > 0 ? mm : null;
 }
 
 /** The waste of a membrane: from rank to rank, through what holds it back, to the drain; what is led back, before the pump. */

@@ -43,6 +43,18 @@ export function productAgainst(productL: number, seconds: number, expectedLPerH:
   return { measuredLPerH, expectedLPerH, verdict, reasons: PRODUCT_REASONS[verdict] };
 }
 
+/** So many times what the unit draws is no reading of it, whatever its doubt (our judgement). */
+const BEYOND = 3;
+
+/**
+ * Whether two jugs hold more than the unit can have drawn in that time: a unit or the clock was mistaken, and a cut made
+ * after it would be wrong.
+ *
+ * @param expectedFeedLPerH feed of the solved unit under the conditions of the test
+ */
+export const jugsBeyond = ({ wasteL, productL }: BucketTest, seconds: number, expectedFeedLPerH: number): boolean =>
+  (3600 * (wasteL + productL)) / seconds > BEYOND * expectedFeedLPerH;
+
 const PRODUCT_REASONS: Readonly<Record<ProductAgainst['verdict'], readonly string[]>> = {
   fits: [],
   less: [

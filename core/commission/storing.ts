@@ -1,8 +1,9 @@
-import { feedPump, membraneStage, type System } from '../file';
+import { membraneStage, type System } from '../file';
 import { kindOf, PRESERVATIVE, seen, step, type Step } from '../stage';
 import type { Expected } from './expected';
 import { inOrder, newBuild, type Asked } from './newBuild';
 import { resinOut, shutOff } from './upgrade';
+import { isBoat } from './wholeTrain';
 
 const GLOVES = {
   title: 'Gloves and goggles',
@@ -14,7 +15,6 @@ const KEEPS = {
 };
 
 const whole = (steps: readonly Step[]): Asked[] => steps.map((one) => ({ step: one, by: one.stageId === null ? [] : [one.stageId] }));
-const isBoat = (system: System): boolean => feedPump(system.train.stages)?.pump.kind === 'displacement';
 
 /** Put away for weeks or a winter: resin out of the path, preservative through filters and membrane until it shows at the concentrate, closed. */
 export function putAway(system: System): Asked[] {

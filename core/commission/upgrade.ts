@@ -1,4 +1,4 @@
-import type { System, Train } from '../file';
+import { same, type System, type Train } from '../file';
 import { kindOf, MAINS, PRESERVATIVE, seen, step, UNDER_PRESSURE, type Act, type Stage, type StageOf, type Step } from '../stage';
 import type { Expected } from './expected';
 import { inOrder, newBuild, saying, the, type Asked } from './newBuild';
@@ -59,7 +59,12 @@ const fitting = (stage: Stage, into: 'fit' | 'move', behind: string): Step =>
     act: into,
     place: 'connect',
     stageId: stage.id,
-    title: into === 'fit' ? `Put in ${the(stage)}, ${behind}` : `Move ${the(stage)}: it now stands ${behind}`,
+    title:
+      into === 'move'
+        ? `Move ${the(stage)}: it now stands ${behind}`
+        : stage.kind === 'resin'
+          ? `Put in the housing of ${the(stage)}, still empty, ${behind}`
+          : `Put in ${the(stage)}, ${behind}`,
     how: 'Cut the tubing square, push it home, pull at it once. Look twice which side is in and which is out.',
     minutes: 15,
     cautions: [UNDER_PRESSURE],
@@ -207,7 +212,12 @@ export function upgrade(system: System, before: Train, expected: Expected | null
     ...membranes.flatMap((one) => secondElement(system, one.before as StageOf<'membrane'>, one.after as StageOf<'membrane'>)),
   ];
   const touched = new Set([...change.added, ...change.moved, ...change.rebuilt.map(({ after }) => after)].map(({ id }) => id));
-  const needed = neededAgain(newBuild(system, expected), system, touched, opened);
+  const probesMoved = !same(before.probes, system.train.probes);
+  const all = newBuild(system, expected);
+  const needed = [
+    ...neededAgain(all, system, touched, opened),
+    ...all.filter(({ step: { act } }) => probesMoved && (act === 'probes' || act === 'bleed')),
+  ];
   return inOrder([...own.map((one): Asked => ({ step: one, by: one.stageId === null ? [] : [one.stageId] })), ...needed], system);
 }
 

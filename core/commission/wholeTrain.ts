@@ -32,17 +32,25 @@ const COLD_SIDE_C = 35;
 const GAUGE = { share: 0.02, least: 0.1 };
 const THERMOMETER = { share: 0, least: 0.5 };
 
+const SINKING: Caution = {
+  title: 'A hose below the waterline can sink her',
+  text: 'Shut the sea cock before anything is opened, and whenever she is left.',
+};
 const NOT_SEEN: Caution = {
   title: 'What a meter cannot say',
   text: '0 ppm is not zero contaminants: germs, organics and uncharged matter are not read. Drinking water needs its own tests.',
 };
+
+/** Whether it draws from the sea: its pump pushes by volume, against a pressure no house has. */
+export const isBoat = ({ train }: Pick<System, 'train'>): boolean => feedPump(train.stages)?.pump.kind === 'displacement';
 
 /** Fixed, fed, drained: before any water. */
 export function placing(system: System): Step[] {
   const stages = allStages(system.train);
   const { wetKg } = mounting(system.train.stages);
   const say = words(system.units);
-  const drains = stages.some(({ kind }) => kind === 'membrane' || kind === 'softener');
+  const boat = isBoat(system);
+  const drains = stages.some((stage) => kindOf(stage).plumbed(stage).drains);
   return [
     step({
       id: 'fix',
@@ -58,10 +66,18 @@ export function placing(system: System): Step[] {
       id: 'feed',
       act: 'hookUp',
       place: 'connect',
-      title: 'Connect cold feed with its own valve',
-      how: 'Cold side only: above about 45 °C a membrane dies. Cut tubing square with a cutter, push it home, pull at it once.',
+      ...(boat
+        ? {
+            title: 'Connect the intake: sea cock, strainer',
+            how: 'Hose and clamps of sea quality, two clamps at each end below the waterline. The sea cock stays shut whenever nobody is aboard.',
+            cautions: [SINKING],
+          }
+        : {
+            title: 'Connect cold feed with its own valve',
+            how: 'Cold side only: above about 45 °C a membrane dies. Cut tubing square with a cutter, push it home, pull at it once.',
+            cautions: [LOCAL_CODE, FLOOD],
+          }),
       minutes: 15,
-      cautions: [LOCAL_CODE, FLOOD],
     }),
     ...(drains
       ? [
@@ -69,13 +85,22 @@ export function placing(system: System): Step[] {
             id: 'waste',
             act: 'drain',
             place: 'connect',
-            title: 'Run the waste to a drain with an air gap',
-            how: 'The end of the waste line stays above the highest water level of the drain.',
+            ...(boat
+              ? {
+                  title: 'Run the waste overboard, above the waterline',
+                  how: 'A loop well above the water when she heels, so that nothing siphons back.',
+                  cautions: [SINKING],
+                  measures: [seen('gap', 'It leaves above the water, heeled too', 'Lead it higher, or fit a vented loop.')],
+                }
+              : {
+                  title: 'Run the waste to a drain with an air gap',
+                  how: 'The end of the waste line stays above the highest water level of the drain.',
+                  cautions: [LOCAL_CODE],
+                  measures: [
+                    seen('gap', 'Air stands between line and drain', 'Raise the line: a drain that backs up would run into the unit.'),
+                  ],
+                }),
             minutes: 10,
-            cautions: [LOCAL_CODE],
-            measures: [
-              seen('gap', 'Air stands between line and drain', 'Raise the line: a drain that backs up would be drunk by the unit.'),
-            ],
           }),
         ]
       : []),

@@ -13,6 +13,7 @@ export const newWork = (id: string, kind: WorkKind, stageId: string | null, at: 
   done: [],
   measured: [],
   deviations: [],
+  cautions: [],
 });
 
 /** The open piece of work, changed; a system without one begins its new build with it. */

@@ -148,6 +148,7 @@ describe('a file of version 3', () => {
         startedAt: system.createdAt,
         endedAt: null,
         measured: [],
+        cautions: [],
         deviations: [],
       };
       system.build = {

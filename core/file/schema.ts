@@ -1,4 +1,4 @@
-import { UNIT_CHOICES, between, day, id, maybe, name } from '../quantity';
+import { DIMENSIONS, UNIT_CHOICES, between, day, id, maybe, name, type Dimension } from '../quantity';
 import { stageSchema } from '../stage';
 import { goalSchema, GOAL_IDS } from '../goal';
 import { RESIN_CLASSES } from '../exchange';
@@ -216,9 +216,19 @@ const figure = z.number().min(-1e9).max(1e9);
 /** What was read at a step, beside what was predicted for the pressure and temperature of that hour; read again, the newest counts. */
 export const measuredSchema = z.strictObject({
   step: id,
+  /** The step and the figure as they were called: a train that changes later changes nothing of what was read. */
+  title: z.string().max(200),
   measure: id,
+  label: z.string().max(200),
+  dimension: z.enum(['seen', ...(Object.keys(DIMENSIONS) as [Dimension, ...Dimension[]])]),
+  /** Where it is told in a unit of its own. */
+  unit: maybe(z.string().max(20)),
+  /** The probe whose meter showed it. */
+  probeId: maybe(id),
   at: instant,
   value: figure,
+  /** One standard deviation of the instrument. */
+  plusMinus: figure,
   expected: maybe(figure),
   low: maybe(figure),
   high: maybe(figure),
@@ -229,9 +239,12 @@ export const measuredSchema = z.strictObject({
 /** A step that was left out, or a figure that was taken as it is, and why. */
 export const deviationSchema = z.strictObject({
   step: id,
+  title: z.string().max(200),
   at: instant,
   how: z.enum(['skipped', 'accepted']),
   reason: z.string().max(500),
+  /** What leaving it out costs later. */
+  costs: z.string().max(300),
 });
 
 /** One piece of work from its first step to its hand-over. */
@@ -243,6 +256,8 @@ export const workSchema = z.strictObject({
   startedAt: instant,
   endedAt: maybe(instant),
   done: z.array(z.strictObject({ step: id, at: instant })).max(300),
+  /** Cautions that stood at its steps, written down at the hand-over. */
+  cautions: z.array(z.strictObject({ title: z.string().max(200), text: z.string().max(500) })).max(60),
   measured: z.array(measuredSchema).max(2000),
   deviations: z.array(deviationSchema).max(300),
 });

@@ -148,7 +148,8 @@ const PH_ASSUMED = 0.3;
 
 /** Doubt of a figure that rests on what was assumed of the tap: the same share of it as at the tap. */
 function assumedOf(quantity: LimitQuantity, value: number, tap: TapKnown): LimitCheck['assumed'] {
-  if (quantity === 'pH') return tap.origins.pH === 'assumed' || tap.origins.alkalinity === 'assumed' ? { plusMinus: PH_ASSUMED, atTap: value } : null;
+  if (quantity === 'pH')
+    return tap.origins.pH === 'assumed' || tap.origins.alkalinity === 'assumed' ? { plusMinus: PH_ASSUMED, atTap: value } : null;
   const parts = MADE_OF[quantity] ?? [];
   if (!parts.some(([key]) => tap.origins[key] === 'assumed')) return null;
   const at = (key: Solute | 'alkalinity'): number => (key === 'alkalinity' ? tap.water.alkalinityMgL : tap.water.mgL[key]);

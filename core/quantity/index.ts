@@ -1,4 +1,14 @@
-export { THIN, formatForEditing, formatIn, formatQuantity, formatStrength, formatWithDoubt, percent, roundForReading, withDoubt } from './format';
+export {
+  THIN,
+  formatForEditing,
+  formatIn,
+  formatQuantity,
+  formatStrength,
+  formatWithDoubt,
+  percent,
+  roundForReading,
+  withDoubt,
+} from './format';
 export { unitDoubt, type UnitDoubt, type Usual } from './meant';
 export { plainText, readNumber } from './number';
 export { fail, firstError, ok, outOfRange, type InputError, type Outcome } from './outcome';
@@ -28,6 +38,7 @@ export {
   dimensionSpec,
   toCanonical,
   unitBySymbol,
+  DIMENSIONS,
   type Dimension,
 } from './units';
 export { DAYS_PER_MONTH, costUnit, inSentence, listed, moneyText, words } from './words';

@@ -3,7 +3,7 @@ import { calcitePickup } from '../exchange';
 import { inSentence, measured, ok } from '../quantity';
 import { cartridgeSlopeBar, mineralCartridge, SLOWEST_L_PER_H } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, inAndOut } from './kind';
 import { seen } from './step';
 import { housing } from './part';
 
@@ -48,6 +48,8 @@ export const calcite = defineStage(schema, {
       measures: [seen('clear', 'Runs clear', 'Rinse on; fines that stay cloud the tank and block the next filter.')],
     },
   ],
+  plumbed: inAndOut,
+  tools: none,
   partGroup: 'cartridges',
   parts: ({ volumeL }, { prices }) => [
     { part: 'calcite', name: 'Calcite', why: 'fills the bed', count: volumeL, unit: 'L', each: prices.calcitePerL, wearsDays: 365 },

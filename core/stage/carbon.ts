@@ -4,7 +4,7 @@ import { formatQuantity, inSentence, measured, ok, words } from '../quantity';
 import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush, CARTRIDGE_SIZED_L } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, zero, type Standing } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, zero, type Standing, inAndOut, none } from './kind';
 import { housing } from './part';
 
 const schema = z.strictObject({
@@ -79,6 +79,8 @@ export const carbon = defineStage(schema, {
   worn: asFitted,
   dirtPassed: allPasses,
   steps: filterFlush,
+  plumbed: inAndOut,
+  tools: none,
   partGroup: 'filters',
   parts: ({ medium, volumeL }, { prices, units }) => [
     {

@@ -5,8 +5,8 @@ import { between, DAYS_PER_MONTH, inSentence, measured, ok, THIN, words, formatQ
 import { cartridgeSlopeBar, mineralCartridge, ONE_DROP_MGL, CARTRIDGE_CLEARANCE_MM } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing } from './kind';
-import { SCALD, seen } from './step';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing, inAndOut } from './kind';
+import { SCALD, seen, type Measure } from './step';
 
 const schema = z.strictObject({
   kind: z.literal('decarboniser'),
@@ -165,7 +165,7 @@ export const decarboniser = defineStage(schema, {
     const { id, name, bypass, volumeL } = stage;
     const say = words(units);
     const drop = { share: 0.05, least: ONE_DROP_MGL / 2 };
-    const within = (mgL: number) => ({
+    const within = (mgL: number): Pick<Measure, 'expected' | 'low' | 'high' | 'doubt'> => ({
       expected: mgL,
       low: mgL - Math.max(ONE_DROP_MGL, 0.15 * mgL),
       high: mgL + Math.max(ONE_DROP_MGL, 0.15 * mgL),
@@ -263,6 +263,8 @@ export const decarboniser = defineStage(schema, {
       },
     ];
   },
+  plumbed: inAndOut,
+  tools: () => ['Drop kit for hardness'],
   partGroup: 'cartridges',
   parts: ({ volumeL }, { prices, units }) => [
     {

@@ -4,7 +4,7 @@ import { inSentence, measured, words, formatQuantity } from '../quantity';
 import { cartridgeSlopeBar, HALF_YEAR_DAYS } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, type Standing } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, type Standing, inAndOut } from './kind';
 import { SCALD } from './step';
 import { housing } from './part';
 
@@ -84,6 +84,8 @@ export const inhibitor = defineStage(schema, {
       cautions: [SCALD],
     },
   ],
+  plumbed: inAndOut,
+  tools: none,
   partGroup: 'cartridges',
   parts: (_stage, { prices }) => [
     {

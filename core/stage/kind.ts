@@ -159,6 +159,13 @@ export interface Upkeep {
 /** What a stage is built as: how it stands and how it is drawn. */
 export type Form = 'cartridge' | 'vessel' | 'tank' | 'machine' | 'line';
 
+/** How a stage is plumbed: a piece with an inlet and an outlet, one that drains as well, or only tubing of a length. */
+export interface Plumbed {
+  readonly drains: boolean;
+  /** Length of what is only tubing, mm; null of a piece. */
+  readonly tubeMm: number | null;
+}
+
 /**
  * What a stage changes in the water: nothing a kit would see; gases and traces (chlorine, CO₂); hardness, alkalinity or
  * the ions that carry the current; or all salt, as a membrane does.
@@ -204,6 +211,10 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   readonly dirtPassed: (stage: S) => number;
   /** Its own work at commissioning; the runbook puts it in its place. One step of an id is done once for all that ask for it. */
   readonly steps: (stage: S, around: StepsAround<S>) => readonly StepEntry[];
+  /** How it is plumbed. */
+  readonly plumbed: (stage: S) => Plumbed;
+  /** Tools it asks for beyond those of any job. */
+  readonly tools: (stage: S) => readonly string[];
   /** Under which heading its pieces stand. */
   readonly partGroup: PartGroup;
   /** What it is built of, wearing and lasting pieces; tubing and fittings are counted from its ports. */
@@ -226,6 +237,8 @@ export const defineStage = <Schema extends z.ZodObject & z.ZodType<AnyStage>>(
   spec: Omit<StageKindSpec<z.infer<Schema>, Schema>, 'schema'>,
 ): StageKindSpec<z.infer<Schema>, Schema> => ({ ...spec, schema });
 
+/** For what has an inlet and an outlet. */
+export const inAndOut = (): Plumbed => ({ drains: false, tubeMm: null });
 /** For what has nothing to say. */
 export const none = (): readonly never[] => [];
 export const zero = (): number => 0;

@@ -259,6 +259,8 @@ export const membrane = defineStage(schema, {
   },
   dirtPassed: allPasses,
   steps: membraneSteps,
+  plumbed: () => ({ drains: true, tubeMm: null }),
+  tools: () => ['Two measuring jugs, a clock', 'Gloves'],
   partGroup: 'membranes',
   parts: (stage, { prices }) => {
     const ranks = unitRanks(stage);

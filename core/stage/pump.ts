@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { inSentence, measured, formatQuantity } from '../quantity';
 import { quantity, type StageQuantity } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, inAndOut } from './kind';
 import { MAINS, type Caution, seen } from './step';
 
 const booster = z.strictObject({
@@ -166,6 +166,8 @@ export const pump = defineStage(schema, {
       },
     ];
   },
+  plumbed: inAndOut,
+  tools: none,
   partGroup: 'pumps',
   parts: ({ name, pump: own }, { prices, units }) => {
     const text = (bar: number): string => formatQuantity(bar, 'pressureBar', units).text;

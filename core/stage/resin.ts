@@ -17,7 +17,7 @@ import { between, formatQuantity, inSentence, maybe, measured, ok, words } from 
 import { settleWater } from '../water';
 import { CARTRIDGE_SIZED_L } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type ResinState } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type ResinState, inAndOut } from './kind';
 import { HEAVY, seen } from './step';
 
 const equivalents = between(0, 100_000);
@@ -171,6 +171,8 @@ export const resin = defineStage(schema, {
       },
     ];
   },
+  plumbed: inAndOut,
+  tools: none,
   partGroup: 'resin',
   parts: ({ resinClass, volumeL }, { prices }) => [
     {

@@ -3,7 +3,7 @@ import { dirtLoading, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, maybe, measured } from '../quantity';
 import { HALF_YEAR_DAYS, filterFlush } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero } from './kind';
+import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero, inAndOut } from './kind';
 import { housing } from './part';
 
 const schema = z.strictObject({
@@ -54,6 +54,8 @@ export const sediment = defineStage(schema, {
   }),
   dirtPassed: allPasses,
   steps: ({ id, name }, around) => filterFlush({ id, name, volumeL: 0 }, around),
+  plumbed: inAndOut,
+  tools: none,
   partGroup: 'filters',
   parts: ({ micron }, { prices, units }) => [
     {

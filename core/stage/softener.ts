@@ -150,6 +150,8 @@ export const softener = defineStage(schema, {
       ],
     },
   ],
+  plumbed: () => ({ drains: true, tubeMm: null }),
+  tools: () => ['Drop kit for hardness'],
   partGroup: 'cartridges',
   parts: ({ volumeL }, { prices, units }) => [
     {

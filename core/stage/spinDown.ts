@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { dirtLoading, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, inSentence, measured, percent } from '../quantity';
 import { keysOf } from './field';
-import { anyStage, defineStage, fitted, neverOpen, noPrice, unchanged, zero } from './kind';
+import { anyStage, defineStage, fitted, neverOpen, noPrice, unchanged, zero, inAndOut, none } from './kind';
 import { FLOOD, seen } from './step';
 
 const schema = z.strictObject({
@@ -78,6 +78,8 @@ export const spinDown = defineStage(schema, {
       ],
     },
   ],
+  plumbed: inAndOut,
+  tools: none,
   partGroup: 'filters',
   parts: ({ micron }, { units }) => [
     {

@@ -162,7 +162,7 @@ export const FLOOD: Caution = {
 };
 export const HEAVY: Caution = {
   title: 'Wet is heavy',
-  text: 'A vessel full of wet resin weighs several times its look. Two hands, or two people.',
+  text: 'Full of water or wet resin it weighs several times its look. Two hands, or two people.',
 };
 export const MAINS: Caution = {
   title: 'Electricity near water',

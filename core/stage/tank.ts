@@ -4,7 +4,7 @@ import type { BladderTank } from '../storage';
 import { openToAir } from '../water';
 import { BAR_PER_METRE } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, none, zero } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, none, zero, inAndOut } from './kind';
 import { seen, type Caution } from './step';
 
 const schema = z.strictObject({
@@ -152,6 +152,9 @@ export const tank = defineStage(schema, {
       },
     ];
   },
+  plumbed: inAndOut,
+  tools: (stage) =>
+    gasOf(stage) ? ['Tyre gauge and hand pump'] : stage.openToAir ? [`${FLOAT_HOLE_MM}\u202fmm drill for the float valve`] : [],
   partGroup: 'tanks',
   parts: (stage, { prices, units }) => [
     {

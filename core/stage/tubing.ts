@@ -37,6 +37,8 @@ export const tubing = defineStage(schema, {
   worn: asFitted,
   dirtPassed: allPasses,
   steps: none,
+  plumbed: ({ lengthM }) => ({ drains: false, tubeMm: 1000 * lengthM }),
+  tools: none,
   partGroup: 'tubing',
   parts: none,
   upkeep: none,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { inSentence, measured, THIN } from '../quantity';
 import { UV_END_OF_LIFE, UV_GOAL_MJ_PER_CM2, uvDoseMJPerCm2 } from '../storage';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, inAndOut } from './kind';
 import { MAINS, type Caution, seen } from './step';
 
 const schema = z.strictObject({
@@ -53,6 +53,8 @@ export const uv = defineStage(schema, {
       measures: [seen('lit', 'It burns, by its indicator', 'Unplug it, dry hands: is the lamp seated, are its pins clean?')],
     },
   ],
+  plumbed: inAndOut,
+  tools: none,
   partGroup: 'tanks',
   parts: (_stage, { prices }) => [
     { part: 'uv-chamber', name: 'UV chamber with its ballast', why: 'one', count: 1 },

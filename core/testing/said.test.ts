@@ -17,7 +17,7 @@ import {
   waterMeaning,
   type TrainReport,
 } from '../advice';
-import { runbook, trimAdvice } from '../commission';
+import { expectedText, expectedToday, paperOf, partsOf, runbook, trimAdvice } from '../commission';
 import { allStages, PLACEHOLDER_PRICES, readDocument, type Reading, type System, type SystemRecord, type TemplateId } from '../file';
 import { dueOf, logFindings, standing } from '../log';
 import { kindOf, newStage, placed, STAGE_KINDS, stageKind, type Finding, type Stage, type StageOf } from '../stage';
@@ -186,6 +186,7 @@ function said(system: System): string {
   if (!solved.ok) return `cannot be solved: ${solved.error.field}: ${plain(solved.error.message)}`;
   const report = solved.value;
   const loop = loopReport(system, report.solved);
+  const expected = expectedToday(system, { linePressureBar: null, temperatureC: null });
   const state = settleWater(water.value.water);
   const span = seasonSpan(system.source, system.instruments);
   return [
@@ -239,11 +240,25 @@ function said(system: System): string {
     'trim',
     ...trimmed(system, report),
     'runbook',
-    ...runbook(system).flatMap(({ title, steps }) => [
+    ...runbook(system, expected.ok ? expected.value : null).flatMap(({ title, steps }) => [
       `  ${title}`,
-      ...steps.map(
-        (step) =>
-          `    ${step.id} ${step.minutes} min${step.tool ? ` (${step.tool})` : ''}: ${plain(step.title)}. ${plain(step.how)} ${step.cautions.map((caution) => `! ${caution.title}: ${caution.text}`).join(' ')}`,
+      ...steps.flatMap((step) => [
+        `    ${step.id} ${step.minutes} min${step.waits ? ', waited' : ''}${step.tool ? ` (${step.tool})` : ''}: ${plain(step.title)}. ${plain(`${step.before ? `First: ${step.before} ` : ''}${step.how}`)} ${step.cautions.map((caution) => `! ${caution.title}: ${caution.text}`).join(' ')}`,
+        ...step.measures.map(
+          (measure) =>
+            `      ? ${measure.label}: ${plain(expectedText(measure, system.units))} (${plain(measure.because)}) - ${measure.ifLow ?? ''} + ${measure.ifHigh ?? ''}`,
+        ),
+      ]),
+    ]),
+    'parts',
+    ...partsOf(system, report.solved).map(
+      (one) =>
+        `  ${one.group}: ${plain(one.name)}, ${Number(one.count.toFixed(2))} ${one.unit}, ${plain(one.why)}, ${one.price === null ? 'no price' : few(one.price)}`,
+    ),
+    ...(['offer', 'buildSheet', 'record', 'labels', 'card'] as const).flatMap((key) => [
+      key,
+      ...paperOf(key, system, report, { workshop: 'Workshop', customer: 'Customer' }, '2026-11-28').blocks.map(
+        (block) => `  ${plain(JSON.stringify(block))}`,
       ),
     ]),
   ].join('\n');

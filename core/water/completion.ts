@@ -17,7 +17,8 @@ import { alkalinityByBalance, settleWater, waterFromPH, type Water } from './wat
 export type Origin = 'measured' | 'derived' | 'assumed';
 
 /** Whether a hardness rests on what nobody measured. */
-export const isHardnessAssumed = ({ Ca, Mg }: { readonly Ca: Origin; readonly Mg: Origin }): boolean => Ca === 'assumed' || Mg === 'assumed';
+export const isHardnessAssumed = ({ Ca, Mg }: { readonly Ca: Origin; readonly Mg: Origin }): boolean =>
+  Ca === 'assumed' || Mg === 'assumed';
 
 /** From what a water was completed: nothing but its kind, one reading, some measured values, or a whole analysis. */
 export type Rung = 'usual' | 'reading' | 'kit' | 'report';

@@ -6,6 +6,7 @@ import FindingCard from '../kit/FindingCard.vue';
 import HeaderBar from '../kit/HeaderBar.vue';
 import TroubleBar from '../kit/TroubleBar.vue';
 import { useSaving } from '../store/saving';
+import { useStoreState } from '../store/storeState';
 import { keepLink, readLink, type LinkOutcome } from '../store/transfer';
 import { dayOfYear } from '../time/dates';
 
@@ -15,10 +16,13 @@ const router = useRouter();
 const saving = useSaving();
 const outcome = shallowRef<LinkOutcome | null>(null);
 const busy = ref(false);
+const store = useStoreState();
 watch(
   () => route.hash,
   async (hash) => {
     outcome.value = null;
+    // What is here is looked at once the store stands.
+    await store.ready;
     const text = hash.replace(/^#/, '');
     outcome.value =
       text === ''

@@ -121,7 +121,7 @@ function upkeep(system: System, report: TrainReport, parts: readonly PricedPart[
           {
             kind: 'text' as const,
             quiet: true,
-            text: `${per.label} of product then costs about ${moneyText((cost.total * per.litres) / 1000, currency)}, parts and wear counted. At the need that was given; estimates.`,
+            text: `Product then costs about ${moneyText((cost.total * per.litres) / 1000, currency)} for ${per.label === 'm³' ? `1${THIN}m³` : per.label}, parts and wear counted. At the need that was given; estimates.`,
           },
         ]
       : []),

@@ -1,9 +1,7 @@
 import { allStages, type System, type Work } from '../../file';
 import { THIN, words } from '../../quantity';
-import type { Measure, Step } from '../../stage';
-import { expectedToday, todayOf } from '../expected';
-import { skippingCosts } from '../handOver';
-import { judge } from '../judge';
+import { cautionsGiven } from '../handOver';
+import { judge, measureOf, unitsOfProbe } from '../judge';
 import { bucketTest } from '../ratio';
 import { runbook, runbookSteps, WORK_LABELS } from '../runbook';
 import type { Block, Paper, Parties } from './blocks';
@@ -14,37 +12,15 @@ const clock = (at: string): string => at.slice(0, 16).replace('T', ' ');
 export const recordedWork = ({ build }: Pick<System, 'build'>): Work | null =>
   build.works.findLast(({ endedAt }) => endedAt === null) ?? build.works.at(-1) ?? null;
 
-/** A measure as it was when it was read: what was expected then, not what would be today. */
-const asRead = (measure: Measure, found: Work['measured'][number]): Measure => ({
-  ...measure,
-  expected: found.expected,
-  low: found.low,
-  high: found.high,
-});
-
 const VERDICTS = { fits: 'fits', low: 'low', high: 'high', kept: '' } as const;
 
-/** Every figure read, in the order of the steps; read again, each time. */
-function figures(system: System, work: Work, steps: readonly Step[]): string[][] {
-  return steps.flatMap((step) =>
-    work.measured
-      .filter((one) => one.step === step.id)
-      .map((one) => {
-        const measure = step.measures.find(({ id }) => id === one.measure);
-        if (!measure) return [step.title, one.measure, String(one.value), '', '', clock(one.at)];
-        const { read, expected, verdict } = judge(asRead(measure, one), one.value, system.units);
-        const seen = measure.dimension === 'seen';
-        return [
-          step.title,
-          measure.label,
-          read,
-          seen ? '' : expected,
-          seen ? (one.value === 1 ? '' : 'not so') : VERDICTS[verdict],
-          clock(one.at),
-        ];
-      }),
-  );
-}
+/** Every figure read, in the order of the reading; read again, each time. */
+const figures = (system: System, work: Work): string[][] =>
+  work.measured.map((one) => {
+    const { read, expected, verdict } = judge(measureOf(one), one.value, unitsOfProbe(system, one.probeId));
+    const seen = one.dimension === 'seen';
+    return [one.title, one.label, read, seen ? '' : expected, seen ? (one.value === 1 ? '' : 'not so') : VERDICTS[verdict], clock(one.at)];
+  });
 
 /** Waste to product as it was measured, with the length the restrictor had. */
 function ratios(system: System, work: Work): string[][] {
@@ -82,23 +58,11 @@ export function record(system: System, parties: Parties, on: string): Paper {
         { kind: 'text', text: 'No work has been begun: there is nothing to record yet.' },
       ],
     };
-  const expected = expectedToday(system, todayOf(work.measured));
-  const steps = runbookSteps(runbook(system, expected.ok ? expected.value : null, work));
   const stage = work.stageId === null ? undefined : allStages(system.train).find(({ id }) => id === work.stageId);
-  const done = new Set(work.done.map(({ step }) => step));
-  const read = figures(system, work, steps);
+  const read = figures(system, work);
   const jugs = ratios(system, work);
-  const titleOf = (id: string): string => steps.find((step) => step.id === id)?.title ?? id;
-  const actOf = (id: string): string => steps.find((step) => step.id === id)?.act ?? '';
-  const open = steps.filter(({ id }) => !done.has(id) && !work.deviations.some(({ step, how }) => step === id && how === 'skipped'));
-  const given = [
-    ...new Map(
-      steps
-        .filter(({ id }) => done.has(id))
-        .flatMap(({ cautions }) => cautions)
-        .map((one) => [one.title, one]),
-    ).values(),
-  ];
+  const given = work.endedAt === null ? cautionsGiven(system, work) : work.cautions;
+  const steps = work.endedAt === null ? runbookSteps(runbook(system, null, work)).length : null;
   return {
     key: 'record',
     name: 'Commissioning record',
@@ -114,10 +78,7 @@ export function record(system: System, parties: Parties, on: string): Paper {
           ['Work', `${WORK_LABELS[work.kind]}${stage ? `: ${stage.name}` : ''}`],
           ['Begun', clock(work.startedAt)],
           ['Handed over', work.endedAt === null ? 'not yet' : clock(work.endedAt)],
-          [
-            'Steps',
-            `${steps.filter(({ id }) => done.has(id)).length} of ${steps.length} done${open.length > 0 && work.endedAt === null ? `, ${open.length} open` : ''}`,
-          ],
+          ['Steps', steps === null ? `${work.done.length} done` : `${work.done.length} of ${steps} done`],
         ],
       },
       { kind: 'heading', text: 'Measured beside predicted' },
@@ -135,12 +96,7 @@ export function record(system: System, parties: Parties, on: string): Paper {
         ? {
             kind: 'table',
             head: ['Step', '', 'Reason', 'What it costs later'],
-            rows: work.deviations.map((one) => [
-              titleOf(one.step),
-              one.how === 'skipped' ? 'left out' : 'taken as it was',
-              one.reason,
-              one.how === 'skipped' ? skippingCosts(actOf(one.step)) : '',
-            ]),
+            rows: work.deviations.map((one) => [one.title, one.how === 'skipped' ? 'left out' : 'taken as it was', one.reason, one.costs]),
             right: [],
           }
         : { kind: 'text', text: 'None.' },

@@ -44,7 +44,9 @@ function buildFrom4(build: unknown, createdAt: unknown, updatedAt: unknown): unk
   return {
     ...without(build, 'done'),
     works:
-      done.length === 0 ? [] : [{ ...first, done: done.map((step: unknown) => ({ step, at: updatedAt })), measured: [], deviations: [] }],
+      done.length === 0
+        ? []
+        : [{ ...first, done: done.map((step: unknown) => ({ step, at: updatedAt })), measured: [], deviations: [], cautions: [] }],
     commissioned: null,
     lines: [],
     colours: { feed: 'red', product: 'blue', waste: 'black' },

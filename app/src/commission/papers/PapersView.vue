@@ -54,7 +54,7 @@ watch(
 );
 /** Most bytes a code holds (ISO/IEC 18004, version 40-L). */
 const QR_BYTES = 2953;
-const qrSvg = computed(() => (link.value === '' || link.value.length > QR_BYTES ? null : renderSVG(link.value, { ecc: 'L', border: 2 })));
+const qrSvg = computed(() => (link.value === '' || link.value.length > QR_BYTES ? null : renderSVG(link.value, { ecc: 'L', border: 4 })));
 
 const busy = ref<PaperKey | null>(null);
 const trouble = shallowRef<string | null>(null);

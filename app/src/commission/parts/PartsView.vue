@@ -2,7 +2,7 @@
 import {
   GROUP_LABELS,
   HOOK_UP_SETS,
-  partsCsvRows,
+  partsCsv,
   partsOf,
   partsTotal,
   standsSays,
@@ -96,14 +96,9 @@ const sameColours = computed(() => {
 const setHookUp = (value: string): void => edit('hook-up', () => ({ hookUp: (value || null) as HookUp | null }));
 function saveCsv(): void {
   if (!system.value) return;
-  void import('papaparse').then(({ default: Papa }) => {
-    const text = Papa.unparse(partsCsvRows(parts.value, currency.value), { newline: '\r\n' });
-    // A spreadsheet takes the mark for UTF-8.
-    download(
-      `${plainName(`${system.value!.site} ${system.value!.name}`)}-parts.csv`,
-      new Blob([`\uFEFF${text}`], { type: 'text/csv;charset=utf-8' }),
-    );
-  });
+  const name = plainName(`${system.value.site} ${system.value.name}`);
+  // A spreadsheet takes the mark for UTF-8.
+  download(`${name}-parts.csv`, new Blob([`\uFEFF${partsCsv(parts.value, currency.value)}`], { type: 'text/csv;charset=utf-8' }));
 }
 const print = (): void => window.print();
 const hasTank = computed(() => system.value?.train.stages.some((stage) => stage.kind === 'tank' && stage.openToAir) ?? false);

@@ -1,18 +1,17 @@
 <script setup lang="ts">
-import { doubtOf, expectedText } from '@yes-clear/core/commission';
+import { doubtOf, expectedText, probeOf, unitsOfProbe } from '@yes-clear/core/commission';
 import { USUAL_LINE_PRESSURE, USUAL_WATER_TEMPERATURE } from '@yes-clear/core/file';
 import type { Measure, Step } from '@yes-clear/core/stage';
 import { computed } from 'vue';
 import QuantityField from '../../kit/QuantityField.vue';
 import Segments from '../../kit/Segments.vue';
 import MeasureGauge from './MeasureGauge.vue';
-import { measureUnits } from './measureUnits';
 import { useRunbook } from './useRunbook';
 
 /** One thing that is read or looked at: typed as people type, drawn on what is accepted, judged at once. */
 const props = defineProps<{ step: Step; measure: Measure }>();
 const book = useRunbook();
-const units = computed(() => measureUnits(book.system.value!, props.step, props.measure));
+const units = computed(() => unitsOfProbe(book.system.value!, probeOf(book.system.value!, props.step, props.measure)));
 const last = computed(() => book.last(props.step, props.measure)?.value ?? null);
 const verdict = computed(() => book.verdict(props.step, props.measure));
 const good = computed(() => verdict.value?.verdict === 'fits' || verdict.value?.verdict === 'kept');

@@ -5,6 +5,7 @@ import { newId } from '../../store/newId';
 import {
   LINE_STEP,
   bucketTest,
+  jugsBeyond,
   expectedProductLPerH,
   productAgainst,
   trimAdvice,
@@ -71,7 +72,7 @@ function advise(at: MembraneOperation, measured: BucketResult): Outcome<TrimAdvi
 const settledBucket = refDebounced(bucket, 160);
 const advice = computed(() => {
   const at = operation.value;
-  return at && settledBucket.value ? advise(at, settledBucket.value) : null;
+  return at && settledBucket.value && beyond.value === null ? advise(at, settledBucket.value) : null;
 });
 /** The product's jug against the clock, the pressure and the temperature: another flow than planned is told at once. */
 const product = computed(() => {
@@ -94,6 +95,19 @@ const productFinding = computed(() => {
     severity: 'mind' as const,
     title: `Product runs at ${flow(against.measuredLPerH)}; ${flow(against.expectedLPerH)} were expected`,
     why: `At ${say.of(pressureBar.value, 'pressureBar')} and ${say.of(temperatureC.value, 'temperatureC')}. Likely, in this order: ${against.reasons.join('; ')}.`,
+  };
+});
+/** Jugs that hold more than the unit can have drawn: said before anything is cut for it. */
+const beyond = computed(() => {
+  const feed = book.expected.value?.solved.unit?.feedLPerH;
+  const { wasteL, productL, seconds } = draft.value;
+  if (!system.value || feed === undefined || wasteL === null || productL === null || !jugsBeyond({ wasteL, productL }, seconds, feed))
+    return null;
+  const say = words(system.value.units);
+  return {
+    severity: 'bad' as const,
+    title: `${say.of(wasteL + productL, 'volumeL')} in ${Math.round(seconds)}${THIN}s is ${say.of((3600 * (wasteL + productL)) / seconds, 'flowLPerH')}: more than this unit draws`,
+    why: `It draws about ${say.of(feed, 'flowLPerH')}. Was it millilitres, or did the jugs stand longer? Type it anew; nothing is cut for this.`,
   };
 });
 /** How long the tube is as it hangs there: a cut is a share of it, so it is asked, not taken for granted. */
@@ -272,7 +286,8 @@ const mark = (which: 'waste' | 'product', text: string): void => {
         The ratio is no constant: the membrane feels the cold, the restrictor hardly does. Both are kept with the measurement.
       </p>
     </div>
-    <FindingCard v-if="productFinding" :finding="productFinding" />
+    <FindingCard v-if="beyond" :finding="beyond" />
+    <FindingCard v-else-if="productFinding" :finding="productFinding" />
     <FindingCard
       v-if="advice?.ok && restrictor?.assumed"
       :finding="{
@@ -292,7 +307,7 @@ const mark = (which: 'waste' | 'product', text: string): void => {
       :finding="{ severity: 'mind', title: 'This measurement does not fit the model', why: advice.error.message }"
     />
     <div class="row">
-      <button class="button primary" type="button" :disabled="!bucket" @click="save">
+      <button class="button primary" type="button" :disabled="!bucket || beyond !== null" @click="save">
         {{ again ? 'Save as baseline' : 'Save and go to trim' }}
       </button>
       <span class="muted small">The target is {{ target }} : 1.</span>

@@ -6,14 +6,18 @@ import {
   judge,
   lastMeasured,
   LINE_STEP,
+  measuredOf,
+  probeOf,
   newWork,
   openWork,
   runbook,
   runbookSteps,
   stepDone,
   stepReopened,
+  skippingCosts,
   todayOf,
   trainChange,
+  unitsOfProbe,
   withDeviation,
   withMeasured,
   withWork,
@@ -84,27 +88,32 @@ function makeRunbook() {
     chosen.value = (steps.value.slice(at + 1).find(({ id }) => !settled(id)) ?? steps.value.find(({ id }) => !settled(id)))?.id ?? after;
     if (steps.value.length > 0 && steps.value.every(({ id }) => settled(id))) void finish();
   }
+  const of = (id: string): Pick<Deviation, 'step' | 'title'> => ({
+    step: id,
+    title: steps.value.find((one) => one.id === id)?.title ?? id,
+  });
+  const actOf = (id: string): string => steps.value.find((one) => one.id === id)?.act ?? '';
   /** Ticks a step off; one whose figure is out of bounds takes its reason along. */
   function tick(id: string, reason: string | null = null): void {
     edit('step done', (open, at) => {
       const made = stepDone(open, id, at);
-      return reason === null ? made : withDeviation(made, { step: id, at, how: 'accepted', reason });
+      return reason === null ? made : withDeviation(made, { ...of(id), at, how: 'accepted', reason, costs: '' });
     });
     next(id);
   }
   const reopen = (id: string): void => edit('step reopened', (open) => stepReopened(open, id));
   function skip(id: string, reason: string): void {
     edit('step left out', (open, at) =>
-      withDeviation(stepReopened(open, id), { step: id, at, how: 'skipped', reason } satisfies Deviation),
+      withDeviation(stepReopened(open, id), { ...of(id), at, how: 'skipped', reason, costs: skippingCosts(actOf(id)) }),
     );
     next(id);
   }
   /** Keeps a figure with what was expected of it, and the pressure and temperature of the hour. */
   function read(at: Step, measure: Measure, value: number): void {
+    const before = system.value;
+    if (!before) return;
     const now = new Date().toISOString();
-    const { linePressureBar: pressureBar, temperatureC } = today.value;
-    const { expected: model, low, high } = measure;
-    const kept: Measured = { step: at.id, measure: measure.id, at: now, value, expected: model, low, high, pressureBar, temperatureC };
+    const kept = measuredOf(before, at, measure, value, now, today.value);
     current.edit(`${measure.label.toLowerCase()} read`, (s) => {
       const next = withWork(s, idFor('work'), now, (open) => withMeasured(open, kept));
       return measure.port ? withPortReading(next, { ...measure.port, ec25UScm: value, at: now }) : next;
@@ -119,7 +128,7 @@ function makeRunbook() {
   const last = (at: Step, measure: Measure): Measured | null => lastMeasured({ measured: [...measured.value] }, at.id, measure.id);
   function verdict(at: Step, measure: Measure): Verdict | null {
     const found = last(at, measure);
-    return found && system.value ? judge(measure, found.value, system.value.units) : null;
+    return found && system.value ? judge(measure, found.value, unitsOfProbe(system.value, probeOf(system.value, at, measure))) : null;
   }
   /** Figures of a step that lie outside what was expected. */
   const outside = (at: Step): readonly { readonly measure: Measure; readonly verdict: Verdict }[] =>

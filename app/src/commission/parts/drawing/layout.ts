@@ -1,4 +1,4 @@
-import type { PortEnd, TubeLine } from '@yes-clear/core/commission';
+import { piecesOf, type PortEnd, type TubeLine } from '@yes-clear/core/commission';
 import type { System } from '@yes-clear/core/file';
 import { kindOf, unitRanks, type Stage } from '@yes-clear/core/stage';
 
@@ -54,7 +54,7 @@ const formOf = (stage: Stage): Piece['form'] => {
  * port alone at their cap end, the product port on their axis and the waste port beside it; waste goes down to the drain.
  */
 export function drawingOf(system: Pick<System, 'train'>, lines: readonly TubeLine[]): Drawing {
-  const stages = system.train.stages.filter(({ kind }) => kind !== 'tubing');
+  const stages = piecesOf(system.train.stages);
   const most = Math.max(1, ...stages.map((stage) => (stage.kind === 'membrane' ? vesselsOf(stage) : 1)));
   const hasMembrane = stages.some(({ kind }) => kind === 'membrane');
   // Water led past a membrane runs over it.
@@ -115,7 +115,7 @@ export function drawingOf(system: Pick<System, 'train'>, lines: readonly TubeLin
   for (const branch of system.train.branches) {
     const from = pieces.find(({ id }) => id === branch.after);
     x = Math.min((from ? from.x + from.w : 60) + 60, right);
-    const own = branch.stages.filter(({ kind }) => kind !== 'tubing');
+    const own = piecesOf(branch.stages);
     for (const stage of own) put(stage, rowY + MAIN_IN);
     ports.set(key(`use-${branch.id}`, 'in'), { x: x + 30, y: rowY + MAIN_IN });
     widest = Math.max(widest, x + 150);

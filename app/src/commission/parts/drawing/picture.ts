@@ -151,7 +151,7 @@ function labelOf({ line, label }: Run, { units }: System, chosen: boolean): SvgN
   const width = 6.9 * text.length + 8;
   return node(
     'g',
-    { 'data-line': line.id, role: 'button', tabindex: 0, 'aria-label': `Length of line ${line.letter}`, class: 'line-label' },
+    { 'data-line': line.id, role: 'button', tabindex: 0, 'aria-label': `Line ${text}: change its length`, class: 'line-label' },
     [
       node('rect', {
         x: label.x - width / 2,
