@@ -47,18 +47,18 @@ test('build: the runbook is kept step by step, and the caution stands above the 
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
   const page = await context.newPage();
   await openDemo(page, CORAL, 'build');
-  await page.getByRole('button', { name: /^Runbook/ }).click();
+  await page.getByRole('button', { name: /^Change membrane ×2/ }).click();
   await page.getByRole('button', { name: 'Leak check at full pressure' }).click();
   await expect(page.getByRole('heading', { name: 'Leak check at full pressure' })).toBeVisible();
   const caution = page.getByRole('article').filter({ hasText: 'Stay with it' }).first();
   await expect(caution).toBeVisible();
-  const work = page.getByRole('button', { name: 'Not done after all' });
+  const work = page.getByRole('button', { name: 'Do it again' });
   expect((await caution.boundingBox())!.y).toBeLessThan((await work.boundingBox())!.y);
   await work.click();
-  await expect(page.getByRole('button', { name: /^Runbook 9 of 19/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Change membrane ×2 9 of 20/ })).toBeVisible();
   await page.getByRole('button', { name: 'Done, next step' }).click();
   await page.reload();
-  await expect(page.getByRole('button', { name: /^Runbook 10 of 19/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Change membrane ×2 10 of 20/ })).toBeVisible();
   await context.close();
 });
 

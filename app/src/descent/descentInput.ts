@@ -20,7 +20,9 @@ export function descentInput(
   const { solved } = report;
   const say = words(system.units);
   const limit = goalLimits(system.goal, system.units.ppmFactor).find((candidate) => candidate.quantity === 'ec25UScm');
-  const first = readings[0];
+  // The baseline of the hand-over, or the oldest reading where none was taken.
+  const handedOver = system.build.commissioned?.readingId;
+  const first = readings.find(({ id }) => id === handedOver) ?? readings[0];
   const last = readings[readings.length - 1];
   const fill: Record<string, number> = {};
   for (const stage of allStages(report.train)) {

@@ -6,7 +6,7 @@ import { mdiEyedropper } from '@mdi/js';
 import { computed, ref } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 import QuantityField from '../kit/QuantityField.vue';
-import DropCounter from './DropCounter.vue';
+import DropCounter from '../kit/DropCounter.vue';
 import MeterWay from './MeterWay.vue';
 import { useSample } from './useSample';
 

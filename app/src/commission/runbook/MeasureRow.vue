@@ -2,7 +2,8 @@
 import { doubtOf, expectedText, probeOf, unitsOfProbe } from '@yes-clear/core/commission';
 import { USUAL_LINE_PRESSURE, USUAL_WATER_TEMPERATURE } from '@yes-clear/core/file';
 import type { Measure, Step } from '@yes-clear/core/stage';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
+import DropCounter from '../../kit/DropCounter.vue';
 import QuantityField from '../../kit/QuantityField.vue';
 import Segments from '../../kit/Segments.vue';
 import MeasureGauge from './MeasureGauge.vue';
@@ -27,6 +28,19 @@ const SEEN = [
   { value: 'yes', title: 'Yes' },
   { value: 'no', title: 'No' },
 ] as const;
+/** Hardness and alkalinity are counted from a drop bottle. */
+const counted = computed(() =>
+  props.measure.dimension === 'hardnessMgL'
+    ? ('hardness' as const)
+    : props.measure.dimension === 'alkalinityMgL'
+      ? ('alkalinity' as const)
+      : null,
+);
+const counting = ref(false);
+function take({ mgL }: { mgL: number }): void {
+  counting.value = false;
+  keep(mgL);
+}
 const keep = (value: number | null): void => {
   if (value !== null && value !== last.value) book.read(props.step, props.measure, value);
 };
@@ -70,7 +84,17 @@ const keep = (value: number | null): void => {
         <span class="muted">{{ expected }}{{ expected === '' ? '' : ': ' }}{{ measure.because }}.</span>
       </p>
       <p v-if="verdict?.advice" class="advice">{{ verdict.advice }}</p>
+      <button v-if="counted && !counting" class="button small" type="button" @click="counting = true">Count drops</button>
     </div>
+    <DropCounter
+      v-if="counted && counting"
+      class="drops"
+      :what="counted"
+      :units="units"
+      :last="null"
+      @take="take"
+      @close="counting = false"
+    />
   </div>
 </template>
 
@@ -84,6 +108,9 @@ const keep = (value: number | null): void => {
 .told p { margin: 0 0 0 4px; max-width: 520px; text-wrap: pretty; }
 b.good { color: var(--good); }
 b.off { color: var(--warning); }
+/* The counter takes the whole width: a wide target for a thumb. */
+.drops { grid-column: 1 / -1; }
+.told .button { margin-top: 8px; }
 .advice { flex-basis: 100%; color: var(--ink); border-left: 4px solid var(--warning); padding: 2px 0 2px 10px; margin-top: 6px !important; font-size: 14.5px; }
 @media (max-width: 860px) { .figure { grid-template-columns: minmax(0, 1fr); } .told { padding-top: 0; } .label { flex-basis: 180px; } }
 </style>

@@ -4,7 +4,7 @@ import { formatQuantity, THIN, type UnitPreference } from '@yes-clear/core/quant
 import { dropResult } from '@yes-clear/core/water';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref } from 'vue';
-import QuantityField from '../kit/QuantityField.vue';
+import QuantityField from './QuantityField.vue';
 import { DROP_KITS, kitOf } from './dropKits';
 
 /** Counts drops with a wide target or the space bar, and says what they mean while they fall. */
