@@ -23,7 +23,7 @@ async function shoot(page: Page, name: string, path: string, size: typeof DESK, 
 
 const jugs = (page: Page) => async (): Promise<void> => {
   await enter(page, 'Waste', '3 3/4 cup');
-  await enter(page, 'Product', '330');
+  await enter(page, 'Product', '330 ml');
   await expect(page.getByRole('heading', { name: /Restrictor: cut/ })).toBeVisible();
 };
 
@@ -60,12 +60,9 @@ test('resin', ({ page }) =>
     await time.fill(String(0.62 * Number(await time.getAttribute('max'))));
   }));
 test('counter', ({ page }) => shoot(page, 'train-counter', '/system/demo-ice-counter/train?lens=uses', { width: 1280, height: 1260 }));
-test('bypass', ({ page }) =>
-  shoot(page, 'train-bypass', '/system/demo-espresso-bar/train', { width: 1280, height: 1040 }, () =>
-    page.getByRole('button', { name: /^Cartridge, stage/ }).click(),
-  ));
-test('loop', ({ page }) => shoot(page, 'train-loop', '/system/demo-lab-skid/train?lens=tank', { width: 1280, height: 1260 }));
 test('build', ({ page }) => shoot(page, 'build', `${CORAL}/build`, DESK, jugs(page)));
+test('parts', ({ page }) => shoot(page, 'build-parts', `${CORAL}/build?view=parts`, { width: 1280, height: 1000 }));
+test('papers', ({ page }) => shoot(page, 'build-papers', `${CORAL}/build?view=papers`, DESK));
 test('log', ({ page }) =>
   shoot(page, 'log', `${CORAL}/log`, DESK, () => page.getByLabel('Quick reading').fill('311 10 0 59psi 11C 410/1500ml')));
 test('rounds on a phone', ({ page }) => shoot(page, 'phone-rounds', '/', PHONE));

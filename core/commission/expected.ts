@@ -1,9 +1,9 @@
 import { branchStandings, trainStandings, type StageStanding } from '../advice';
-import type { Measured, System } from '../file';
+import { allStages, type Measured, type System } from '../file';
 import { productLPerDay } from '../goal';
 import { ok, type Outcome } from '../quantity';
-import type { TrainUse } from '../stage';
-import { solveTrain, tapWater, type SolvedTrain } from '../train';
+import { kindOf, type Stage, type TrainUse } from '../stage';
+import { solveTrain, tapWater, wornTrain, type SolvedTrain } from '../train';
 
 /** Pressure and temperature as they were read on site; null where nobody has read them yet. */
 export interface Today {
@@ -29,6 +29,32 @@ export function todayOf(measured: readonly Measured[]): Today {
   return { linePressureBar: last(LINE_STEP.pressure), temperatureC: last(LINE_STEP.temperature) };
 }
 
+/** A system with new pieces where a piece of work fits them, and what the others have behind them. */
+export function asWorkedOn(
+  system: System,
+  use: TrainUse,
+  fitted: (stage: Stage) => boolean,
+): { readonly system: System; readonly use: TrainUse } {
+  const fresh = new Set(
+    allStages(system.train)
+      .filter(fitted)
+      .map(({ id }) => id),
+  );
+  const renewed = (stage: Stage): Stage => (fresh.has(stage.id) ? kindOf(stage).renewed(stage) : stage);
+  const { stages, branches } = system.train;
+  return {
+    system: {
+      ...system,
+      train: {
+        ...system.train,
+        stages: stages.map(renewed),
+        branches: branches.map((branch) => ({ ...branch, stages: branch.stages.map(renewed) })),
+      },
+    },
+    use: Object.fromEntries(Object.entries(use).filter(([id]) => !fresh.has(id))),
+  };
+}
+
 /**
  * Solves the train as it is put into service, at the pressure and temperature of the hour.
  *
@@ -36,7 +62,8 @@ export function todayOf(measured: readonly Measured[]): Today {
  * @param use what its stages have behind them; nothing for a new build
  */
 export function expectedToday(system: System, today: Today, use: TrainUse = {}): Outcome<Expected> {
-  const { source, train } = system;
+  const { source } = system;
+  const train = wornTrain(system.train, source.turbidityNTU, use);
   const tap = tapWater(source, system.instruments);
   if (!tap.ok) return tap;
   const temperatureC = today.temperatureC ?? tap.value.water.temperatureC;

@@ -1,5 +1,5 @@
 import type { Reading, System, Work } from '../file';
-import type { Caution, Stage } from '../stage';
+import { kindOf, type Caution, type Stage } from '../stage';
 import { readingFromEc25 } from '../water';
 import { todayOf } from './expected';
 import { runbook, runbookSteps } from './runbook';
@@ -46,8 +46,8 @@ export function baselineReading(system: System, work: Work, id: string, at: stri
   };
 }
 
-/** Stages that were fitted by a piece of work, and count their days from it. */
-function fittedBy(system: System, work: Work): (stage: Stage) => boolean {
+/** Stages that are fitted by a piece of work: new from then on, and counting their days from it. */
+export function fittedBy(system: System, work: Work): (stage: Stage) => boolean {
   if (work.kind === 'partChange') return ({ id }) => id === work.stageId;
   const before = system.build.commissioned?.train;
   if (work.kind === 'newBuild' || !before)
@@ -74,7 +74,8 @@ export function cautionsGiven(system: System, work: Work): Caution[] {
  */
 export function handedOver(system: System, work: Work, at: string, readingId: string): HandedOver {
   const fitted = fittedBy(system, work);
-  const dated = <S extends Stage>(stage: S): S => ('fittedOn' in stage && fitted(stage) ? { ...stage, fittedOn: at.slice(0, 10) } : stage);
+  const dated = <S extends Stage>(stage: S): S =>
+    'fittedOn' in stage && fitted(stage) ? { ...kindOf(stage).renewed(stage), fittedOn: at.slice(0, 10) } : stage;
   const train = {
     ...system.train,
     stages: system.train.stages.map(dated),

@@ -1,6 +1,6 @@
-export { expectedToday, LINE_STEP, todayOf, type Expected, type Today } from './expected';
+export { asWorkedOn, expectedToday, LINE_STEP, todayOf, type Expected, type Today } from './expected';
 export { doubtOf, expectedText, judge, measuredOf, measureOf, probeOf, unitsOfProbe, type Verdict } from './judge';
-export { BASELINE_STEP, baselineReading, handedOver, skippingCosts, type HandedOver } from './handOver';
+export { BASELINE_STEP, baselineReading, fittedBy, handedOver, skippingCosts, type HandedOver } from './handOver';
 export { brokenRules, ORDER_RULES, type BrokenRule, type NeedRule, type OrderRule } from './order';
 export { lineSays, PAPER_KEYS, PAPER_LABELS, paperOf, type Block, type Label, type Paper, type PaperKey, type Parties } from './papers';
 export { GROUP_LABELS, HOOK_UP_SETS, partsCsv, partsOf, partsTotal, standsSays, toolsFor, type PartsTotal, type PricedPart } from './parts';

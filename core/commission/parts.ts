@@ -102,7 +102,13 @@ function gathered(parts: readonly PricedPart[]): PricedPart[] {
     const known = found.get(key);
     found.set(
       key,
-      known ? { ...known, count: known.count + one.count, why: known.why === one.why ? known.why : `${known.why}; ${one.why}` } : one,
+      known
+        ? {
+            ...known,
+            count: known.count + one.count,
+            why: known.why.split('; ').includes(one.why) ? known.why : `${known.why}; ${one.why}`,
+          }
+        : one,
     );
   }
   return PART_GROUPS.flatMap((group) => [...found.values()].filter((one) => one.group === group));

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { systemIssue, type System } from '../file';
+import { USUAL_RATIO } from '../membrane';
 import { GALLON_UNITS, METRIC_UNITS } from '../quantity';
 import { seen, type Measure, type Step } from '../stage';
 import { systemFromTemplate } from '../template';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { solveTrain, tapWater } from '../train';
-import { expectedToday, todayOf } from './expected';
+import { asWorkedOn, expectedToday, todayOf } from './expected';
 import { baselineReading, cautionsGiven, handedOver, skippingCosts } from './handOver';
 import { judge, measuredOf, measureOf } from './judge';
 import { jugsBeyond } from './ratio';
@@ -79,6 +80,24 @@ describe('predictions follow the hour', () => {
       temperatureC: 12,
     });
     expect(todayOf([])).toEqual(NOTHING_READ);
+  });
+});
+
+describe('a piece that is new among worn ones', () => {
+  it('gives what a new one gives; the others keep what they have behind them', () => {
+    const base = made('marinePair');
+    const worn: System = {
+      ...base,
+      train: {
+        ...base.train,
+        stages: base.train.stages.map((stage) => (stage.kind === 'membrane' ? { ...stage, waterFactor: 0.7, saltFactor: 1.5 } : stage)),
+      },
+    };
+    const flow = (system: System): number => value(expectedToday(system, NOTHING_READ)).solved.unit!.permeateLPerH;
+    const changed = asWorkedOn(worn, { membrane: { years: 3 }, sediment: { litres: 9 } } as never, ({ id }) => id === 'membrane');
+    expectNear(flow(changed.system), flow(base), 1e-9);
+    expect(flow(worn)).toBeLessThan(0.85 * flow(base));
+    expect(Object.keys(changed.use)).toEqual(['sediment']);
   });
 });
 
@@ -179,6 +198,17 @@ describe('facts of the trade in the runbook (common practice)', () => {
     const { low, high } = find('marineHousehold', 'line').measures[0]!;
     expectNear(low! / 0.0689476, 45, 0.01);
     expectNear(high! / 0.0689476, 80, 0.01);
+  });
+  it('a drum of 200 L behind a 100 gal/day element is full overnight', () => {
+    const how = find('breeder', 'fill-tank').how;
+    const [, hours] = /full in about (\d+) h/.exec(how)!;
+    expect(Number(hours)).toBeGreaterThanOrEqual(9);
+    expect(Number(hours)).toBeLessThanOrEqual(20);
+  });
+  it('the ratio: 4 : 1 wanted, 3 : 1 to 6 : 1 the schools between which nobody quarrels', () => {
+    expect(made('marineHousehold').train.wasteTarget).toBe(4);
+    expect(USUAL_RATIO).toEqual({ least: 3, most: 6 });
+    expect(find('marineHousehold', 'trim').title).toContain('4\u202f:\u202f1');
   });
   it('coffee cartridges are flushed with 10 L small, 20 L large; a dial is proved by drops, within one', () => {
     expect(find('espressoBar', 'cartridge-decarboniser').title).toMatch(/, (10|20)\u202fL$/);

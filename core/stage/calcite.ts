@@ -36,6 +36,7 @@ export const calcite = defineStage(schema, {
   mounting: mineralCartridge,
   price: ({ volumeL }, { calcitePerL }) => volumeL * calcitePerL,
   worn: asFitted,
+  renewed: asFitted,
   dirtPassed: allPasses,
   steps: ({ id, name }) => [
     {

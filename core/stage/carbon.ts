@@ -77,6 +77,7 @@ export const carbon = defineStage(schema, {
   mounting: ({ volumeL }) => ({ wetKg: 1 + 1.5 * volumeL, wallM: volumeL < 3 ? 0.14 : 0.35 }),
   price: ({ volumeL }, { carbonPerL }) => volumeL * carbonPerL,
   worn: asFitted,
+  renewed: (stage) => ({ ...stage, loading: 0 }),
   dirtPassed: allPasses,
   steps: filterFlush,
   plumbed: inAndOut,

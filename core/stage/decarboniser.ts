@@ -160,6 +160,7 @@ export const decarboniser = defineStage(schema, {
   mounting: mineralCartridge,
   price: ({ volumeL }, { cartridgePerL }) => volumeL * cartridgePerL,
   worn: asFitted,
+  renewed: asFitted,
   dirtPassed: allPasses,
   steps: (stage, { units, standing }) => {
     const { id, name, bypass, volumeL } = stage;

@@ -72,6 +72,7 @@ export const inhibitor = defineStage(schema, {
   mounting: () => ({ wetKg: 2.5, wallM: 0.14 }),
   price: (_stage, { inhibitor: piece }) => piece,
   worn: asFitted,
+  renewed: asFitted,
   dirtPassed: allPasses,
   steps: ({ id, name }, { units }) => [
     {

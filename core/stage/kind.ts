@@ -207,6 +207,8 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   readonly price: (stage: S, prices: PartPrices) => number | null;
   /** The stage as its use has left it; what was entered as measured stands. */
   readonly worn: (stage: S, use: StageUse, turbidityNTU: number) => S;
+  /** The stage with a new piece in its place: what was worn, loaded or measured of the old one goes. */
+  readonly renewed: (stage: S) => S;
   /** Share of the dirt that goes on behind it. */
   readonly dirtPassed: (stage: S) => number;
   /** Its own work at commissioning; the runbook puts it in its place. One step of an id is done once for all that ask for it. */

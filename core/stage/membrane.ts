@@ -257,6 +257,7 @@ export const membrane = defineStage(schema, {
     const byAge = aged(CLEAN, { years, chlorineMgLHours, chloramineMgLHours, household: isSmallElement(stage.elementClass) });
     return { ...stage, waterFactor: stage.waterFactor ?? byAge.water, saltFactor: stage.saltFactor ?? byAge.salt };
   },
+  renewed: (stage) => ({ ...stage, waterFactor: null, saltFactor: null }),
   dirtPassed: allPasses,
   steps: membraneSteps,
   plumbed: () => ({ drains: true, tubeMm: null }),

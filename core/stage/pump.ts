@@ -109,6 +109,7 @@ export const pump = defineStage(schema, {
   mounting: ({ pump: { kind } }) => (kind === 'booster' ? { wetKg: 2.5, wallM: 0.2 } : { wetKg: 28, wallM: 0.45 }),
   price: ({ pump: { kind } }, { boosterPump }) => (kind === 'booster' ? boosterPump : null),
   worn: asFitted,
+  renewed: asFitted,
   dirtPassed: allPasses,
   steps: ({ id, name, pump: own }, { units }) => {
     const boat = own.kind === 'displacement';

@@ -130,6 +130,7 @@ export const resin = defineStage(schema, {
   mounting: ({ volumeL }) => ({ wetKg: 0.8 + 1.25 * volumeL, wallM: volumeL < 3 ? 0.14 : 0.3 }),
   price: ({ volumeL }, { resinPerL }) => volumeL * resinPerL,
   worn: asFitted,
+  renewed: (stage) => ({ ...stage, carriedEq: { cation: 0, anion: 0 } }),
   dirtPassed: allPasses,
   steps: ({ id, name, volumeL }, { first, standing, meterStepUScm, side }) => {
     const expected = standing?.after.state.ec25UScm ?? null;

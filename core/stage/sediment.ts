@@ -52,6 +52,7 @@ export const sediment = defineStage(schema, {
     ...stage,
     loading: stage.loading ?? dirtLoading(use.passedL ?? 0, turbidityNTU, stage.holdsG),
   }),
+  renewed: (stage) => ({ ...stage, loading: null }),
   dirtPassed: allPasses,
   steps: ({ id, name }, around) => filterFlush({ id, name, volumeL: 0 }, around),
   plumbed: inAndOut,

@@ -115,6 +115,7 @@ export const softener = defineStage(schema, {
   mounting: ({ volumeL }) => ({ wetKg: 4 + 3 * volumeL, wallM: 0.5 }),
   price: (_stage, { saltPerKg }) => saltPerKg,
   worn: asFitted,
+  renewed: asFitted,
   dirtPassed: allPasses,
   steps: ({ id, name, saltGPerL, volumeL }, { standing, units }) => [
     {

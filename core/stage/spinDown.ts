@@ -63,6 +63,7 @@ export const spinDown = defineStage(schema, {
   price: noPrice,
   worn: (stage, { passedL, years }, turbidityNTU) =>
     passedL === undefined || !years ? stage : { ...stage, loading: filled(stage, passedL / (365.25 * years), turbidityNTU) },
+  renewed: (stage) => ({ ...stage, loading: 0 }),
   dirtPassed: ({ caughtShare }) => 1 - caughtShare,
   steps: ({ id, name }) => [
     {

@@ -174,7 +174,7 @@ export const SCALD: Caution = {
 };
 export const PRESERVATIVE: Caution = {
   title: 'Keep resin out of this water',
-  text: 'Preservative from a new membrane ruins resin. Product stays on the drain until the resin is fitted. Wear gloves; never drink it.',
+  text: 'Preservative ruins resin. Product stays on the drain until it is flushed out and the resin fitted. Wear gloves; never drink it.',
 };
 export const GLOVES: Caution = {
   title: 'Preservative: gloves, and never drink it',

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { formatQuantity, inSentence, maybe, measured, ok, words } from '../quantity';
+import { formatQuantity, inSentence, maybe, measured, ok, words, type UnitPreference } from '../quantity';
 import type { BladderTank } from '../storage';
 import { openToAir } from '../water';
 import { BAR_PER_METRE } from './cartridge';
@@ -45,6 +45,10 @@ const FLOAT: Caution = {
 export const gasOf = ({ openToAir: open, prechargeBar, volumeL }: Tank): BladderTank | null =>
   !open && prechargeBar !== null ? { gasL: volumeL, prechargeBar } : null;
 
+/** How long the tank takes to be full, where water comes at all. */
+const fillsIn = ({ volumeL, stopShare }: Tank, flowLPerH: number, units: UnitPreference): string =>
+  flowLPerH > 0 ? ` It is full in about ${words(units).hours((volumeL * stopShare) / flowLPerH)}.` : '';
+
 export const tank = defineStage(schema, {
   kind: 'tank',
   label: 'Tank',
@@ -68,8 +72,9 @@ export const tank = defineStage(schema, {
   mounting: ({ volumeL }) => ({ wetKg: 1.05 * volumeL, wallM: 0 }),
   price: ({ volumeL }, { tankPerL }) => volumeL * tankPerL,
   worn: asFitted,
+  renewed: asFitted,
   dirtPassed: allPasses,
-  steps: (stage, { units }) => {
+  steps: (stage, { units, standing }) => {
     const { id, name, prechargeBar } = stage;
     const the = inSentence(name);
     if (gasOf(stage))
@@ -146,7 +151,7 @@ export const tank = defineStage(schema, {
         place: 'store',
         title: `Let water into the ${the}`,
         before: 'Its float was tried.',
-        how: 'Product off the drain and into the tank. Stay until a hand of water stands in it and every joint is dry.',
+        how: `Product off the drain and into the tank. Stay until a hand of water stands in it and every joint is dry.${fillsIn(stage, standing?.before.flowLPerH ?? 0, units)}`,
         minutes: 10,
         cautions: [FLOAT],
       },

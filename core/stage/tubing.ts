@@ -35,6 +35,7 @@ export const tubing = defineStage(schema, {
   mounting: ({ boreMm, lengthM }) => ({ wetKg: (Math.PI / 4) * (boreMm / 1000) ** 2 * lengthM * 1000, wallM: 0 }),
   price: noPrice,
   worn: asFitted,
+  renewed: asFitted,
   dirtPassed: allPasses,
   steps: none,
   plumbed: ({ lengthM }) => ({ drains: false, tubeMm: 1000 * lengthM }),

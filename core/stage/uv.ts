@@ -39,6 +39,7 @@ export const uv = defineStage(schema, {
   mounting: ({ chamberL }) => ({ wetKg: 2 + chamberL, wallM: 0.15 }),
   price: (_stage, { lamp }) => lamp,
   worn: asFitted,
+  renewed: asFitted,
   dirtPassed: allPasses,
   steps: ({ id, name }) => [
     {

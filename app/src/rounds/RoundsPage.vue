@@ -133,7 +133,7 @@ document.title = 'Yes Clear';
       </template>
     </HeaderBar>
     <TroubleBar />
-      <TimerStrip />
+    <TimerStrip />
     <input ref="picker" type="file" accept=".json,application/json" hidden aria-label="Open a file" data-testid="file" @change="open" />
     <div v-if="trouble" class="trouble sheet" role="alert">
       <div>

@@ -16,6 +16,7 @@ import { FLOAT_HOLE_MM, CARTRIDGE_CLEARANCE_MM, PART_GROUPS } from '@yes-clear/c
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { download, plainName } from '../../store/download';
 import FindingCard from '../../kit/FindingCard.vue';
+import NameField from '../../kit/NameField.vue';
 import QuantityField from '../../kit/QuantityField.vue';
 import { idFor } from '../../store/newId';
 import { useOpenSystem } from '../../system/openSystem';
@@ -62,6 +63,7 @@ function setPrice(one: PricedPart, each: number | null): void {
     return { partPrices: each === null ? others : [...others, { part: one.part, each }] };
   });
 }
+const setCurrency = (text: string): void => current.edit('currency', (s) => ({ ...s, prices: { ...s.prices, currency: text } }));
 const chosen = ref<string | null>(null);
 const line = computed(() => lines.value.find(({ id }) => id === chosen.value) ?? null);
 const lengthField = useTemplateRef<HTMLElement>('lengthField');
@@ -212,6 +214,9 @@ const removeOwn = (id: string): void => edit('part removed', ({ ownParts }) => (
         </tfoot>
       </table>
       <OwnPart @add="addOwn" />
+      <label class="currency"
+        >Prices in<NameField class="plain-input" label="Currency" :maxlength="8" :model-value="currency" @update:model-value="setCurrency"
+      /></label>
     </section>
   </main>
   <aside v-if="system" class="stack">
@@ -280,6 +285,8 @@ thead th { color: var(--muted); font-weight: 650; font-size: 13px; }
 .group th, .group td { background: var(--side); font-weight: 700; }
 .total th, .total td { font-weight: 760; font-size: 16px; }
 .mark { white-space: nowrap; }
+.currency { display: flex; align-items: center; gap: 8px; padding: 10px 8px 0; }
+.currency .plain-input { width: 90px; }
 .card { padding: 10px 14px 12px; display: grid; gap: 6px; }
 .link { border: 0; background: transparent; color: var(--muted); font: inherit; font-size: 13px; text-decoration: underline; cursor: pointer; padding: 2px 4px; }
 @media (max-width: 860px) {
@@ -288,11 +295,13 @@ thead th { color: var(--muted); font-weight: 650; font-size: 13px; }
   thead { display: none; }
   tr { display: flex; flex-wrap: wrap; justify-content: space-between; border-bottom: 1px solid var(--hair); padding: 4px 0; }
   th, td { border: 0; padding: 3px 6px; }
+  .group { background: var(--side); padding: 4px 0; }
+  .group th, .group td { background: transparent; }
   tr th[scope='row'] { flex: 1 1 100%; }
   td.why { flex: 1 1 100%; padding-top: 0; font-size: 13.3px; }
   td[data-label]::before { content: attr(data-label) ' '; color: var(--muted); font-size: 13px; }
   tfoot tr th[scope='row'] { flex: 1 1 50%; }
   .buttons .button { min-height: 44px; }
 }
-@media print { .buttons, .under, aside, .link { display: none !important; } .sheet { border: 0; } input::placeholder { color: transparent; } }
+@media print { .buttons, .under, aside, .link, .currency { display: none !important; } .sheet { border: 0; } input::placeholder { color: transparent; } }
 </style>

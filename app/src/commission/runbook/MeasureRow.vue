@@ -88,7 +88,7 @@ const keep = (value: number | null): void => {
     </div>
     <DropCounter
       v-if="counted && counting"
-      class="drops"
+      class="counter"
       :what="counted"
       :units="units"
       :last="null"
@@ -109,7 +109,7 @@ const keep = (value: number | null): void => {
 b.good { color: var(--good); }
 b.off { color: var(--warning); }
 /* The counter takes the whole width: a wide target for a thumb. */
-.drops { grid-column: 1 / -1; }
+.counter { grid-column: 1 / -1; }
 .told .button { margin-top: 8px; }
 .advice { flex-basis: 100%; color: var(--ink); border-left: 4px solid var(--warning); padding: 2px 0 2px 10px; margin-top: 6px !important; font-size: 14.5px; }
 @media (max-width: 860px) { .figure { grid-template-columns: minmax(0, 1fr); } .told { padding-top: 0; } .label { flex-basis: 180px; } }

@@ -29,12 +29,15 @@ import { useRunbook } from './useRunbook';
 import { withRestrictor } from './withRestrictor';
 
 /** Waste and product in any two jugs over the same time; what that means for the restrictor. */
-defineProps<{ again: boolean }>();
-const emit = defineEmits<{ saved: [] }>();
+const props = defineProps<{ again: boolean }>();
+/** With what is off about it, where the last measurement is not what was wanted. */
+const emit = defineEmits<{ saved: [off: string | null] }>();
 const current = useOpenSystem();
 const { system } = current;
 const operation = computed(() => current.solved.value?.operation ?? null);
 
+/** A ratio within this of the wanted one is kept without a word (common practice: a tenth). */
+const KEPT = 0.1;
 /** Jugs are read in millilitres, or in cups where volumes are gallons. */
 const jugUnit = computed(() => (system.value?.units.volume === 'gal' ? 'cup' : 'mL'));
 const EMPTY = {
@@ -147,7 +150,8 @@ const colours = computed(() => ({
 function save(): void {
   const at = operation.value;
   if (!bucket.value || !at || draft.value.wasteL === null || draft.value.productL === null) return;
-  const found = advise(at, bucket.value);
+  const measured = bucket.value;
+  const found = advise(at, measured);
   const now = new Date().toISOString();
   const { wasteL, productL, seconds } = draft.value;
   const [readBar, readC] = [pressureBar.value, temperatureC.value];
@@ -183,7 +187,9 @@ function save(): void {
       : s.train,
   }));
   draft.value = { ...draft.value, wasteL: null, productL: null };
-  emit('saved');
+  const { wasteToProduct, uncertainty } = measured;
+  const off = props.again && Math.abs(wasteToProduct - target.value) > Math.max(KEPT * target.value, 2 * uncertainty);
+  emit('saved', off ? `${wasteToProduct.toFixed(1)} ± ${uncertainty.toFixed(1)} : 1 stands, ${target.value} : 1 was wanted.` : null);
 }
 const mark = (which: 'waste' | 'product', text: string): void => {
   typed.value = { ...typed.value, [which]: /[a-z]/i.test(text) ? `typed ${text.trim()}` : '' };

@@ -20,7 +20,18 @@ const doneAt = computed(() => book.done.value.get(props.step.id) ?? null);
 const deviation = computed(() => book.deviations.value.get(props.step.id) ?? null);
 const outside = computed(() => book.outside(props.step));
 const unread = computed(() => props.step.measures.filter((measure) => book.last(props.step, measure) === null));
-const asking = ref<'skip' | 'accept' | null>(null);
+const costs = computed(() => {
+  if (asking.value === 'accept' && ratioOff.value !== null) return ratioOff.value;
+  if (asking.value === 'accept') return outside.value.map(({ measure, verdict }) => `${measure.label}: ${verdict.read}.`).join(' ');
+  const left = asking.value === 'rest' ? openElsewhere.value : [props.step];
+  return [...new Set(left.map(({ act }) => skippingCosts(act)))].slice(0, 4).join(' ');
+});
+const unreadSays = computed(() => {
+  const [looks, reads] = [unread.value.filter(({ dimension }) => dimension === 'seen').length, unread.value.length];
+  if (looks === reads) return reads === 1 ? 'not answered yet' : `${reads} not answered yet`;
+  return reads === 1 ? '1 figure not read yet' : `${reads} figures not read yet`;
+});
+const asking = ref<'skip' | 'accept' | 'rest' | null>(null);
 watch(
   () => props.step.id,
   () => (asking.value = null),
@@ -31,14 +42,19 @@ function go(): void {
   else book.tick(props.step.id);
 }
 function answered(reason: string): void {
-  if (asking.value === 'accept') book.tick(props.step.id, reason);
+  if (asking.value === 'rest') book.handOverWithout([...openElsewhere.value], props.step.id, reason);
+  else if (asking.value === 'accept') book.tick(props.step.id, reason);
   else book.skip(props.step.id, reason);
   asking.value = null;
 }
 const openElsewhere = computed(() => book.steps.value.filter(({ id }) => id !== props.step.id && !book.settled(id)));
 const isLast = computed(() => book.steps.value.at(-1)?.id === props.step.id);
-function ratioSaved(): void {
-  book.tick(props.step.id);
+/** The last ratio, if it is not the wanted one, goes on with a reason. */
+const ratioOff = ref<string | null>(null);
+function ratioSaved(off: string | null): void {
+  ratioOff.value = off;
+  if (off === null) book.tick(props.step.id);
+  else asking.value = 'accept';
 }
 /** Cut: what was measured belongs to the length before. */
 function measureAgain(): void {
@@ -86,15 +102,20 @@ function measureAgain(): void {
         why: `${deviation.reason}${deviation.how === 'skipped' ? ` ${skippingCosts(step.act)}` : ''}`,
       }"
     />
-    <LeaveOut
-      v-if="asking"
-      :asks="asking"
-      :costs="
-        asking === 'skip' ? skippingCosts(step.act) : outside.map(({ measure, verdict }) => `${measure.label}: ${verdict.read}.`).join(' ')
-      "
-      @cancel="asking = null"
-      @say="answered"
-    />
+    <div v-if="isLast && openElsewhere.length > 0 && !asking" class="sheet panel open">
+      <p>
+        <b>{{ openElsewhere.length === 1 ? '1 step is' : `${openElsewhere.length} steps are` }} still open</b>, from “{{
+          openElsewhere[0]!.title
+        }}” on.
+      </p>
+      <div class="row">
+        <button class="button small" type="button" @click="book.go(openElsewhere[0]!.id)">Go there</button>
+        <button class="button small" type="button" @click="asking = 'rest'">
+          Hand over without {{ openElsewhere.length === 1 ? 'it' : 'them' }}
+        </button>
+      </div>
+    </div>
+    <LeaveOut v-if="asking" :asks="asking === 'accept' ? 'accept' : 'skip'" :costs="costs" @cancel="asking = null" @say="answered" />
     <div v-else class="row end">
       <template v-if="!doneAt">
         <button
@@ -107,9 +128,7 @@ function measureAgain(): void {
           {{ outside.length > 0 ? 'Go on as it is' : isLast && openElsewhere.length === 0 ? 'Done, hand over' : 'Done, next step' }}
         </button>
         <button v-if="deviation?.how !== 'skipped'" class="button" type="button" @click="asking = 'skip'">Leave it out</button>
-        <span v-if="unread.length > 0 && step.tool === null" class="muted small"
-          >{{ unread.length === 1 ? '1 figure' : `${unread.length} figures` }} not read yet</span
-        >
+        <span v-if="unread.length > 0 && step.tool === null" class="muted small">{{ unreadSays }}</span>
       </template>
       <template v-else>
         <button class="button" type="button" @click="book.reopen(step.id)">Do it again</button>
@@ -132,6 +151,7 @@ function measureAgain(): void {
 .here { display: none; }
 .end { margin-top: 4px; gap: 10px; }
 .span { margin-left: auto; }
+.open { display: grid; gap: 8px; padding: 10px 14px; }
 .big { min-height: 46px; }
 @media (max-width: 860px) {
   /* On a phone the caution stands above the work, where the hand is. */

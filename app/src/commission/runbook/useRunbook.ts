@@ -1,6 +1,8 @@
 import {
   BASELINE_STEP,
+  asWorkedOn,
   expectedToday,
+  fittedBy,
   handedOver,
   isUpgrade,
   judge,
@@ -60,8 +62,14 @@ function makeRunbook() {
   const measured = computed<readonly Measured[]>(() => work.value?.measured ?? []);
   /** Pressure and temperature as they were read on site: predictions change with them, and with the train. */
   const today = computed(() => todayOf(measured.value));
-  const use = computed(() => (work.value === null || work.value.kind === 'newBuild' ? {} : (current.solved.value?.use ?? {})));
-  const outcome = computed(() => (system.value ? expectedToday(system.value, today.value, use.value) : null));
+  /** What stays has been through what the log says; what is fitted is new. */
+  const outcome = computed(() => {
+    if (!system.value) return null;
+    const open = work.value ?? newWork('new', 'newBuild', null, current.now.value);
+    const use = open.kind === 'newBuild' ? {} : (current.solved.value?.use ?? {});
+    const worked = asWorkedOn(system.value, use, fittedBy(system.value, open));
+    return expectedToday(worked.system, today.value, worked.use);
+  });
   const expected = computed<Expected | null>(() => (outcome.value?.ok ? outcome.value.value : null));
   /** Nothing is under way: what was handed over stands, or nobody has begun. */
   const idle = computed(() => work.value === null && system.value?.build.commissioned != null);
@@ -107,6 +115,16 @@ function makeRunbook() {
       withDeviation(stepReopened(open, id), { ...of(id), at, how: 'skipped', reason, costs: skippingCosts(actOf(id)) }),
     );
     next(id);
+  }
+  /** Ticks the last step with all that is open left out, each for the same reason, and hands over. */
+  function handOverWithout(open: readonly Step[], last: string, reason: string): void {
+    edit('handed over', (work, at) =>
+      open.reduce(
+        (so, { id, title, act }) => withDeviation(so, { step: id, title, at, how: 'skipped', reason, costs: skippingCosts(act) }),
+        stepDone(work, last, at),
+      ),
+    );
+    next(last);
   }
   /** Keeps a figure with what was expected of it, and the pressure and temperature of the hour. */
   function read(at: Step, measure: Measure, value: number): void {
@@ -201,6 +219,7 @@ function makeRunbook() {
     tick,
     reopen,
     skip,
+    handOverWithout,
     read,
     readLine,
     last,

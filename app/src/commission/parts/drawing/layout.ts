@@ -40,6 +40,8 @@ const MEMBRANE_W = 226;
 /** Where a membrane's cap end stands behind the piece before it. */
 const MEMBRANE_IN = 40;
 const MAIN_IN = 14;
+/** A line's name stands over the heads of the pieces it joins. */
+const ABOVE = 27;
 /** Heads of cartridges: where water goes in and out, from their top. */
 const HEAD = 16;
 
@@ -187,10 +189,10 @@ function runOf(line: TubeLine, spot: (end: PortEnd) => Spot | null, drainY: numb
   // On an upright its name stands where nothing joins it: between its two lowest ends.
   const [lowest, next] = [...new Set(levels)].sort((a, b) => b - a) as [number, number | undefined];
   const label = straight
-    ? { x: (main.x + longest.at.x) / 2, y: main.y - 13 }
+    ? { x: (main.x + longest.at.x) / 2, y: main.y - ABOVE }
     : next !== undefined && lowest - next > 44
-      ? { x: bus, y: (lowest + next) / 2 }
-      : { x: (bus + longest.at.x) / 2, y: longest.at.y - 13 };
+      ? { x: bus, y: lowest - 0.35 * (lowest - next) }
+      : { x: (bus + longest.at.x) / 2, y: longest.at.y - ABOVE };
   return { line, strokes, tees: teesOf(line, bus, [...starts, ...ahead]), label, held: null };
 }
 
