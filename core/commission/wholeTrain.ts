@@ -107,6 +107,9 @@ export function placing(system: System): Step[] {
   ];
 }
 
+/** Whether somebody knew the line's pressure, or a template took one for it. */
+const planned = ({ source }: System): string => (source.assumed.includes('linePressure') ? 'assumed' : 'planned');
+
 /** Which pressure this train takes, and what to do outside it. */
 function pressureMeasure(system: System): Measure {
   const { train, source } = system;
@@ -123,7 +126,7 @@ function pressureMeasure(system: System): Measure {
     low,
     high: small ? HOUSEHOLD_HIGH_BAR : null,
     doubt: GAUGE,
-    because: `${psi(source.linePressureBar)} was planned; every figure below follows the one you read`,
+    because: `${psi(source.linePressureBar)} was ${planned(system)}; every figure below follows the one you read`,
     ifLow: pump
       ? 'The pump would draw air: open the feed fully, look for a clogged strainer, take a larger line.'
       : 'It makes little and holds back less. A booster pump is the answer: add it in Train.',
@@ -137,7 +140,7 @@ export const readingTheLine = (system: System): Step =>
     id: LINE_STEP.step,
     act: 'linePressure',
     place: 'pressure',
-    title: `Read the line pressure; ${formatQuantity(system.source.linePressureBar, 'pressureBar', system.units).text} was planned`,
+    title: `Read the line pressure; ${formatQuantity(system.source.linePressureBar, 'pressureBar', system.units).text} was ${planned(system)}`,
     how: 'Open the feed slowly into a bucket. A gauge on the line, a pen or a thermometer in the bucket.',
     minutes: 5,
     cautions: [FLOOD],

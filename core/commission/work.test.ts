@@ -12,7 +12,7 @@ import { judge, measuredOf, measureOf } from './judge';
 import { jugsBeyond } from './ratio';
 import { runbook, runbookSteps } from './runbook';
 import { valveTurns } from './valves';
-import { lastMeasured, newWork, openWork, stepDone, stepReopened, withDeviation, withMeasured, withWork } from './work';
+import { lastMeasured, newWork, openWork, stepDone, stepReopened, withDeviation, withLineRead, withMeasured, withWork } from './work';
 
 const AT = '2026-11-23T10:00:00Z';
 const made = (template: System['template']): System => systemFromTemplate({ id: 's', name: 'Try', site: 'Bench', template, at: AT });
@@ -72,6 +72,17 @@ describe('predictions follow the hour', () => {
     const tap = value(tapWater(system.source, system.instruments)).water;
     const byHand = value(solveTrain(system.train, { ...system.source, linePressureBar: 3.6 }, { ...tap, temperatureC: 8 }));
     expectNear(at(3.6, 8), byHand.unit!.permeateLPerH, 1e-9);
+  });
+  it('a pressure read on site takes the place of an assumed one, and of no other', () => {
+    const read = { step: 'line', measure: 'linePressureBar', value: 3.2 };
+    const assumed = made('marinePair');
+    expect(withLineRead(assumed, read).source).toMatchObject({ linePressureBar: 3.2 });
+    expect(withLineRead(assumed, read).source.assumed).not.toContain('linePressure');
+    const planned = { ...assumed, source: { ...assumed.source, assumed: [] } };
+    expect(withLineRead(planned, read)).toBe(planned);
+    expect(withLineRead(assumed, { ...read, measure: 'temperatureC' })).toBe(assumed);
+    expect(stepsOf(assumed).find(({ id }) => id === 'line')!.title).toContain('was assumed');
+    expect(stepsOf(planned).find(({ id }) => id === 'line')!.title).toContain('was planned');
   });
   it('the last reading of the line counts', () => {
     const line = (measure: string, figure: number) => ({ step: 'line', measure, value: figure }) as never;

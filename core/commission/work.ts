@@ -1,4 +1,5 @@
 import type { Deviation, Measured, System, Work, WorkKind } from '../file';
+import { LINE_STEP } from './expected';
 
 /** The piece of work under way; null between two of them. */
 export const openWork = ({ build }: Pick<System, 'build'>): Work | null => build.works.findLast(({ endedAt }) => endedAt === null) ?? null;
@@ -51,3 +52,12 @@ export const withDeviation = (work: Work, deviation: Deviation): Work => ({
 /** What was read last of a measure of a step. */
 export const lastMeasured = (work: Pick<Work, 'measured'>, step: string, measure: string): Measured | null =>
   work.measured.findLast((one) => one.step === step && one.measure === measure) ?? null;
+
+/** A pressure read on site takes the place of one that a template assumed; one that somebody planned with stands. */
+export const withLineRead = (system: System, { step, measure, value }: Pick<Measured, 'step' | 'measure' | 'value'>): System =>
+  step === LINE_STEP.step && measure === LINE_STEP.pressure && system.source.assumed.includes('linePressure')
+    ? {
+        ...system,
+        source: { ...system.source, linePressureBar: value, assumed: system.source.assumed.filter((mark) => mark !== 'linePressure') },
+      }
+    : system;

@@ -31,6 +31,16 @@ const about = (expected: number | null, share: number): Pick<Measure, 'expected'
   high: expected === null ? null : expected * (1 + share),
 });
 
+/** The gauge before the membrane against the solved train. */
+const feedPressure = (unit: Around['unit']): Measure => ({
+  id: 'feedPressureBar',
+  label: 'Pressure at the membrane',
+  dimension: 'pressureBar',
+  ...about(unit?.feedPressureBar ?? null, PRESSURE_FITS),
+  doubt: GAUGE_DOUBT,
+  because: 'solved for today, a tenth either way',
+});
+
 /** What its product reads against the solved train. */
 const productEc = ({ standing, meterStepUScm }: Around, most: number | null): Measure => ({
   id: 'productEc',
@@ -186,14 +196,7 @@ function flows({ recycleLPerH, recycleKv }: MembraneStage, { unit }: Around, id:
     how: 'Read every gauge and flow meter while nothing moves; where there is none, a jug and a clock.',
     minutes: recycled ? 20 : 5,
     measures: [
-      {
-        id: 'feedPressureBar',
-        label: 'Pressure at the membrane',
-        dimension: 'pressureBar',
-        ...about(unit?.feedPressureBar ?? null, PRESSURE_FITS),
-        doubt: GAUGE_DOUBT,
-        because: 'solved for today, a tenth either way',
-      },
+      feedPressure(unit),
       {
         id: 'productLPerH',
         label: 'Product',
@@ -252,12 +255,7 @@ function byValve(stage: MembraneStage, valve: NonNullable<MembraneStage['valve']
       cautions: sea ? [HIGH_PRESSURE, preservative(around)] : [FLOOD, preservative(around)],
       measures: [
         {
-          id: 'feedPressureBar',
-          label: 'Pressure at the membrane',
-          dimension: 'pressureBar',
-          ...about(unit?.feedPressureBar ?? null, PRESSURE_FITS),
-          doubt: GAUGE_DOUBT,
-          because: 'solved for today, a tenth either way',
+          ...feedPressure(unit),
           ifLow: sea
             ? 'Close the valve a little more; if it does not rise, the pump draws air or its relief valve leaks.'
             : 'Close it a little; if it does not rise, the pump is throttled or turns the wrong way.',

@@ -2,6 +2,7 @@
 import {
   GROUP_LABELS,
   HOOK_UP_SETS,
+  lineSays,
   partsCsv,
   partsOf,
   partsTotal,
@@ -11,7 +12,7 @@ import {
   type PricedPart,
 } from '@yes-clear/core/commission';
 import { HOOK_UPS, TUBE_COLOURS, type Build, type HookUp, type TubeColour } from '@yes-clear/core/file';
-import { formatIn, formatQuantity, inSentence, listed, THIN } from '@yes-clear/core/quantity';
+import { formatIn, formatQuantity, inSentence, THIN } from '@yes-clear/core/quantity';
 import { FLOAT_HOLE_MM, CARTRIDGE_CLEARANCE_MM, PART_GROUPS } from '@yes-clear/core/stage';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { download, plainName } from '../../store/download';
@@ -73,17 +74,7 @@ function choose(id: string): void {
 }
 const setLength = (id: string, lengthMm: number): void =>
   edit('length of tubing', (build) => ({ lines: [...build.lines.filter((one) => one.id !== id), { id, lengthMm }] }));
-const lineSays = computed(() => {
-  if (!line.value || !system.value) return '';
-  const names = line.value.ends.map(({ at, port }) => {
-    const stage = [...system.value!.train.stages, ...system.value!.train.branches.flatMap(({ stages }) => stages)].find(
-      ({ id }) => id === at,
-    );
-    if (stage) return stage.kind === 'membrane' ? `${port} of ${inSentence(stage.name)}` : inSentence(stage.name);
-    return at.startsWith('use') ? 'where it is drawn' : at.startsWith('blend') ? 'the blend valve' : at;
-  });
-  return `${listed([...new Set(names)])}; ${line.value.size.name}`;
-});
+const lineText = computed(() => (line.value && system.value ? `${lineSays(system.value, line.value)}; ${line.value.size.name}` : ''));
 const LINES = [
   { key: 'feed', label: 'Feed' },
   { key: 'product', label: 'Product' },
@@ -135,7 +126,7 @@ const removeOwn = (id: string): void => edit('part removed', ({ ownParts }) => (
             @confirm="setLength(line.id, line.lengthMm)"
             @update:model-value="$event !== null && setLength(line.id, $event)"
           />
-          <p class="small muted">{{ lineSays }}</p>
+          <p class="small muted">{{ lineText }}</p>
         </div>
         <p v-else class="small muted hint">
           {{
@@ -303,5 +294,6 @@ thead th { color: var(--muted); font-weight: 650; font-size: 13px; }
   tfoot tr th[scope='row'] { flex: 1 1 50%; }
   .buttons .button { min-height: 44px; }
 }
-@media print { .buttons, .under, aside, .link, .currency { display: none !important; } .sheet { border: 0; } input::placeholder { color: transparent; } }
+/* A foot would stand on every sheet. */
+@media print { tfoot { display: table-row-group; } .buttons, .under, aside, .link, .currency { display: none !important; } .sheet { border: 0; } input::placeholder { color: transparent; } }
 </style>

@@ -21,6 +21,7 @@ import {
   trainChange,
   unitsOfProbe,
   withDeviation,
+  withLineRead,
   withMeasured,
   withWork,
   type Expected,
@@ -133,7 +134,10 @@ function makeRunbook() {
     const now = new Date().toISOString();
     const kept = measuredOf(before, at, measure, value, now, today.value);
     current.edit(`${measure.label.toLowerCase()} read`, (s) => {
-      const next = withWork(s, idFor('work'), now, (open) => withMeasured(open, kept));
+      const next = withLineRead(
+        withWork(s, idFor('work'), now, (open) => withMeasured(open, kept)),
+        kept,
+      );
       return measure.port ? withPortReading(next, { ...measure.port, ec25UScm: value, at: now }) : next;
     });
   }

@@ -77,7 +77,7 @@ export function drawingOf(system: Pick<System, 'train'>, lines: readonly TubeLin
           pieces.push({
             id: stage.id,
             form,
-            name: count > 1 ? `${stage.name.replace(/\s*×\d+$/, '')} ${row + 1}` : stage.name,
+            name: count > 1 ? vesselName(stage.name, row) : stage.name,
             x: x + 34,
             y: top,
             w: MEMBRANE_W,
@@ -137,6 +137,12 @@ export function drawingOf(system: Pick<System, 'train'>, lines: readonly TubeLin
       ...uses.map(({ branch, spot }) => ({ text: branch.name, x: spot.x + 6, y: spot.y + 4, anchor: 'start' as const })),
     ],
   };
+}
+
+/** One of several vessels: "Membrane 2", and "Array 2:2, 2" where the name ends in a figure. */
+function vesselName(name: string, row: number): string {
+  const plain = name.replace(/\s*×\d+$/, '');
+  return `${plain}${/\d$/.test(plain) ? ',' : ''} ${row + 1}`;
 }
 
 const vesselsOf = (stage: Extract<Stage, { kind: 'membrane' }>): number => unitRanks(stage).reduce((sum, { vessels }) => sum + vessels, 0);
