@@ -347,6 +347,9 @@ test('bad input at the jugs: no time, more than a minute gives, nothing lost', a
   await enter(page, 'Time', '0');
   await expect(page.getByRole('alert')).toContainText('Time is 0');
   await enter(page, 'Time', '60');
+  await enter(page, 'Waste', '300 ml');
+  await enter(page, 'Product', '900 ml');
+  await expect(page.getByText('More product than waste: are the lines, or the jugs, changed?')).toBeVisible();
   await enter(page, 'Waste', '50 L');
   await enter(page, 'Product', '12 L');
   await expect(page.getByText(/more than this unit draws/)).toBeVisible();

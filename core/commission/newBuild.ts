@@ -95,6 +95,7 @@ function aroundOf(system: System, stage: Stage, expected: Expected | null): Step
     standing: expected?.standings.find((standing) => standing.stage.id === stage.id) ?? null,
     unit: (isUnit ? expected?.solved.unit : expected?.solved.secondPass?.unit) ?? null,
     wasteTarget: train.wasteTarget,
+    colours: system.build.colours,
     mostUScm: mostUScm(system, expected),
     meterStepUScm: meterStepBehind(system, stage),
   };

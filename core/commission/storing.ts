@@ -66,7 +66,7 @@ export function putAway(system: System): Asked[] {
         place: 'store',
         stageId: tank.id,
         title: `Empty ${tank.name.toLowerCase()} and leave it open`,
-        how: 'Purified water that stands grows bacteria. Dry, lid ajar, float valve shut off.',
+        how: 'Purified water that stands grows bacteria. Dry, lid ajar, float valve shut off. Where antifreeze goes in instead, write it on the tag: a meter does not see it.',
         minutes: 15,
       }),
     ),

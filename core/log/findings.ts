@@ -6,7 +6,7 @@ import { productLPerDay, goalLimits } from '../goal';
 import { percent, THIN, words, inSentence } from '../quantity';
 import { cartridgeLife, type Finding } from '../stage';
 import { polishedStation, type SolvedTrain } from '../train';
-import { inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
+import { baselineOf, inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 import { dateAfter } from './dates';
 import type { ResinTracking } from './resin';
 import { DAY_MS, productSinceL } from './volume';
@@ -241,7 +241,9 @@ function removalFinding(system: System, ordered: readonly Reading[]): Finding | 
   const series = ordered
     .map((reading) => saltRemoved(reading, roles, system.instruments))
     .filter((value): value is number => value !== null);
-  const first = series[0];
+  const baseline = baselineOf(system, ordered);
+  const handedOver = baseline !== null && baseline.id === system.build.commissioned?.readingId;
+  const first = (baseline && saltRemoved(baseline, roles, system.instruments)) ?? series[0];
   const last = series[series.length - 1];
   if (first === undefined || last === undefined) return null;
   const passage = (1 - last) / Math.max(1e-6, 1 - first);
@@ -251,7 +253,7 @@ function removalFinding(system: System, ordered: readonly Reading[]): Finding | 
       id: 'removal',
       severity: 'mind',
       title: `Salt removed ${shown}, was ${(100 * first).toFixed(1)}${THIN}%`,
-      why: `${passage.toFixed(1)} times as much passes as at the start. Compare at the same pressure and temperature before blaming the membrane.`,
+      why: `${passage.toFixed(1)} times as much passes as at the ${handedOver ? 'hand-over' : 'start'}. Compare at the same pressure and temperature before blaming the membrane.`,
     };
   }
   return {

@@ -4,6 +4,6 @@ export { logFindings } from './findings';
 export { meterEntry, shownUnitOf } from './meterEntry';
 export { parseQuickLine, type QuickLine } from './quickline';
 export { trackResin, type ResinTracking } from './resin';
-export { probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
+export { baselineOf, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 export { standing } from './standing';
 export { DAY_MS } from './volume';

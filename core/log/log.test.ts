@@ -5,7 +5,7 @@ import { expectNear, expectWithin, value } from '../testing/close';
 import { settleWater } from '../water';
 import { solveTrain, tapWater, type SolvedTrain } from '../train';
 import { systemFromTemplate } from '../template';
-import { inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
+import { baselineOf, inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 import { futureFinding, logFindings } from './findings';
 import { parseQuickLine, type QuickLine } from './quickline';
 import { trackResin } from './resin';
@@ -208,6 +208,16 @@ describe('what the log says', () => {
   it('product above the goal', () => expect(says([reading(0, [240, 5, 4])])).toContain('bad Product reads 8.0 µS/cm'));
   it('salt passage that doubled', () =>
     expect(says([reading(0, [240, 5, 0]), reading(20, [240, 12, 0])])).toMatch(/mind Salt removed 95\.0 %, was 97\.9 %/));
+  it('is told against the hand-over, not against what stood there before it', () => {
+    const readings = [reading(0, [240, 5, 0]), reading(10, [240, 9, 0]), reading(20, [240, 12, 0])];
+    const over = { ...base, build: { ...base.build, commissioned: { at: at(10), train: base.train, readingId: readings[1]!.id } } };
+    expect(baselineOf(over, readings)).toBe(readings[1]);
+    expect(baselineOf(base, readings)).toBe(readings[0]);
+    const told = logFindings(over, readings, solved, trackResin(over, readings, solved, at(30)), at(30)).find(
+      ({ id }) => id === 'removal',
+    )!;
+    expect(plain(told.title)).toBe('Membrane holds back 95.0 % of the salt');
+  });
   it('a probe far from the model', () => expect(says([reading(0, [240, 40, 0])])).toContain('mind After membrane reads 80 µS/cm'));
   it('a ratio out of its range', () =>
     expect(says([reading(0, [240, 5, 0], { productLPerH: 10, wasteLPerH: 20 })])).toContain('Waste to product was 2.0 : 1'));

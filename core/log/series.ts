@@ -7,6 +7,10 @@ export function inOrder(readings: readonly Reading[]): Reading[] {
   return readings.filter(({ at }) => isLikelyDate(at)).sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
 }
 
+/** What later readings are held against: the baseline of the last hand-over, or the oldest reading where none was taken. */
+export const baselineOf = ({ build }: Pick<System, 'build'>, ordered: readonly Reading[]): Reading | null =>
+  ordered.find(({ id }) => id === build.commissioned?.readingId) ?? ordered[0] ?? null;
+
 /** Conductivity at 25 °C behind a probe's reading; null when the reading has none for it. */
 export function probeEc25(reading: Reading, probeId: string, instruments: readonly Instrument[]): number | null {
   const value = reading.values.find((candidate) => candidate.probeId === probeId);

@@ -134,6 +134,8 @@ export interface StepsAround<S> {
   readonly unit: UnitSolution | null;
   /** Wanted waste : product. */
   readonly wasteTarget: number;
+  /** Colours of this system's tubing. */
+  readonly colours: { readonly feed: string; readonly product: string; readonly waste: string };
   /** Most salt the goal allows at the outlet, µS/cm; null where it does not say. */
   readonly mostUScm: number | null;
   /** Smallest step of the meter that reads the water, µS/cm. */

@@ -120,8 +120,6 @@ export interface Step {
   readonly waits: boolean;
   readonly measures: readonly Measure[];
   readonly cautions: readonly Caution[];
-  /** What to do when it does not go as it should, where no measure says so. */
-  readonly fails: string | null;
   readonly tool: StepTool;
 }
 
@@ -132,7 +130,6 @@ export type StepEntry = Pick<Step, 'id' | 'act' | 'place' | 'title' | 'how' | 'm
 export const step = (entry: StepEntry): Step => ({
   stageId: null,
   before: null,
-  fails: null,
   waits: false,
   measures: [],
   cautions: [],

@@ -1,7 +1,7 @@
 import { kindOf, unitRanks, type Stage } from '@yes-clear/core/stage';
 import { knownOf, type TrainReport } from '@yes-clear/core/advice';
 import { goalLimits } from '@yes-clear/core/goal';
-import { probeEc25, type ResinTracking } from '@yes-clear/core/log';
+import { baselineOf, probeEc25, type ResinTracking } from '@yes-clear/core/log';
 import { allStages, feedPump, lastTank, tapIsAssumed, type Probe, type Reading, type System } from '@yes-clear/core/file';
 import { formatQuantity, inSentence, words } from '@yes-clear/core/quantity';
 import { smallestStepUScm } from '@yes-clear/core/water';
@@ -20,9 +20,7 @@ export function descentInput(
   const { solved } = report;
   const say = words(system.units);
   const limit = goalLimits(system.goal, system.units.ppmFactor).find((candidate) => candidate.quantity === 'ec25UScm');
-  // The baseline of the hand-over, or the oldest reading where none was taken.
-  const handedOver = system.build.commissioned?.readingId;
-  const first = readings.find(({ id }) => id === handedOver) ?? readings[0];
+  const first = baselineOf(system, readings) ?? undefined;
   const last = readings[readings.length - 1];
   const fill: Record<string, number> = {};
   for (const stage of allStages(report.train)) {

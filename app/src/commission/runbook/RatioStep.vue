@@ -113,6 +113,16 @@ const beyond = computed(() => {
     why: `It draws about ${say.of(feed, 'flowLPerH')}. Was it millilitres, or did the jugs stand longer? Type it anew; nothing is cut for this.`,
   };
 });
+/** More product than waste where the unit gives several times as much waste: the lines are likely changed. */
+const swapped = computed(() => {
+  const expectedRatio = book.expected.value?.solved.unit?.wasteToProduct ?? 0;
+  if (!bucket.value || bucket.value.wasteToProduct >= 1 || expectedRatio < 2) return null;
+  return {
+    severity: 'bad' as const,
+    title: 'More product than waste: are the lines, or the jugs, changed?',
+    why: `This unit gives about ${expectedRatio.toFixed(1)} of waste to 1 of product. On the housing the central port is product, the offset one waste.`,
+  };
+});
 /** How long the tube is as it hangs there: a cut is a share of it, so it is asked, not taken for granted. */
 const restrictor = computed(() => (operation.value && operation.value.stage.valve === null ? operation.value.stage.restrictor : null));
 function setLength(lengthMm: number): void {
@@ -293,6 +303,7 @@ const mark = (which: 'waste' | 'product', text: string): void => {
       </p>
     </div>
     <FindingCard v-if="beyond" :finding="beyond" />
+    <FindingCard v-else-if="swapped" :finding="swapped" />
     <FindingCard v-else-if="productFinding" :finding="productFinding" />
     <FindingCard
       v-if="advice?.ok && restrictor?.assumed"
