@@ -342,6 +342,24 @@ test('parts: a length typed on the drawing, a price missing, a part of one’s o
   await expect(page.getByLabel('Price of Flush valve')).toHaveValue('12.50');
 });
 
+test('on a phone no view of Build is wider than the phone', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: PHONE, hasTouch: true });
+  const page = await context.newPage();
+  for (const [id, view] of [
+    [CORAL, ''],
+    [CORAL, '?view=parts'],
+    [CORAL, '?view=papers'],
+    ['demo-ice-counter', '?view=parts'],
+    ['demo-lab-skid', ''],
+  ] as const) {
+    await page.goto(`/system/${id}/build${view}`);
+    await expect(page.getByRole('heading', { level: 1 }).first()).toBeVisible();
+    const wide = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
+    expect(wide, `${id}${view}`).toBeLessThanOrEqual(0);
+  }
+  await context.close();
+});
+
 test('bad input at the jugs: no time, more than a minute gives, nothing lost', async ({ page }) => {
   await openDemo(page, CORAL, 'build');
   await enter(page, 'Time', '0');

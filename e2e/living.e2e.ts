@@ -1,3 +1,5 @@
+import { readFile } from 'node:fs/promises';
+import { pdfText } from './pdf';
 import { expect, test } from '@playwright/test';
 import {
   DEMO,
@@ -158,6 +160,10 @@ for (const [name, path] of [
   ['Water', `/system/${CORAL}/water`],
   ['Goal', `/system/${CORAL}/goal`],
   ['Build', `/system/${CORAL}/build`],
+  ['Build between two pieces of work', '/system/demo-lab-skid/build'],
+  ['Parts', `/system/${CORAL}/build?view=parts`],
+  ['Papers', `/system/${CORAL}/build?view=papers`],
+  ['A link', '/open#anything'],
   ['Log', `/system/${CORAL}/log`],
 ] as const)
   test(`${name} can be used without seeing or a mouse (WCAG A and AA)`, async ({ page }) => {
@@ -213,6 +219,10 @@ test('works without a network once it has been here', async ({ browser }) => {
   await page.getByLabel('Quick reading').fill('305 7 0');
   await page.getByLabel('Quick reading').press('Enter');
   await expect(page.getByRole('cell', { name: '305' }).first()).toBeVisible();
+  // A paper needs its fonts: they are kept too.
+  await page.goto(`/system/${CORAL}/build?view=papers`);
+  const [paper] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Customer card as PDF' }).click()]);
+  expect(await pdfText(await readFile((await paper.path())!))).toContain('What to read');
   await context.close();
 });
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onErrorCaptured, shallowRef } from 'vue';
+import { computed, onErrorCaptured, shallowRef } from 'vue';
 import { useSaving } from '../store/saving';
 import { exportEverything } from '../store/transfer';
 import { useNotice } from '../kit/useNotice';
@@ -13,6 +13,12 @@ onErrorCaptured((error) => {
   console.error(error);
   return false;
 });
+/** The browser's own words for what is missing help nobody. */
+const reason = computed(() => {
+  const message = broke.value?.message ?? '';
+  const missing = /of (?:undefined|null) \(reading '(.+)'\)/.exec(message);
+  return missing ? `“${missing[1]}” is missing where it is needed.` : message;
+});
 async function save(): Promise<void> {
   const says = await exportEverything(saving.unsaved());
   notice.say(says ?? 'Saved to a file.');
@@ -23,7 +29,7 @@ async function save(): Promise<void> {
   <main v-if="broke" class="broke" role="alert">
     <h1>This page stopped working</h1>
     <p>
-      What you entered is kept in this browser. The reason given: <code>{{ broke.message }}</code>
+      What you entered is kept in this browser. The reason given: <code>{{ reason }}</code>
     </p>
     <div class="row">
       <button class="button primary" type="button" @click="save">Save everything to a file</button>

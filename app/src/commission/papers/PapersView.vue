@@ -119,7 +119,7 @@ async function make(key: PaperKey): Promise<void> {
       </li>
     </ul>
     <p class="small muted">Made in this browser, nothing is sent anywhere. Names of workshop and customer stay here and on the paper.</p>
-    <div v-if="input" ref="descent" class="away" aria-hidden="true">
+    <div v-if="input" ref="descent" class="away" aria-hidden="true" inert>
       <DescentPicture :input="input" size="large" :sentence="trainSentence(fresh!.solved, system.units)" :column-width="96" />
     </div>
   </main>

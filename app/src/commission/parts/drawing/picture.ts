@@ -38,7 +38,7 @@ export function flowDrawing(
       height: h,
       'font-family': 'Atkinson',
       'font-size': 12,
-      role: 'img',
+      role: 'group',
       'aria-label': `Flow drawing of ${system.name}`,
     },
     [
