@@ -31,21 +31,26 @@ export function newBuild(system: System, expected: Expected | null): Asked[] {
 /** Places whose work is done before any water, and those whose work waits until all membranes stand. */
 const FIRST: ReadonlySet<Place> = new Set(['shutDown', 'connect', 'pressure']);
 const BETWEEN: ReadonlySet<Place> = new Set(['rinse', 'membrane', 'setting']);
+/** Places that close the work. */
+const ENDS: ReadonlySet<Place> = new Set(['running', 'meters', 'handOver']);
 /** Work that closes its place. */
 const LAST: ReadonlySet<Act> = new Set(['leaks', 'filterDrop', 'readPorts', 'handOver']);
 
 /**
- * Work in its order: by place; what stands ahead of a second membrane once the first is set; within a place what is the
- * whole system's, then stage after stage.
+ * Work in its order: by place; what stands ahead of a second membrane once the first is set, what stands behind a tank
+ * once that holds water; within a place what is the whole system's, then stage after stage.
  */
 export function inOrder(asked: readonly Asked[], system: System): Asked[] {
+  const { stages } = system.train;
   const along = new Map(allStages(system.train).map(({ id }, i) => [id, i]));
-  const membranes = system.train.stages.filter(({ kind }) => kind === 'membrane').map(({ id }) => along.get(id)!);
-  const rank = ({ step: { place, act, stageId } }: Asked): readonly [group: number, place: number, within: number] => {
+  const placesOf = (kind: Stage['kind']): number[] => stages.flatMap((stage, i) => (stage.kind === kind ? [i] : []));
+  const [membranes, tanks] = [placesOf('membrane'), placesOf('tank')];
+  const ahead = (places: readonly number[], at: number): number => places.filter((place) => place < at).length;
+  const rank = ({ step: { place, act, stageId } }: Asked): readonly number[] => {
     const at = stageId === null ? null : (along.get(stageId) ?? null);
-    // How many membranes stand ahead of it: a second pass is set up on the product of the first.
-    const pass = at === null ? 0 : Math.min(membranes.filter((membrane) => membrane < at).length, Math.max(0, membranes.length - 1));
-    const group = FIRST.has(place) ? 0 : BETWEEN.has(place) ? 1 + pass : 9;
+    // A second pass is set up on the product of the first.
+    const pass = at === null ? 0 : Math.min(ahead(membranes, at), Math.max(0, membranes.length - 1));
+    const group = FIRST.has(place) ? 0 : BETWEEN.has(place) ? 1 + pass : ENDS.has(place) || at === null ? 99 : 9 + ahead(tanks, at);
     return [group, PLACES.indexOf(place), LAST.has(act) ? 1000 : at === null || act === 'resinOut' ? 0 : 1 + at];
   };
   return asked
@@ -67,10 +72,11 @@ function ownSteps(system: System, expected: Expected | null): Asked[] {
   return [...found.values()];
 }
 
-/** What stands ahead of the membrane is made ready before the membrane is in. */
+/** What stands ahead of the membrane is made ready before that is in; what stands behind it, or behind a tank, once water comes. */
 function placedStep(system: System, stage: Stage, one: Step): Step {
-  const early = sideOf(system, stage) === 'ahead' && ['cartridges', 'store'].includes(one.place);
-  return early ? { ...one, place: 'rinse' } : one;
+  const ahead = sideOf(system, stage) === 'ahead';
+  if (ahead && (one.place === 'cartridges' || one.place === 'store')) return { ...one, place: 'rinse' };
+  return !ahead && one.place === 'rinse' && one.stageId !== null ? { ...one, place: 'cartridges' } : one;
 }
 
 /** On which side of the last membrane a stage stands; what is taken off for a use stands by itself. */

@@ -67,6 +67,8 @@ export const ORDER_RULES: readonly (OrderRule | NeedRule)[] = [
   { kind: 'inTurn', first: 'rinse', then: 'pack', reason: 'What the first one rinses out would load the second.' },
   { kind: 'same', first: 'fitFloat', then: 'tryFloat', reason: 'It is tried where it will work.' },
   { kind: 'same', first: 'tryFloat', then: 'fill', reason: 'A float that does not shut is found before the tank is full.' },
+  { kind: 'inTurn', first: 'fill', then: 'rinse', reason: 'Behind a tank there is no water to rinse with until it holds some.' },
+  { kind: 'inTurn', first: 'fill', then: 'flushCartridge', reason: 'Behind a tank there is no water to flush with until it holds some.' },
   before('fill', 'circulate', 'A loop pump that runs dry is dead in minutes.'),
   before('fill', 'light', 'A dry lamp overheats.'),
   { kind: 'same', first: 'flushCartridge', then: 'setDial', reason: 'The first litres are no measure of a cartridge.' },
