@@ -11,7 +11,7 @@ import {
 } from '../membrane';
 import { membraneStage, type System } from '../file';
 import type { StageOf, Finding, FindingAction } from '../stage';
-import { BAR_PER_PSI, THIN, type UnitPreference, words } from '../quantity';
+import { BAR_PER_PSI, THIN, type UnitPreference, words, atStart } from '../quantity';
 import { creep, SMALL_ELEMENT_L } from '../storage';
 import { dissolvedMgL, type Water } from '../water';
 import { elementLimits } from './elementLimits';
@@ -119,7 +119,7 @@ function otherScales({ scale }: TrainFacts): Finding[] {
   return (scale?.minerals ?? []).map(({ mineral, percent, limitPercent }) => ({
     id: `scale-${mineral}`,
     severity: 'mind' as const,
-    title: `${mineral[0]!.toUpperCase()}${mineral.slice(1)} at ${Math.round(percent)}${THIN}% of saturation in the waste`,
+    title: `${atStart(mineral)} at ${Math.round(percent)}${THIN}% of saturation in the waste`,
     why: `Acted on above ${limitPercent}${THIN}% without inhibitor.${scale?.safeRecovery ? ` Up to ${Math.round(100 * scale.safeRecovery)}${THIN}% recovery is safe.` : ''}`,
   }));
 }

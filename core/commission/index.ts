@@ -1,9 +1,21 @@
 export { asWorkedOn, expectedToday, LINE_STEP, todayOf, type Expected, type Today } from './expected';
 export { doubtOf, expectedText, judge, measuredOf, measureOf, probeOf, unitsOfProbe, type Verdict } from './judge';
-export { BASELINE_STEP, baselineReading, fittedBy, handedOver, skippingCosts, type HandedOver } from './handOver';
+export { baselineReading, fittedBy, handedOver, skippingCosts, type HandedOver } from './handOver';
 export { brokenRules, ORDER_RULES, type BrokenRule, type NeedRule, type OrderRule } from './order';
 export { lineSays, PAPER_KEYS, PAPER_LABELS, paperOf, type Block, type Label, type Paper, type PaperKey, type Parties } from './papers';
-export { GROUP_LABELS, HOOK_UP_SETS, partsCsv, partsOf, partsTotal, standsSays, toolsFor, type PartsTotal, type PricedPart } from './parts';
+export {
+  GROUP_LABELS,
+  HOOK_UP_SETS,
+  partsCsv,
+  partsOf,
+  partsTotal,
+  standsSays,
+  type PartsTotal,
+  type PricedPart,
+  countText,
+  sumOf,
+  toolsSays,
+} from './parts';
 export { piecesOf, tubeFor, tubeLines, TUBE_SIZES, type Carries, type PortEnd, type PortName, type TubeLine } from './plumbing';
 export { bucketTest, jugsBeyond, productAgainst, type BucketResult } from './ratio';
 export { runbook, runbookSteps, WORK_LABELS, type RunbookSection, type WorkAsked } from './runbook';

@@ -65,7 +65,7 @@ function ownSteps(system: System, expected: Expected | null): Asked[] {
   for (const stage of allStages(system.train))
     for (const entry of kindOf(stage).steps(stage, aroundOf(system, stage, expected))) {
       const known = found.get(entry.id);
-      const shared = entry.act === 'flushFilters' && entry.id === 'flush-filters';
+      const shared = entry.act === 'flushFilters';
       if (known) found.set(entry.id, { ...known, by: [...known.by, stage.id] });
       else found.set(entry.id, { step: placedStep(system, stage, step({ ...entry, stageId: shared ? null : stage.id })), by: [stage.id] });
     }

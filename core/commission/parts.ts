@@ -1,7 +1,7 @@
 import Papa from 'papaparse';
 import { mounting } from '../advice';
 import { allStages, type HookUp, type System } from '../file';
-import { roundForReading, THIN } from '../quantity';
+import { roundForReading, THIN, atStart, inSentence } from '../quantity';
 import { kindOf, part, PART_GROUPS, type Part, type PartGroup } from '../stage';
 import type { SolvedTrain } from '../train';
 import { tubeLines, type TubeLine } from './plumbing';
@@ -230,12 +230,18 @@ export interface PartsTotal {
   readonly total: number;
 }
 
+/** What so many lines come to, as far as they have a price. */
+export const sumOf = (parts: readonly PricedPart[]): number => parts.reduce((all, { price, count }) => all + (price ?? 0) * count, 0);
+
+/** How many, with the measure it is bought by. */
+export const countText = ({ count, unit }: Pick<Part, 'count' | 'unit'>): string =>
+  `${Number(count.toFixed(2))}${unit === 'piece' ? '' : `${THIN}${unit}`}`;
+
 export function partsTotal(parts: readonly PricedPart[], markUp: number): PartsTotal {
-  const sum = (list: readonly PricedPart[]): number => list.reduce((all, { price, count }) => all + (price ?? 0) * count, 0);
-  const build = sum(parts.filter(({ group }) => group !== 'spares'));
+  const build = sumOf(parts.filter(({ group }) => group !== 'spares'));
   return {
     parts: build,
-    spares: sum(parts.filter(({ group }) => group === 'spares')),
+    spares: sumOf(parts.filter(({ group }) => group === 'spares')),
     unpriced: parts.filter(({ price, group }) => price === null && group !== 'spares').length,
     markUp: build * markUp,
     total: build * (1 + markUp),
@@ -256,6 +262,9 @@ export function toolsFor(system: System): string[] {
     'Bucket, towels, dry paper',
   ];
 }
+
+/** The tools in a sentence. */
+export const toolsSays = (system: System): string => `${atStart(toolsFor(system).map(inSentence).join(', '))}.`;
 
 /** Weight and width on the wall, in words for the list's head. */
 export function standsSays({ train }: System): {

@@ -120,7 +120,7 @@ export function bringBack(system: System, expected: Expected | null): Asked[] {
   const again = newBuild(system, expected)
     .filter(({ step: { act } }) => kept.has(act))
     .map(({ step: one, by }): Asked => {
-      if (one.act === 'flushFilters' && one.id === 'flush-filters')
+      if (one.act === 'flushFilters')
         return {
           by,
           step: {

@@ -16,7 +16,7 @@ import {
   type Stage,
   type Step,
 } from '../stage';
-import { ec25FromReading, smallestStepUScm } from '../water';
+import { smallestStepUScm } from '../water';
 import { LINE_STEP, type Expected } from './expected';
 
 /** What a household membrane wants of its line, and what its housings hold (common practice: 45 and 80 psi). */
@@ -375,8 +375,7 @@ function baselineMeasures(system: System, expected: Expected | null): Measure[] 
     ...system.train.probes.map((probe): Measure => {
       const instrument = system.instruments.find(({ id }) => id === probe.instrumentId);
       const least = instrument ? smallestStepUScm(instrument) : 1;
-      const station =
-        probe.after === 'tap' ? expected?.solved.stations[0] : expected?.solved.stations.find(({ after }) => after === probe.after);
+      const station = expected?.solved.stations.find(({ after }) => after === probe.after);
       const value = station?.state.ec25UScm ?? null;
       const tap = probe.after === 'tap';
       return {
@@ -404,6 +403,5 @@ function baselineMeasures(system: System, expected: Expected | null): Measure[] 
 export function meterStepBehind(system: System, stage: Stage): number {
   const probe = system.train.probes.find(({ after }) => after === stage.id);
   const instrument = system.instruments.find(({ id }) => id === (probe?.instrumentId ?? '')) ?? system.instruments[0];
-  const step = instrument ? ec25FromReading(instrument.resolution, instrument.scale) : null;
-  return step?.ok ? step.value : 1;
+  return instrument ? smallestStepUScm(instrument) : 1;
 }

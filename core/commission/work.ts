@@ -50,7 +50,7 @@ export const withDeviation = (work: Work, deviation: Deviation): Work => ({
 });
 
 /** What was read last of a measure of a step. */
-export const lastMeasured = (work: Pick<Work, 'measured'>, step: string, measure: string): Measured | null =>
+export const lastMeasured = (work: { readonly measured: readonly Measured[] }, step: string, measure: string): Measured | null =>
   work.measured.findLast((one) => one.step === step && one.measure === measure) ?? null;
 
 /** A pressure read on site takes the place of one that a template assumed; one that somebody planned with stands. */

@@ -2,6 +2,7 @@ import { deflateSync, inflateSync, strFromU8, strToU8 } from 'fflate';
 import { fail, ok, type Outcome } from '../quantity';
 import { envelope, fileText } from './envelope';
 import { DICTIONARY_A } from './linkDictionary';
+import { union } from './merge';
 import type { System } from './schema';
 import { currentSample } from './select';
 
@@ -30,20 +31,16 @@ export function linked(system: System): System {
 
 /** A system here with the design a link carries: what a link leaves behind, the log's marks and the work done, stays as it is here. */
 export function withLinked(here: System, there: System): System {
-  const beside = <T extends { readonly id: string }>(first: readonly T[], more: readonly T[]): T[] => [
-    ...first,
-    ...more.filter(({ id }) => !first.some((one) => one.id === id)),
-  ];
   const { works, ratios, ports } = here.build;
   return {
     ...there,
     id: here.id,
     demo: here.demo,
     createdAt: here.createdAt,
-    instruments: beside(there.instruments, here.instruments),
+    instruments: union(there.instruments, here.instruments),
     comparison: here.comparison,
     cartridges: here.cartridges,
-    source: { ...there.source, samples: beside(there.source.samples, here.source.samples) },
+    source: { ...there.source, samples: union(there.source.samples, here.source.samples) },
     build: { ...there.build, works, ratios, ports },
   };
 }

@@ -67,7 +67,7 @@ export const alike = ({ readingsHere, readingsThere, readingsDiffer, parts }: Re
   readingsHere.length + readingsThere.length + readingsDiffer.length + parts.length === 0;
 
 /** Members of both lists; of one id the first list's. */
-const union = <T extends { readonly id: string }>(first: readonly T[], then: readonly T[]): T[] => {
+export const union = <T extends { readonly id: string }>(first: readonly T[], then: readonly T[]): T[] => {
   const known = byId(first);
   return [...first, ...then.filter((one) => !known.has(one.id))];
 };

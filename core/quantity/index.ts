@@ -41,4 +41,4 @@ export {
   DIMENSIONS,
   type Dimension,
 } from './units';
-export { DAYS_PER_MONTH, costUnit, inSentence, listed, moneyText, words } from './words';
+export { DAYS_PER_MONTH, costUnit, inSentence, listed, moneyText, words, atStart, minutesText } from './words';

@@ -44,7 +44,7 @@ export function words(preference: UnitPreference): {
       // Nobody plans ten hours to the minute.
       if (hours >= 48) return days(hours / 24);
       if (minutes >= 600) return `${Math.round(hours)} h`;
-      return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
+      return minutesText(minutes);
     },
     index: (value) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`,
   };
@@ -52,6 +52,13 @@ export function words(preference: UnitPreference): {
 
 /** A stage's name inside a sentence: small, but for what is written in capitals. */
 export const inSentence = (name: string): string => (/^[A-Z]{2}/.test(name) ? name : name.charAt(0).toLowerCase() + name.slice(1));
+
+/** A text at the start of a sentence. */
+export const atStart = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+
+/** Whole minutes as they are spoken of. */
+export const minutesText = (minutes: number): string =>
+  minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
 
 /** An amount of money that was worked out: three digits, for it is an estimate. */
 export const moneyText = (amount: number, currency: string): string =>

@@ -1,3 +1,4 @@
+import { minutesText } from '@yes-clear/core/quantity';
 import { createGlobalState, useIntervalFn, useLocalStorage } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { useNotice } from './useNotice';
@@ -71,10 +72,7 @@ export function clockText(seconds: number): string {
 }
 
 /** A stretch of time in words. */
-export function spanText(seconds: number): string {
-  const minutes = Math.round(seconds / 60);
-  return minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;
-}
+export const spanText = (seconds: number): string => minutesText(Math.round(seconds / 60));
 
 let sound: AudioContext | null = null;
 function readySound(): void {

@@ -2,8 +2,9 @@ import { trainTitle, type TrainReport } from '../../advice';
 import { allStages, type System } from '../../file';
 import { formatQuantity, inSentence, listed } from '../../quantity';
 import { FLOOD, HEAVY, HIGH_PRESSURE, LOCAL_CODE, MAINS, type Caution } from '../../stage';
-import { GROUP_LABELS, partsOf, standsSays, toolsFor } from '../parts';
+import { countText, GROUP_LABELS, partsOf, standsSays, toolsSays } from '../parts';
 import { tubeLines, type TubeLine } from '../plumbing';
+import { isBoat } from '../wholeTrain';
 import type { Paper } from './blocks';
 
 /** Which ports a line joins, in words. */
@@ -20,14 +21,8 @@ export function lineSays(system: System, line: TubeLine): string {
 
 /** Cautions the build itself asks for. */
 function cautionsOf(system: System): Caution[] {
-  const pumps = system.train.stages.filter((stage) => stage.kind === 'pump');
-  return [
-    LOCAL_CODE,
-    FLOOD,
-    HEAVY,
-    ...(pumps.length > 0 ? [MAINS] : []),
-    ...(pumps.some(({ pump }) => pump.kind === 'displacement') ? [HIGH_PRESSURE] : []),
-  ];
+  const pumped = system.train.stages.some(({ kind }) => kind === 'pump');
+  return [LOCAL_CODE, FLOOD, HEAVY, ...(pumped ? [MAINS] : []), ...(isBoat(system) ? [HIGH_PRESSURE] : [])];
 }
 
 /** The build sheet: what goes where, cut to which length. */
@@ -66,20 +61,13 @@ export function buildSheet(system: System, report: TrainReport, on: string): Pap
       {
         kind: 'table',
         head: ['', 'Part', 'Why this many', 'Count'],
-        rows: parts.map((one, i) => [
-          parts[i - 1]?.group === one.group ? '' : GROUP_LABELS[one.group],
-          one.name,
-          one.why,
-          `${Number(one.count.toFixed(2))}${one.unit === 'piece' ? '' : ` ${one.unit}`}`,
-        ]),
+        rows: parts.map((one, i) => [parts[i - 1]?.group === one.group ? '' : GROUP_LABELS[one.group], one.name, one.why, countText(one)]),
         right: [3],
       },
       { kind: 'heading', text: 'Tools' },
       {
         kind: 'text',
-        text: `${toolsFor(system)
-          .map((tool, i) => (i === 0 ? tool : inSentence(tool)))
-          .join(', ')}.`,
+        text: toolsSays(system),
       },
       { kind: 'heading', text: 'Mind' },
       ...cautionsOf(system).map(({ title, text }) => ({ kind: 'caution' as const, title, text })),

@@ -1,8 +1,9 @@
 import { allStandings, type TrainReport } from '../../advice';
 import { allStages, type System } from '../../file';
-import { formatIn, formatStrength, inSentence, THIN, words } from '../../quantity';
+import { formatIn, formatStrength, inSentence, THIN, words, atStart } from '../../quantity';
 import { kindOf } from '../../stage';
 import { smallestStepUScm } from '../../water';
+import { isBoat } from '../wholeTrain';
 import { lastMeasured } from '../work';
 import { recordedWork } from './record';
 import type { Block, Paper, Parties } from './blocks';
@@ -16,7 +17,7 @@ function readings(system: System, report: TrainReport): string[][] {
   const work = recordedWork(system);
   return system.train.probes.flatMap((probe) => {
     const instrument = system.instruments.find(({ id }) => id === probe.instrumentId);
-    const station = probe.after === 'tap' ? report.solved.stations[0] : report.solved.stations.find(({ after }) => after === probe.after);
+    const station = report.solved.stations.find(({ after }) => after === probe.after);
     if (!instrument || !station) return [];
     const first = work ? (lastMeasured(work, 'baseline', `probe-${probe.id}`)?.value ?? null) : null;
     const normal = first ?? station.state.ec25UScm;
@@ -46,9 +47,7 @@ function chores(system: System, report: TrainReport): string[] {
       .flatMap((one) => {
         const { days, litres } = dueSays(one, standings.get(stage.id)?.litresPerDay ?? 0, system.units);
         const when = [...(days === null ? [] : [`every ${say.days(days)}`]), ...(litres === null ? [] : [`after ${litres}`])];
-        return when.length === 0
-          ? []
-          : [`${one.says[0]!.toUpperCase()}${one.says.slice(1)} ${inSentence(stage.name)}: ${when.join(', or ')}.`];
+        return when.length === 0 ? [] : [`${atStart(one.says)} ${inSentence(stage.name)}: ${when.join(', or ')}.`];
       }),
   );
 }
@@ -58,7 +57,7 @@ export function card(system: System, report: TrainReport, parties: Parties): Pap
   const { stages } = system.train;
   const tank = stages.some(({ kind }) => kind === 'tank');
   const heated = allStages(system.train).some(({ kind }) => kind === 'decarboniser');
-  const sea = stages.some((stage) => stage.kind === 'pump' && stage.pump.kind === 'displacement');
+  const sea = isBoat(system);
   const list: Block = { kind: 'list', items: chores(system, report) };
   return {
     key: 'card',

@@ -1,6 +1,6 @@
 import { allStandings, type TrainReport } from '../../advice';
 import { allStages, type System } from '../../file';
-import { formatQuantity, inSentence, words } from '../../quantity';
+import { formatQuantity, inSentence, words, atStart } from '../../quantity';
 import { kindOf, type Stage } from '../../stage';
 import { tubeLines } from '../plumbing';
 import type { Label, Paper } from './blocks';
@@ -20,7 +20,7 @@ function dueLines(system: System, stage: Stage, report: TrainReport): string[] {
       const { days, litres } = dueSays(one, standing?.litresPerDay ?? 0, system.units);
       const by = days === null ? [] : [fitted === null ? `every ${say.days(days)}` : `by ${after(fitted, days)}`];
       const when = [...by, ...(litres === null ? [] : [`after ${litres}`])];
-      return when.length === 0 ? [] : [`${one.says[0]!.toUpperCase()}${one.says.slice(1)} ${when.join(' or ')}`];
+      return when.length === 0 ? [] : [`${atStart(one.says)} ${when.join(' or ')}`];
     });
   return [fitted === null ? 'Fitted ____________' : `Fitted ${fitted}`, ...lines];
 }

@@ -4,7 +4,7 @@ import { onlyAssumed, untested } from '../../goal';
 import { costUnit, inSentence, listed, moneyText, THIN, words } from '../../quantity';
 import { kindOf } from '../../stage';
 import { wasteToProduct } from '../../train';
-import { GROUP_LABELS, partsOf, partsTotal, type PricedPart } from '../parts';
+import { GROUP_LABELS, partsOf, partsTotal, sumOf, type PricedPart } from '../parts';
 import type { Block, Paper, Parties } from './blocks';
 
 /** Flows of elements of one kind differ by about this (element data sheets: ±15 to 20 %). */
@@ -72,7 +72,7 @@ function price(system: System, parts: readonly PricedPart[]): Block[] {
   const groups = [...new Set(parts.map(({ group }) => group))].filter((group) => group !== 'spares');
   const rows = groups.map((group) => {
     const mine = parts.filter((one) => one.group === group);
-    const sum = mine.reduce((all, one) => all + (one.price ?? 0) * one.count * (1 + markUp), 0);
+    const sum = sumOf(mine) * (1 + markUp);
     const open = mine.filter((one) => one.price === null).length;
     return [GROUP_LABELS[group], `${mine.length}${open > 0 ? `, ${open} to be priced` : ''}`, money(sum)];
   });

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  countText,
   GROUP_LABELS,
   HOOK_UP_SETS,
   lineSays,
@@ -7,12 +8,13 @@ import {
   partsOf,
   partsTotal,
   standsSays,
-  toolsFor,
+  sumOf,
+  toolsSays,
   tubeLines,
   type PricedPart,
 } from '@yes-clear/core/commission';
 import { HOOK_UPS, TUBE_COLOURS, type Build, type HookUp, type TubeColour } from '@yes-clear/core/file';
-import { formatIn, formatQuantity, inSentence, THIN } from '@yes-clear/core/quantity';
+import { formatIn, formatQuantity, THIN, atStart } from '@yes-clear/core/quantity';
 import { FLOAT_HOLE_MM, CARTRIDGE_CLEARANCE_MM, PART_GROUPS } from '@yes-clear/core/stage';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { download, plainName } from '../../store/download';
@@ -48,11 +50,7 @@ const head = computed(() => {
   return `${listedParts} parts, ${guessed.value > 0 ? 'about ' : ''}${metres} of tubing, ${stands.value!.text}`;
 });
 const amount = (one: PricedPart): string => (one.price === null ? '–' : (one.price * one.count).toFixed(2));
-const sum = (rows: readonly PricedPart[]): string => {
-  const known = rows.filter(({ price }) => price !== null);
-  return known.length === 0 ? '–' : known.reduce((all, { price, count }) => all + price! * count, 0).toFixed(2);
-};
-const counted = (one: PricedPart): string => `${Number(one.count.toFixed(2))}${one.unit === 'piece' ? '' : `${THIN}${one.unit}`}`;
+const sum = (rows: readonly PricedPart[]): string => (rows.some(({ price }) => price !== null) ? sumOf(rows).toFixed(2) : '–');
 
 const edit = (label: string, changes: (build: Build) => Partial<Build>): void =>
   current.edit(label, (s) => ({ ...s, build: { ...s.build, ...changes(s.build) } }));
@@ -95,7 +93,6 @@ function saveCsv(): void {
 }
 const print = (): void => window.print();
 const hasTank = computed(() => system.value?.train.stages.some((stage) => stage.kind === 'tank' && stage.openToAir) ?? false);
-const tools = computed(() => (system.value ? toolsFor(system.value) : []));
 const addOwn = (own: { name: string; count: number; each: number | null }): void =>
   edit('part added', ({ ownParts }) => ({ ownParts: [...ownParts, { id: idFor('part'), ...own }] }));
 const removeOwn = (id: string): void => edit('part removed', ({ ownParts }) => ({ ownParts: ownParts.filter((own) => own.id !== id) }));
@@ -172,7 +169,7 @@ const removeOwn = (id: string): void => edit('part removed', ({ ownParts }) => (
               </button>
             </th>
             <td class="why">{{ one.why }}</td>
-            <td class="n count" data-label="Count">{{ counted(one) }}</td>
+            <td class="n count" data-label="Count">{{ countText(one) }}</td>
             <td class="n" data-label="Each">
               <PriceField :label="`Price of ${one.name}`" :model-value="one.price" @update:model-value="setPrice(one, $event)" />
             </td>
@@ -222,7 +219,7 @@ const removeOwn = (id: string): void => edit('part removed', ({ ownParts }) => (
     <FindingCard
       :finding="{
         severity: 'mind',
-        title: `${stands!.text[0]!.toUpperCase()}${stands!.text.slice(1)}: screw it to studs`,
+        title: `${atStart(stands!.text)}: screw it to studs`,
         why: `Or to a board across two studs, ${formatQuantity(1000 * stands!.wallM, 'lengthMm', system.units).text} of wall. Leave ${formatQuantity(CARTRIDGE_CLEARANCE_MM, 'lengthMm', system.units).text} under the cartridges to take them out.`,
       }"
     />
@@ -247,7 +244,7 @@ const removeOwn = (id: string): void => edit('part removed', ({ ownParts }) => (
     </section>
     <section class="sheet card">
       <h3>Tools</h3>
-      <p class="small">{{ tools.map((tool, i) => (i === 0 ? tool : inSentence(tool))).join(', ') }}.</p>
+      <p class="small">{{ toolsSays(system) }}</p>
     </section>
   </aside>
 </template>

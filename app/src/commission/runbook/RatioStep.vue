@@ -165,37 +165,23 @@ function save(): void {
   const now = new Date().toISOString();
   const { wasteL, productL, seconds } = draft.value;
   const [readBar, readC] = [pressureBar.value, temperatureC.value];
-  current.edit('ratio measured', (s) => ({
-    ...s,
-    build: {
-      ...s.build,
-      calibratedBoreMm: found.ok ? found.value.calibratedBoreMm : s.build.calibratedBoreMm,
-      ratios: [
-        ...s.build.ratios,
-        {
-          id: newId(),
-          at: now,
-          wasteL,
-          productL,
-          seconds,
-          pressureBar: readBar,
-          temperatureC: readC,
-          restrictorLengthMm: at.stage.restrictor.lengthMm,
-        },
-      ],
-    },
+  current.edit('ratio measured', (s) => {
+    const ratio = {
+      id: newId(),
+      at: now,
+      wasteL,
+      productL,
+      seconds,
+      pressureBar: readBar,
+      temperatureC: readC,
+      restrictorLengthMm: at.stage.restrictor.lengthMm,
+    };
+    const kept = { ...s, build: { ...s.build, ratios: [...s.build.ratios, ratio] } };
+    if (!found.ok) return kept;
     // From here on the model's tube is the real one.
-    train: found.ok
-      ? {
-          ...s.train,
-          stages: s.train.stages.map((stage) =>
-            stage.id === at.stage.id && stage.kind === 'membrane'
-              ? { ...stage, restrictor: { ...stage.restrictor, boreMm: found.value.calibratedBoreMm } }
-              : stage,
-          ),
-        }
-      : s.train,
-  }));
+    const { calibratedBoreMm } = found.value;
+    return withRestrictor({ ...kept, build: { ...kept.build, calibratedBoreMm } }, at.stage.id, { boreMm: calibratedBoreMm });
+  });
   draft.value = { ...draft.value, wasteL: null, productL: null };
   const { wasteToProduct, uncertainty } = measured;
   const off = props.again && Math.abs(wasteToProduct - target.value) > Math.max(KEPT * target.value, 2 * uncertainty);

@@ -44,7 +44,7 @@ function go(): void {
 function answered(reason: string): void {
   if (asking.value === 'rest') book.handOverWithout([...openElsewhere.value], props.step.id, reason);
   else if (asking.value === 'accept') book.tick(props.step.id, reason);
-  else book.skip(props.step.id, reason);
+  else book.skip(props.step, reason);
   asking.value = null;
 }
 const openElsewhere = computed(() => book.steps.value.filter(({ id }) => id !== props.step.id && !book.settled(id)));

@@ -1,6 +1,6 @@
 import {
-  BASELINE_STEP,
   asWorkedOn,
+  baselineReading,
   expectedToday,
   fittedBy,
   handedOver,
@@ -97,34 +97,33 @@ function makeRunbook() {
     chosen.value = (steps.value.slice(at + 1).find(({ id }) => !settled(id)) ?? steps.value.find(({ id }) => !settled(id)))?.id ?? after;
     if (steps.value.length > 0 && steps.value.every(({ id }) => settled(id))) void finish();
   }
-  const of = (id: string): Pick<Deviation, 'step' | 'title'> => ({
+  const stepOf = (id: string): Step | undefined => steps.value.find((one) => one.id === id);
+  const leftOut = ({ id, title, act }: Step, reason: string, at: string): Deviation => ({
     step: id,
-    title: steps.value.find((one) => one.id === id)?.title ?? id,
+    title,
+    at,
+    how: 'skipped',
+    reason,
+    costs: skippingCosts(act),
   });
-  const actOf = (id: string): string => steps.value.find((one) => one.id === id)?.act ?? '';
   /** Ticks a step off; one whose figure is out of bounds takes its reason along. */
   function tick(id: string, reason: string | null = null): void {
     edit('step done', (open, at) => {
       const made = stepDone(open, id, at);
-      return reason === null ? made : withDeviation(made, { ...of(id), at, how: 'accepted', reason, costs: '' });
+      return reason === null
+        ? made
+        : withDeviation(made, { step: id, title: stepOf(id)?.title ?? id, at, how: 'accepted', reason, costs: '' });
     });
     next(id);
   }
   const reopen = (id: string): void => edit('step reopened', (open) => stepReopened(open, id));
-  function skip(id: string, reason: string): void {
-    edit('step left out', (open, at) =>
-      withDeviation(stepReopened(open, id), { ...of(id), at, how: 'skipped', reason, costs: skippingCosts(actOf(id)) }),
-    );
-    next(id);
+  function skip(one: Step, reason: string): void {
+    edit('step left out', (open, at) => withDeviation(stepReopened(open, one.id), leftOut(one, reason, at)));
+    next(one.id);
   }
   /** Ticks the last step with all that is open left out, each for the same reason, and hands over. */
   function handOverWithout(open: readonly Step[], last: string, reason: string): void {
-    edit('handed over', (work, at) =>
-      open.reduce(
-        (so, { id, title, act }) => withDeviation(so, { step: id, title, at, how: 'skipped', reason, costs: skippingCosts(act) }),
-        stepDone(work, last, at),
-      ),
-    );
+    edit('handed over', (work, at) => open.reduce((so, one) => withDeviation(so, leftOut(one, reason, at)), stepDone(work, last, at)));
     next(last);
   }
   /** Keeps a figure with what was expected of it, and the pressure and temperature of the hour. */
@@ -147,7 +146,7 @@ function makeRunbook() {
     const known = at?.measures.find(({ id }) => id === measure);
     if (at && known) read(at, known, value);
   }
-  const last = (at: Step, measure: Measure): Measured | null => lastMeasured({ measured: [...measured.value] }, at.id, measure.id);
+  const last = (at: Step, measure: Measure): Measured | null => lastMeasured({ measured: measured.value }, at.id, measure.id);
   function verdict(at: Step, measure: Measure): Verdict | null {
     const found = last(at, measure);
     return found && system.value ? judge(measure, found.value, unitsOfProbe(system.value, probeOf(system.value, at, measure))) : null;
@@ -179,7 +178,7 @@ function makeRunbook() {
     const before = system.value;
     if (!open || !before) return;
     const at = new Date().toISOString();
-    const { reading } = handedOver(before, open, at, newId());
+    const reading = baselineReading(before, open, newId(), at);
     const tracking = current.solved.value?.tracking ?? null;
     const resin = open.kind === 'partChange' && tracking !== null && tracking.stageId === open.stageId ? tracking : null;
     current.edit('handed over', (s) => {
@@ -210,7 +209,6 @@ function makeRunbook() {
     sections,
     steps,
     step,
-    chosen,
     done,
     deviations,
     settled,
@@ -219,7 +217,6 @@ function makeRunbook() {
     change,
     canUpgrade: computed(() => change.value !== null && isUpgrade(change.value)),
     changeable: computed(() => (system.value ? allStages(system.value.train).filter((stage) => 'fittedOn' in stage) : [])),
-    hasBaseline: computed(() => measured.value.some(({ step: of }) => of === BASELINE_STEP)),
     tick,
     reopen,
     skip,
@@ -231,7 +228,6 @@ function makeRunbook() {
     outside,
     start,
     giveUp,
-    finish,
     go: (id: string) => (chosen.value = id),
     next,
   };

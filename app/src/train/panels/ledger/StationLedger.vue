@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { tapIsAssumed, type System } from '@yes-clear/core/file';
-import { formatQuantity, listed, roundForReading, shownUnit, type Dimension } from '@yes-clear/core/quantity';
+import { formatQuantity, listed, roundForReading, shownUnit, type Dimension, atStart } from '@yes-clear/core/quantity';
 import { figureDoubts } from '@yes-clear/core/advice';
 import type { SolvedTrain, Station } from '@yes-clear/core/train';
 import { isHardnessAssumed, type CompletedWater, type Solute } from '@yes-clear/core/water';
@@ -65,7 +65,7 @@ const unmeasured = computed(() => {
     ...(isAssumed('chlorine') ? ['chlorine'] : []),
   ];
   const said = listed(names);
-  return said === '' ? '' : `${said[0]!.toUpperCase()}${said.slice(1)} ${names.length > 1 ? 'were' : 'was'}`;
+  return said === '' ? '' : `${atStart(said)} ${names.length > 1 ? 'were' : 'was'}`;
 });
 /** What is said of figures whose doubt is larger than their digits, each once. */
 const doubts = computed(() => figureDoubts(props.solved));
