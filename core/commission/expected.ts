@@ -3,7 +3,7 @@ import { allStages, type Measured, type System } from '../file';
 import { productLPerDay } from '../goal';
 import { ok, type Outcome } from '../quantity';
 import { kindOf, type Stage, type TrainUse } from '../stage';
-import { solveTrain, tapWater, wornTrain, type SolvedTrain } from '../train';
+import { membraneOperation, solveTrain, tapWater, wornTrain, type MembraneOperation, type SolvedTrain } from '../train';
 
 /** Pressure and temperature as they were read on site; null where nobody has read them yet. */
 export interface Today {
@@ -15,6 +15,8 @@ export interface Today {
 export interface Expected {
   readonly solved: SolvedTrain;
   readonly standings: readonly StageStanding[];
+  /** The membrane as it is fitted now, to be asked alone; null without one. */
+  readonly operation: MembraneOperation | null;
   readonly linePressureBar: number;
   readonly temperatureC: number;
 }
@@ -68,12 +70,14 @@ export function expectedToday(system: System, today: Today, use: TrainUse = {}):
   if (!tap.ok) return tap;
   const temperatureC = today.temperatureC ?? tap.value.water.temperatureC;
   const linePressureBar = today.linePressureBar ?? source.linePressureBar;
-  const solved = solveTrain(train, { ...source, linePressureBar }, { ...tap.value.water, temperatureC }, use);
+  const inlet = { ...source, linePressureBar };
+  const solved = solveTrain(train, inlet, { ...tap.value.water, temperatureC }, use);
   if (!solved.ok) return solved;
   const uses = train.branches.flatMap((branch) => {
     const found = solved.value.branches.find(({ id }) => id === branch.id);
     return found ? branchStandings(branch, found.stations, system.units) : [];
   });
   const standings = [...trainStandings(system, solved.value, productLPerDay(system.goal)), ...uses];
-  return ok({ solved: solved.value, standings, linePressureBar, temperatureC });
+  const operation = membraneOperation(train, inlet, solved.value);
+  return ok({ solved: solved.value, standings, operation, linePressureBar, temperatureC });
 }

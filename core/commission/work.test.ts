@@ -107,6 +107,9 @@ describe('a piece that is new among worn ones', () => {
     const flow = (system: System): number => value(expectedToday(system, NOTHING_READ)).solved.unit!.permeateLPerH;
     const changed = asWorkedOn(worn, { membrane: { years: 3 }, sediment: { litres: 9 } } as never, ({ id }) => id === 'membrane');
     expectNear(flow(changed.system), flow(base), 1e-9);
+    // What asks the membrane alone, such as the ratio, asks the new one too.
+    const asked = (system: System): number => value(expectedToday(system, NOTHING_READ)).operation!.unit.factors.water;
+    expect([asked(worn), asked(changed.system)]).toEqual([0.7, 1]);
     expect(flow(worn)).toBeLessThan(0.85 * flow(base));
     expect(Object.keys(changed.use)).toEqual(['sediment']);
   });

@@ -34,7 +34,6 @@ const props = defineProps<{ again: boolean }>();
 const emit = defineEmits<{ saved: [off: string | null] }>();
 const current = useOpenSystem();
 const { system } = current;
-const operation = computed(() => current.solved.value?.operation ?? null);
 
 /** A ratio within this of the wanted one is kept without a word (common practice: a tenth). */
 const KEPT = 0.1;
@@ -60,6 +59,8 @@ const bucket = computed(() => (result.value?.ok ? result.value.value : null));
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
 /** Pressure and temperature are those planned until the person on site reads others: at this step or at the line's own. */
 const book = useRunbook();
+/** What is fitted now: a new element where one is being fitted, whatever the log says of the one before. */
+const operation = computed(() => book.expected.value?.operation ?? null);
 const pressureBar = computed(() => book.today.value.linePressureBar ?? system.value?.source.linePressureBar ?? 0);
 const temperatureC = computed(() => book.today.value.temperatureC ?? (system.value ? currentSample(system.value.source).temperatureC : 15));
 function advise(at: MembraneOperation, measured: BucketResult): Outcome<TrimAdvice> {

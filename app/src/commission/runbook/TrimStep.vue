@@ -7,13 +7,16 @@ import QuantityField from '../../kit/QuantityField.vue';
 import { useOpenSystem } from '../../system/openSystem';
 import { useAnswer } from '../../worker/useAnswer';
 import RestrictorBar from './RestrictorBar.vue';
+import { useRunbook } from './useRunbook';
 import { withRestrictor } from './withRestrictor';
 
 /** The cut itself: what the last measurement asks for, and the length that is left afterwards. */
 const emit = defineEmits<{ measure: []; done: [] }>();
 const current = useOpenSystem();
 const { system } = current;
-const operation = computed(() => current.solved.value?.operation ?? null);
+const book = useRunbook();
+/** What is fitted now, as the runbook expects it. */
+const operation = computed(() => book.expected.value?.operation ?? null);
 const last = computed(() => system.value?.build.ratios.at(-1) ?? null);
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
 /** The measurement belongs to the length it was taken at; after a cut it has to be taken again. */
