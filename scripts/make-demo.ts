@@ -6,7 +6,7 @@ import { METRIC_UNITS, GALLON_UNITS } from '../core/quantity';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { measuredOf, newWork, runbook, runbookSteps, type WorkAsked } from '../core/commission';
-import { NO_KIT, NO_REPORT, writeDocument, type Reading, type Sample, type System, type Work } from '../core/file';
+import { NO_KIT, NO_REPORT, NOTHING_SAID, writeDocument, type Reading, type Sample, type System, type Work } from '../core/file';
 import { readReport } from '../core/report';
 import { readingFromEc25 } from '../core/water';
 import { newInstrument, systemFromTemplate } from '../core/template';
@@ -519,6 +519,7 @@ function readingsOf(story: Story): Reading[] {
       productLPerH: flows ? Math.round((unit.permeateLPerH / 0.06) * (1 + 0.012 * scatter(random))) * 0.06 : null,
       wasteLPerH: flows ? Math.round(unit.concentrateLPerH / 0.6) * 0.6 : null,
       meterL: Math.round(meterL),
+      ...NOTHING_SAID,
       note: story.note(daysAgo),
     };
   });

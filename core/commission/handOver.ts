@@ -1,4 +1,4 @@
-import type { Reading, System, Work } from '../file';
+import { NOTHING_SAID, type Reading, type System, type Work } from '../file';
 import { kindOf, type Caution, type Stage } from '../stage';
 import { readingFromEc25 } from '../water';
 import { todayOf } from './expected';
@@ -42,6 +42,7 @@ export function baselineReading(system: System, work: Work, id: string, at: stri
     productLPerH,
     wasteLPerH,
     meterL: null,
+    ...NOTHING_SAID,
     note: 'baseline',
   };
 }

@@ -1,4 +1,4 @@
-import type { Build, Prices } from './schema';
+import type { Build, Prices, Reading } from './schema';
 
 /** What a file starts with where nobody has entered anything: used for new systems and for files of older versions. */
 
@@ -39,4 +39,12 @@ export const NOTHING_BUILT: Build = {
   ratios: [],
   calibratedBoreMm: null,
   ports: [],
+};
+
+/** A reading nobody has taken anything from yet, beside what was read. */
+export const NOTHING_SAID: Pick<Reading, 'note' | 'counts' | 'confirmed' | 'photos'> = {
+  note: '',
+  counts: true,
+  confirmed: [],
+  photos: [],
 };

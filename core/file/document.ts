@@ -142,6 +142,9 @@ function sharedIds(records: readonly SystemRecord[]): FileIssue[] {
     apart(system.train.probes, `records[${i}].system.train.probes`, 'probe');
     apart(system.train.branches, `records[${i}].system.train.branches`, 'branch');
     apart(system.cartridges, `records[${i}].system.cartridges`, 'cartridge');
+    apart(system.services, `records[${i}].system.services`, 'service');
+    apart(system.upkeep, `records[${i}].system.upkeep`, 'rule of upkeep');
+    apart(system.sensors, `records[${i}].system.sensors`, 'meter on the air');
     apart(system.build.works, `records[${i}].system.build.works`, 'piece of work');
     apart(system.build.ownParts, `records[${i}].system.build.ownParts`, 'line of the parts list');
     apart(system.build.ratios, `records[${i}].system.build.ratios`, 'ratio');

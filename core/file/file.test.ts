@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
 import { demandLPerWeek } from '../goal';
-import { NOTHING_BUILT, PLACEHOLDER_PRICES } from './defaults';
+import { NOTHING_BUILT, NOTHING_SAID, PLACEHOLDER_PRICES } from './defaults';
 import { currentSample } from './select';
 import { readDocument, writeDocument, readingIssue, saveDocument, systemIssue, unlikelyDates, type FileOutcome } from './document';
 import type { SystemRecord } from './record';
@@ -25,6 +25,7 @@ const record: SystemRecord = {
       productLPerH: 24.6,
       wasteLPerH: 90,
       meterL: 5230,
+      ...NOTHING_SAID,
       note: 'first',
     } satisfies Reading,
   ],
@@ -128,6 +129,7 @@ describe('a file of version 3', () => {
           build: Raw;
           train: { stages: Raw[] } & Raw;
         };
+        readings: Raw[];
       }[];
     };
     for (const { system } of records) {
@@ -137,7 +139,9 @@ describe('a file of version 3', () => {
         ...(one['kind'] === 'resin' && { floorUScm: null }),
         ...(one['kind'] === 'membrane' && { restrictor: { ...(one['restrictor'] as Raw), assumed: false } }),
       }));
-      system.train = { ...system.train, stages, scaleActionIndex: null };
+      const pumped = stages.some((one) => (one as Raw)['kind'] === 'pump');
+      system.train = { ...system.train, stages, scaleActionIndex: null, gauge: pumped ? 'membrane' : 'line' };
+      Object.assign(system, { services: [], upkeep: [], sensors: [] });
       system.source = { ...system.source, assumed: [] };
       system.units = { ...METRIC_UNITS, hardness: '°dH' };
       const { done, ...build } = system.build as Raw & { done: string[] };
@@ -160,7 +164,8 @@ describe('a file of version 3', () => {
       const { filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg } = PLACEHOLDER_PRICES;
       system.prices = { ...system.prices, filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg };
     }
-    expect(outcome.ok && outcome.records).toEqual(records);
+    const said = (one: Raw): Raw => ({ ...one, counts: true, confirmed: [], photos: [] });
+    expect(outcome.ok && outcome.records).toEqual(records.map((one) => ({ ...one, readings: one.readings.map(said) })));
   });
   it('did not know of a stage that is newer: what a version 4 file says of it is named, not guessed', () => {
     const data = JSON.parse(text);
@@ -176,6 +181,29 @@ describe('a file of version 4', () => {
     expect(message(outcome)).toBe('');
     expect(outcome.ok && outcome.records[0]!.system.instruments.map((one) => one.compensation)[0]).toBe('none');
     expect(outcome.ok && outcome.records[0]!.readings).toHaveLength(3);
+  });
+});
+
+describe('a file of version 5', () => {
+  const text = readFileSync(new URL('./fixtures/version-5.yesclear.json', import.meta.url), 'utf8');
+  const outcome = readDocument(text);
+  it('knew nothing of work on parts, and every reading counted', () => {
+    expect(message(outcome)).toBe('');
+    const { system, readings } = (outcome.ok && outcome.records[0]) as SystemRecord;
+    expect(system).toMatchObject({ services: [], upkeep: [], sensors: [] });
+    expect(readings.map(({ counts, confirmed, photos }) => [counts, confirmed, photos])).toEqual(readings.map(() => [true, [], []]));
+    expect(readings.map(({ note }) => note)).toContain('pre-filter changed');
+  });
+  it('had its gauge at the inlet, or behind its pump', () => {
+    expect(outcome.ok && outcome.records[0]!.system.train.gauge).toBe('line');
+    const pumped = JSON.parse(text);
+    const pump = systemFromTemplate({ id: 'x', name: 'n', site: 's', template: 'vanCart', at: '2026-11-23T10:00:00Z' }).train.stages.find(
+      ({ kind }) => kind === 'pump',
+    );
+    pumped.records[0].system.train.stages.splice(3, 0, pump);
+    const other = readDocument(JSON.stringify(pumped));
+    expect(other.ok && other.records[0]!.system.train.gauge).toBe('membrane');
+    expect(other.ok && other.records[0]!.system.build.commissioned?.train.gauge).toBe('line');
   });
 });
 

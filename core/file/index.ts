@@ -1,7 +1,7 @@
 export { answered, confirmed, readingGivesWay, tapIsAssumed } from './assumed';
 export { FIRST_YEAR, LAST_YEAR, USUAL_LINE_PRESSURE, USUAL_WATER_TEMPERATURE, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
-export { NOTHING_BUILT, PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
+export { NOTHING_BUILT, NOTHING_SAID, PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
 export {
   readDocument,
   readingIssue,
@@ -19,6 +19,9 @@ export type { SystemRecord } from './record';
 export {
   ASSUMABLE,
   HOOK_UPS,
+  SENSOR_READS,
+  SERVICE_WHY,
+  SERVICE_WORK,
   TEMPLATE_IDS,
   TUBE_COLOURS,
   WORK_KINDS,
@@ -43,11 +46,17 @@ export {
   type Sample,
   type SampleWay,
   type Season,
+  type Sensor,
+  type SensorReads,
+  type Service,
+  type ServiceWhy,
+  type ServiceWork,
   type Source,
   type System,
   type TemplateId,
   type Train,
   type TubeColour,
+  type UpkeepRule,
   type Work,
   type WorkKind,
 } from './schema';

@@ -24,6 +24,8 @@ export function linked(system: System): System {
     demo: false,
     comparison: { referenceId: null, glasses: [] },
     cartridges: [],
+    services: [],
+    sensors: [],
     source: { ...system.source, samples: [{ ...sample, report: { ...report, text: '' } }] },
     build: { ...system.build, works: [], ratios: [], ports: [] },
   };
@@ -40,6 +42,8 @@ export function withLinked(here: System, there: System): System {
     instruments: union(there.instruments, here.instruments),
     comparison: here.comparison,
     cartridges: here.cartridges,
+    services: here.services,
+    sensors: here.sensors,
     source: { ...there.source, samples: union(there.source.samples, here.source.samples) },
     build: { ...there.build, works, ratios, ports },
   };

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
+import { NOTHING_SAID } from './defaults';
 import { compareRecords, copyOf, mergeRecords, alike, withPlainId } from './merge';
 import { readDocument, writeDocument } from './document';
 import type { SystemRecord } from './record';
@@ -16,7 +17,7 @@ const reading = (id: string, over: Partial<Reading> = {}): Reading => ({
   productLPerH: null,
   wasteLPerH: null,
   meterL: null,
-  note: '',
+  ...NOTHING_SAID,
   ...over,
 });
 const base: SystemRecord = {

@@ -24,6 +24,9 @@ export const SYSTEM_PARTS = {
   build: 'build',
   instruments: 'meters',
   cartridges: 'cartridges',
+  services: 'work on parts',
+  upkeep: 'rules of upkeep',
+  sensors: 'meters on the air',
   prices: 'prices',
   units: 'units',
 } as const;
@@ -39,6 +42,9 @@ const PART_OF: Partial<Record<keyof System, SystemPart>> = {
   instruments: 'instruments',
   comparison: 'instruments',
   cartridges: 'cartridges',
+  services: 'services',
+  upkeep: 'upkeep',
+  sensors: 'sensors',
   prices: 'prices',
   units: 'units',
 };
@@ -118,6 +124,8 @@ export function mergeRecords(here: SystemRecord, there: SystemRecord, newId: () 
     id: here.system.id,
     instruments: union(base.instruments, other.instruments),
     cartridges: union(base.cartridges, other.cartridges),
+    services: union(base.services, other.services).sort((a, b) => a.at.localeCompare(b.at)),
+    sensors: union(base.sensors, other.sensors),
     build: {
       ...base.build,
       works: bothWorks(base.build.works, other.build.works),
@@ -144,6 +152,8 @@ function everyIn(system: System, other: System, part: SystemPart): boolean {
     return all.every((one) => same(known.get(one.id), one));
   };
   if (part === 'cartridges') return holds(system.cartridges, other.cartridges);
+  if (part === 'services') return holds(system.services, other.services);
+  if (part === 'sensors') return holds(system.sensors, other.sensors);
   if (part === 'instruments') return holds(system.instruments, other.instruments) && same(system.comparison, other.comparison);
   return false;
 }

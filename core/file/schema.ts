@@ -7,7 +7,7 @@ import { z } from 'zod';
 import { CHARACTERS, COMPENSATIONS, METER_SALTS } from '../water';
 
 /**
- * The one model of a system, version 5. The database stores it, the file holds it, the solver takes it;
+ * The one model of a system, version 6. The database stores it, the file holds it, the solver takes it;
  * TypeScript types are inferred from it. Documented for people in docs/file-format.md.
  */
 
@@ -159,6 +159,8 @@ export const trainSchema = z.strictObject({
   drawLPerH: between(0.1, 100_000),
   branches: z.array(branchSchema).max(8),
   loop: maybe(loopSchema),
+  /** Where the gauge stands that a reading's pressure is read from: at the inlet, or at the membrane. */
+  gauge: z.enum(['line', 'membrane']),
 });
 
 /** What water, power and parts cost on this job, in one currency. */
@@ -310,9 +312,49 @@ export const cartridgeSchema = z.strictObject({
   intervals: z.int().min(0).max(100_000),
 });
 
-/** Ready-made trains a system can have started from. */
-/** What a limit can be about; each is a figure of a solved water. */
+/** What is done to a part or a meter, again and again. */
+export const SERVICE_WORK = ['changed', 'movedUp', 'cleaned', 'rinsed', 'refilled', 'flushed', 'battery', 'compared', 'adjusted'] as const;
+export type ServiceWork = (typeof SERVICE_WORK)[number];
+/** Why it was done. */
+export const SERVICE_WHY = ['due', 'spent', 'early', 'broken', 'other'] as const;
+export type ServiceWhy = (typeof SERVICE_WHY)[number];
 
+/** Work done on a part or a meter: what the log's series may jump at, and what the next date is counted from. */
+export const serviceSchema = z.strictObject({
+  id,
+  at: instant,
+  /** One of the two, or neither where it is the whole system's. */
+  stageId: maybe(id),
+  instrumentId: maybe(id),
+  /** The part or meter as it was called then. */
+  name,
+  work: z.enum(SERVICE_WORK),
+  why: z.enum(SERVICE_WHY),
+  note: z.string().max(500),
+  /** Of what came out: since when it stood, and what had passed through it. */
+  fittedOn: maybe(day),
+  passedL: maybe(between(0, 1e9)),
+});
+
+/** A rule of upkeep as somebody set it, in place of the kind's own. */
+export const upkeepRuleSchema = z.strictObject({
+  id,
+  stageId: id,
+  /** What is done, as the kind of stage calls it. */
+  says: z.string().min(1).max(60),
+  /** Days from one time to the next, and litres through it, whichever comes first; null where that does not count. */
+  days: maybe(between(1, 36_500)),
+  litres: maybe(between(1, 1e9)),
+  reason: z.string().max(300),
+});
+
+/** What an in-line meter reads for a system. */
+export const SENSOR_READS = ['probe', 'temperature', 'pressure', 'product', 'waste', 'meter'] as const;
+export type SensorReads = (typeof SENSOR_READS)[number];
+/** A meter on the air, by the name it is sent under, and what it stands for here. */
+export const sensorSchema = z.strictObject({ id, sensor: z.string().min(1).max(200), reads: z.enum(SENSOR_READS), probeId: maybe(id) });
+
+/** Ready-made trains a system can have started from. */
 export const TEMPLATE_IDS = [
   'marineHousehold',
   'marinePair',
@@ -355,6 +397,9 @@ export const systemSchema = z.strictObject({
   build: buildSchema,
   prices: pricesSchema,
   cartridges: z.array(cartridgeSchema).max(500),
+  services: z.array(serviceSchema).max(5000),
+  upkeep: z.array(upkeepRuleSchema).max(200),
+  sensors: z.array(sensorSchema).max(40),
 });
 
 export const readingSchema = z.strictObject({
@@ -370,6 +415,12 @@ export const readingSchema = z.strictObject({
   /** Total on the product's water meter, L. */
   meterL: maybe(between(0, 1e9)),
   note: z.string().max(2000),
+  /** Whether anything is counted from it; a reading that was struck out stays to be seen. */
+  counts: z.boolean(),
+  /** Figures that were asked about and stand as they were typed. */
+  confirmed: z.array(id).max(20),
+  /** Pictures taken with it, kept beside the readings. */
+  photos: z.array(id).max(12),
 });
 
 export type Instrument = z.infer<typeof instrumentSchema>;
@@ -390,5 +441,8 @@ export type Deviation = z.infer<typeof deviationSchema>;
 export type PortReading = z.infer<typeof portReadingSchema>;
 export type Prices = z.infer<typeof pricesSchema>;
 export type Cartridge = z.infer<typeof cartridgeSchema>;
+export type Service = z.infer<typeof serviceSchema>;
+export type UpkeepRule = z.infer<typeof upkeepRuleSchema>;
+export type Sensor = z.infer<typeof sensorSchema>;
 export type System = z.infer<typeof systemSchema>;
 export type Reading = z.infer<typeof readingSchema>;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Reading, System } from '../file';
+import { NOTHING_SAID, type Reading, type System } from '../file';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { settleWater } from '../water';
 import { solveTrain, tapWater, type SolvedTrain } from '../train';
@@ -106,7 +106,7 @@ const reading = (day: number, values: readonly number[], change: Partial<Reading
   productLPerH: null,
   wasteLPerH: null,
   meterL: null,
-  note: '',
+  ...NOTHING_SAID,
   ...change,
 });
 const solvedOf = (s: System): SolvedTrain => value(solveTrain(s.train, s.source, value(tapWater(s.source, s.instruments)).water));

@@ -1,4 +1,4 @@
-import type { Instrument, Probe, Reading } from '../file';
+import { NOTHING_SAID, type Instrument, type Probe, type Reading } from '../file';
 import { parseQuantity, plainText, readNumber, THIN, unitBySpelling, type Dimension } from '../quantity';
 import { meterEntry, shownUnitOf } from './meterEntry';
 
@@ -15,6 +15,8 @@ export interface QuickToken {
 }
 
 export type QuickReading = Omit<Reading, 'id' | 'systemId' | 'at'>;
+/** What a line fills in figure by figure. */
+type Draft = { -readonly [K in keyof Omit<QuickReading, 'note' | 'counts' | 'confirmed' | 'photos'>]: QuickReading[K] };
 
 export interface QuickLine {
   readonly tokens: readonly QuickToken[];
@@ -80,7 +82,7 @@ export function parseQuickLine(line: string, probes: readonly Probe[], instrumen
     tokens.push({ start, end, text, ...readToken(text, probes, instruments, draft) });
   }
   takeWords(end, line.length);
-  const reading: QuickReading = { ...draft, note: words.join(' ') };
+  const reading: QuickReading = { ...draft, ...NOTHING_SAID, note: words.join(' ') };
   const error = tokens.find((token) => token.kind === 'error');
   const measured = tokens.some((token) => token.kind !== 'note' && token.kind !== 'error');
   return {
@@ -98,7 +100,6 @@ const knownUnit = (spelling: string): boolean =>
   DIMENSIONS_TRIED.some((dimension) => unitBySpelling(dimension, spelling) !== undefined) ||
   unitBySpelling('flowLPerH', spelling) !== undefined;
 
-type Draft = { -readonly [K in keyof Omit<QuickReading, 'note'>]: QuickReading[K] };
 type TokenReading = Pick<QuickToken, 'kind' | 'says' | 'probe'>;
 
 function readToken(text: string, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft): TokenReading {

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Reading } from '../file';
+import { NOTHING_SAID, type Reading } from '../file';
 import { solveTrain, tapWater } from '../train';
 import { systemFromTemplate } from '../template';
 import { value } from '../testing/close';
@@ -24,7 +24,7 @@ const readings = (life: readonly (readonly [litres: number, shown: number])[]): 
     productLPerH: null,
     wasteLPerH: null,
     meterL: litres,
-    note: '',
+    ...NOTHING_SAID,
   }));
 const track = (life: Parameters<typeof readings>[0]) => trackResin(base, readings(life), solved, at(life.length))!;
 /** Litres after which this share of what the limiting side can take is used. */

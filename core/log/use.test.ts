@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Reading, System } from '../file';
+import { NOTHING_SAID, type Reading, type System } from '../file';
 import { expectWithin, value } from '../testing/close';
 import { solveTrain, tapWater } from '../train';
 import { systemFromTemplate } from '../template';
@@ -22,7 +22,7 @@ const reading = (at: string, meterL: number | null): Reading => ({
   productLPerH: null,
   wasteLPerH: null,
   meterL,
-  note: '',
+  ...NOTHING_SAID,
 });
 const ms = (at: string): number => Date.parse(at);
 

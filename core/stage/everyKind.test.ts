@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { mounting, reportTrain, stageFacts, standingAt } from '../advice';
 import { expectedText, expectedToday, runbook, runbookSteps } from '../commission';
-import { readDocument, systemIssue, writeDocument, type Reading, type System } from '../file';
+import { NOTHING_SAID, readDocument, systemIssue, writeDocument, type Reading, type System } from '../file';
 import { dueOf, logFindings, standing } from '../log';
 import { inSentence } from '../quantity';
 import { systemFromTemplate } from '../template';
@@ -37,7 +37,7 @@ const readings: Reading[] = ['2026-03-02', '2026-08-30'].map((day, i) => ({
   productLPerH: null,
   wasteLPerH: null,
   meterL: 4000 * i,
-  note: '',
+  ...NOTHING_SAID,
 }));
 
 describe.each(STAGE_KINDS)('%s, from end to end', (kind) => {

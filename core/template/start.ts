@@ -107,10 +107,13 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
       drawLPerH: row.drawLPerH,
       branches: (row.branches ?? []).map((b) => ({ ...b, stages: b.stages.map((s) => ({ ...s })) })),
       loop: row.loop ?? null,
+      gauge: row.stages.some(({ kind }) => kind === 'pump') ? 'membrane' : 'line',
     },
     build: NOTHING_BUILT,
-    // The sea costs nothing.
     cartridges: [],
+    services: [],
+    upkeep: [],
+    sensors: [],
     prices: usualPrices(row),
   };
 }

@@ -66,8 +66,10 @@ export interface MembraneOperation {
 export function membraneOperation(train: Train, inlet: Inlet, solved: SolvedTrain): MembraneOperation | null {
   const at = train.stages.findIndex((stage) => stage.kind === 'membrane');
   const stage = train.stages[at];
-  const feed = solved.stations[at];
   const { unit } = solved;
+  // From the pump on it is the mixture with what is led back that flows; the unit mixes for itself.
+  const lastPump = unit && unit.recycleLPerH > 0 ? train.stages.findLastIndex((s, i) => s.kind === 'pump' && i < at) : -1;
+  const feed = solved.stations[lastPump < 0 ? at : lastPump];
   if (stage?.kind !== 'membrane' || !feed || !unit) return null;
   const linePressureBar = inletBar(inlet);
   const broken = train.stages.slice(0, at).some((s) => s.kind === 'tank' && s.openToAir);

@@ -1,4 +1,4 @@
-import type { Reading, System } from '@yes-clear/core/file';
+import { NOTHING_SAID, type Reading, type System } from '@yes-clear/core/file';
 import { trackResin } from '@yes-clear/core/log';
 import { reportTrain, type TrainReport } from '@yes-clear/core/advice';
 import { systemFromTemplate } from '@yes-clear/core/template';
@@ -23,7 +23,7 @@ const reading = (id: string, at: string, shown: readonly number[], meterL: numbe
   productLPerH: null,
   wasteLPerH: null,
   meterL,
-  note: '',
+  ...NOTHING_SAID,
 });
 const readings = [reading('a', '2026-03-01T08:00:00Z', [238, 5, 0], 0), reading('b', '2026-03-20T08:00:00Z', [241, 7, 0], 700)];
 const plain = (texts: readonly string[]): string[] => texts.map((text) => text.replaceAll('\u202f', ' '));

@@ -17,6 +17,15 @@ export interface SupplyRow {
   readonly report: SupplyReport;
 }
 
+/** A picture taken with a reading, scaled down. */
+export interface PhotoRow {
+  readonly id: string;
+  readonly systemId: string;
+  readonly readingId: string;
+  readonly takenAt: string;
+  readonly picture: Blob;
+}
+
 /** Small facts about this browser, not about any system. */
 export interface FactRow {
   readonly key: 'demoOffered' | 'lastBackupAt';
@@ -62,6 +71,7 @@ const STEPS: readonly DatabaseStep[] = [
   { stores: { systems: 'id, [id+revision]', edits: '++seq, [tab+undone]', rounds: 'id' } },
   { file: 4 },
   { file: 5 },
+  { stores: { photos: 'id, systemId' }, file: 6 },
 ];
 
 /** The version of the stores. An older one in the browser is brought up; a newer one is left alone. */
@@ -78,6 +88,7 @@ export const database = new Dexie(DATABASE_NAME, { autoOpen: false }) as Dexie &
   supply: EntityTable<SupplyRow, 'zone'>;
   edits: EntityTable<EditRow, 'seq'>;
   rounds: EntityTable<RoundRow, 'id'>;
+  photos: EntityTable<PhotoRow, 'id'>;
 };
 
 /** Rows of the shape before a version of the file, brought up to it; what could only be taken back in the old shape is let go. */

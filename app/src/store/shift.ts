@@ -42,6 +42,10 @@ export function shiftedRecord(record: SystemRecord, savedAt: string, now: Date):
         fittedOn: old.fittedOn === null ? null : day(old.fittedOn),
         removedOn: day(old.removedOn),
       })),
+      services: system.services.map((service) => ({
+        ...dated(service),
+        fittedOn: service.fittedOn === null ? null : day(service.fittedOn),
+      })),
       build: {
         ...system.build,
         ratios: system.build.ratios.map(dated),

@@ -1,5 +1,5 @@
 import 'fake-indexeddb/auto';
-import { currentSample, FILE_VERSION, readDocument, writeDocument, type Reading, type System } from '@yes-clear/core/file';
+import { currentSample, FILE_VERSION, NOTHING_SAID, readDocument, writeDocument, type Reading, type System } from '@yes-clear/core/file';
 import { systemFromTemplate } from '@yes-clear/core/template';
 import { createPinia, setActivePinia } from 'pinia';
 import { readdirSync, readFileSync } from 'node:fs';
@@ -34,7 +34,7 @@ const reading = (id: string, systemId: string, at = '2026-02-01T08:00:00Z'): Rea
   productLPerH: null,
   wasteLPerH: null,
   meterL: null,
-  note: '',
+  ...NOTHING_SAID,
 });
 const withPressure =
   (linePressureBar: number) =>
