@@ -1,6 +1,6 @@
 import type { System } from '../file';
-import { eachSolute, type Water } from '../water';
-import { type SeasonSpan, solveTrain, wasteToProduct } from '../train';
+import { strengthened, type Water } from '../water';
+import { type SeasonSpan, solveTrain, temperatureInMonth, wasteToProduct, yearlyCourse } from '../train';
 
 /** One month of a year of feed. */
 export interface SeasonMonth {
@@ -15,23 +15,8 @@ export interface SeasonMonth {
   readonly permeateUScm: number | null;
 }
 
-/** Coldest and strongest month north of the equator: February and September (common practice). */
-const COLDEST_MONTH = 1;
+/** Strongest month north of the equator: September (common practice). */
 const STRONGEST_MONTH = 8;
-
-/** A yearly course between two ends, lowest or highest in a given month. */
-const course = (low: number, high: number, month: number, peak: number): number =>
-  (low + high) / 2 + ((high - low) / 2) * Math.cos(((month - peak) * Math.PI) / 6);
-
-/** A water at another strength, everything in it in proportion. */
-function strengthened(water: Water, factor: number): Water {
-  return {
-    ...water,
-    mgL: eachSolute((solute) => water.mgL[solute] * factor),
-    alkalinityMgL: water.alkalinityMgL * factor,
-    carbonMmolL: water.carbonMmolL * factor,
-  };
-}
 
 /**
  * Output, ratio and quality month by month, from the span of the source: temperature as a yearly wave, coldest in
@@ -43,8 +28,8 @@ export function seasonMonths(system: System, feed: Water, ec25UScm: number, span
   const weakest = span.weakestUScm === null ? 1 : span.weakestUScm / ec25UScm;
   const strongest = span.strongestUScm === null ? 1 : span.strongestUScm / ec25UScm;
   return Array.from({ length: 12 }, (_, month) => {
-    const temperatureC = course(span.highestTemperatureC, span.lowestTemperatureC, month, COLDEST_MONTH);
-    const strength = course(weakest, strongest, month, STRONGEST_MONTH);
+    const temperatureC = temperatureInMonth(span, month);
+    const strength = yearlyCourse(weakest, strongest, month, STRONGEST_MONTH);
     const solved = solveTrain(system.train, system.source, { ...strengthened(feed, strength), temperatureC });
     const behind = solved.ok
       ? solved.value.stations.find((station) => station.after === solved.value.unitStageId && station.kind === 'membrane')

@@ -8,6 +8,9 @@ import { cartridgeLife, type Finding } from '../stage';
 import { polishedStation, type SolvedTrain } from '../train';
 import { baselineOf, inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 import { dateAfter } from './dates';
+import { dayWords } from './days';
+import { membraneFindings } from './membraneFindings';
+import type { MembraneTrend } from './membraneTrend';
 import type { ResinTracking } from './resin';
 import { DAY_MS, productSinceL } from './volume';
 
@@ -15,10 +18,6 @@ import { DAY_MS, productSinceL } from './volume';
 const DISAGREE_SHARE = 0.15;
 const DISAGREE_USCM = 2;
 const GAP_DAYS = 60;
-
-/** A calendar day in words, from an instant. */
-const dayWords = (instant: string): string =>
-  new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' });
 
 /**
  * What the log says: the product against the goal, salt held back against the first reading, the probes
@@ -30,6 +29,7 @@ export function logFindings(
   solved: SolvedTrain,
   tracking: ResinTracking | null,
   now: string,
+  membrane: MembraneTrend | null = null,
 ): Finding[] {
   const ordered = inOrder(readings);
   const last = ordered[ordered.length - 1];
@@ -50,7 +50,8 @@ export function logFindings(
     ...resinFindings(tracking, now),
     riseFinding(system, ordered, tracking),
     ...cartridgeFindings(system, ordered, solved, now),
-    removalFinding(system, ordered),
+    ...(membrane ? membraneFindings(system, ordered, membrane, now) : []),
+    membrane?.salt && membrane.salt.count > 1 ? null : removalFinding(system, ordered),
     modelFinding(system, last, solved),
     ratioFinding(system, last),
   ].filter((finding): finding is Finding => finding !== null);

@@ -2,9 +2,9 @@ import { isLikelyDate, type Instrument, type Probe, type Reading, type System } 
 import { kindOf } from '../stage';
 import { meterEc25 } from '../water';
 
-/** Readings of one system in order of time, oldest first; those of years in which none can have been taken do not count. */
+/** Readings of one system in order of time, oldest first; those struck out, and of years in which none can have been taken, do not count. */
 export function inOrder(readings: readonly Reading[]): Reading[] {
-  return readings.filter(({ at }) => isLikelyDate(at)).sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
+  return readings.filter(({ at, counts }) => counts && isLikelyDate(at)).sort((a, b) => Date.parse(a.at) - Date.parse(b.at));
 }
 
 /** What later readings are held against: the baseline of the last hand-over, or the oldest reading where none was taken. */

@@ -4,6 +4,8 @@ import { reportTrain, type TrainReport } from '../advice';
 import { solveTrain } from '../train';
 import type { TrainUse } from '../stage';
 import type { CompletedWater, Water } from '../water';
+import { membraneTrend, unitAsRead, type MembraneTrend, type UnitMaps } from './membraneTrend';
+import { inOrder } from './series';
 import { trackResin, type ResinTracking } from './resin';
 import { trainUse } from './use';
 
@@ -12,6 +14,8 @@ export interface Standing {
   readonly report: TrainReport;
   readonly tracking: ResinTracking | null;
   readonly use: TrainUse;
+  /** The membrane's course; null where there is none, or nothing tells of it. */
+  readonly membrane: MembraneTrend | null;
 }
 
 /**
@@ -20,6 +24,7 @@ export interface Standing {
  * @param feed the completed tap water, see `tapWater`
  * @param now instant up to which use is counted
  * @param tap what of the tap was measured and what assumed; null where nobody asks
+ * @param maps of units laid down before, by who keeps them
  */
 export function standing(
   system: System,
@@ -27,11 +32,15 @@ export function standing(
   feed: Water,
   now: string,
   tap: CompletedWater | null = null,
+  maps?: UnitMaps,
 ): Outcome<Standing> {
   const fresh = solveTrain(system.train, system.source, feed);
   if (!fresh.ok) return fresh;
   const tracking = trackResin(system, readings, fresh.value, now);
   const use = trainUse(system, readings, fresh.value, tracking, now);
   const report = reportTrain(system, feed, use, fresh.value, tap);
-  return report.ok ? { ok: true, value: { report: report.value, tracking, use } } : report;
+  if (!report.ok) return report;
+  const unit = readings.length > 0 ? unitAsRead(system, inOrder(readings), fresh.value, maps) : null;
+  const membrane = unit?.ok ? membraneTrend(system, readings, unit.value, now) : null;
+  return { ok: true, value: { report: report.value, tracking, use, membrane } };
 }

@@ -1,7 +1,7 @@
-import { restrictorFlowLPerH, solveMembraneUnit, type MembraneUnit } from '../membrane';
-import { ok, type Outcome } from '../quantity';
+import { flowThroughValveLPerH, restrictorFlowLPerH, solveMembraneUnit, type MembraneUnit } from '../membrane';
+import { ok, type InputError, type Outcome } from '../quantity';
 import type { MembraneOperation } from '../train';
-import { settleWater } from '../water';
+import { settleWater, strengthened, type Water } from '../water';
 
 /** A state of a membrane unit that readings are asked about; factors as natural logarithms, 0 as new and as planned. */
 export interface UnitState {
@@ -27,6 +27,8 @@ export interface UnitMap {
   readonly hasRestrictor: boolean;
   /** Whether the pressure at the membrane is held by a valve behind a pump of fixed flow. */
   readonly held: boolean;
+  /** How strength goes with conductivity about this tap, a power near 1. */
+  readonly strengthPower: number;
   readonly range: UnitRange;
 }
 
@@ -39,11 +41,11 @@ export interface UnitRange {
 }
 
 /** Nodes along temperature, the logarithm of pressure, and the logarithm of the water factor. */
-const NODES = { temperature: 4, pressure: 4, water: 3 } as const;
+const NODES = { temperature: 3, pressure: 3, water: 3 } as const;
 /** From a membrane that makes half of what it did to one a tenth above. */
 const LOWEST_WATER = -0.7;
 const HIGHEST_WATER = 0.25;
-/** Step of the slopes along what moves little, in ln. */
+/** Step of the slopes and bends along what moves little, in ln. */
 const STEP = 0.08;
 
 /** Chebyshev points of a span: a polynomial through them strays least between them. */
@@ -58,7 +60,7 @@ const SLOPES = ['lnSalt', 'lnRestrictor', 'lnTap'] as const;
 
 /**
  * Lays down what a membrane unit shows over the pressures and temperatures a log holds: some hundred solves of the unit
- * alone, polynomials between them. Against the solver itself it stays within 0.5 % (see the test).
+ * alone, polynomials between them. Against the solver itself it stays within 0.6 % (see the test).
  *
  * @param operation the unit as new, see `membraneOperation`
  * @returns an error of the solver where the unit makes no water somewhere within the range
@@ -76,6 +78,8 @@ export function unitMap(operation: MembraneOperation, range: UnitRange): Outcome
   for (const temperatureC of temperatures)
     for (const lnBar of pressures) {
       const plain = { temperatureC, membraneBar: Math.exp(lnBar), lnWater: 0, lnSalt: 0, lnRestrictor: 0, lnTap: 0 };
+      const base = solve(plain);
+      if (!base.ok) return base;
       for (const lnWater of waters) {
         const at = solve({ ...plain, lnWater });
         if (!at.ok) return at;
@@ -86,7 +90,9 @@ export function unitMap(operation: MembraneOperation, range: UnitRange): Outcome
         const [up, down] = [solve({ ...plain, [along]: STEP }), solve({ ...plain, [along]: -STEP })];
         if (!up.ok) return up;
         if (!down.ok) return down;
-        row.push(...up.value.map((value, k) => (value - down.value[k]!) / (2 * STEP)));
+        up.value.forEach((value, k) => {
+          row.push((value - down.value[k]!) / (2 * STEP), (value + down.value[k]! - 2 * base.value[k]!) / (2 * STEP * STEP));
+        });
       }
       slopes.push(row);
     }
@@ -101,14 +107,15 @@ export function unitMap(operation: MembraneOperation, range: UnitRange): Outcome
         const both = wt * wp;
         w.forEach((ww, k) => values[at * w.length + k]!.forEach((value, i) => (out[i]! += both * ww * value)));
         SLOPES.forEach((along, k) => {
-          for (let i = 0; i < 3; i++) out[i]! += both * state[along] * slopes[at]![k * 3 + i]!;
+          const x = state[along];
+          for (let i = 0; i < 3; i++) out[i]! += both * (x * slopes[at]![6 * k + 2 * i]! + x * x * slopes[at]![6 * k + 2 * i + 1]!);
         });
         at += 1;
       }),
     );
     return out as unknown as UnitShows;
   };
-  return ok({ shows, hasRestrictor: exponent !== null, held, range });
+  return ok({ shows, hasRestrictor: exponent !== null, held, strengthPower: strengthPower(operation.feed), range });
 }
 
 /** The unit in a state, solved. */
@@ -119,20 +126,18 @@ function showsOf(
   exponent: number | null,
 ): Outcome<UnitShows> {
   const { temperatureC, membraneBar, lnWater, lnSalt, lnRestrictor, lnTap } = state;
-  const asIs: MembraneUnit = { ...unit, factors: { water: Math.exp(lnWater), salt: Math.exp(lnSalt) } };
+  const asIs: MembraneUnit = {
+    ...unit,
+    factors: { water: Math.exp(lnWater), salt: Math.exp(lnSalt) },
+    ...(held ? {} : recycleAt(unit, conditions, membraneBar)),
+  };
   const throttled =
     unit.valve?.kind === 'needle'
       ? { ...asIs, valve: { ...unit.valve, kvM3PerH: unit.valve.kvM3PerH * Math.exp(lnRestrictor) } }
       : { ...asIs, restrictor: { ...unit.restrictor, boreMm: unit.restrictor.boreMm * Math.exp(lnRestrictor / (exponent ?? 1)) } };
-  const strength = Math.exp(lnTap);
-  const water = {
-    ...feed,
-    temperatureC,
-    carbonMmolL: feed.carbonMmolL * strength,
-    mgL: Object.fromEntries(Object.entries(feed.mgL).map(([key, mgL]) => [key, mgL * strength])) as typeof feed.mgL,
-  };
+  const water = { ...strengthened(feed, Math.exp(lnTap)), temperatureC };
   const solved = held
-    ? solveMembraneUnit({ ...asIs, valve: { kind: 'pressure', bar: membraneBar } }, water, conditions)
+    ? heldAt(asIs, water, conditions, membraneBar)
     : solveMembraneUnit(throttled, water, { ...conditions, linePressureBar: membraneBar, prefilterBarPerLPerH: 0, pump: null });
   if (!solved.ok) return solved;
   const { permeate, permeateLPerH, concentrateLPerH } = solved.value;
@@ -143,12 +148,42 @@ function showsOf(
   return ok([Math.log(permeateLPerH), Math.log(concentrateLPerH), Math.log(after.value.ec25UScm / before.value.ec25UScm)]);
 }
 
-const nothingMade = (bar: number) => ({
+/** A unit whose valve holds such a pressure that this much stands at its feed: what the elements take lies between the two. */
+function heldAt(
+  unit: MembraneUnit,
+  water: Water,
+  conditions: MembraneOperation['conditions'],
+  feedBar: number,
+): ReturnType<typeof solveMembraneUnit> {
+  const first = solveMembraneUnit({ ...unit, valve: { kind: 'pressure', bar: feedBar } }, water, conditions);
+  if (!first.ok) return first;
+  const taken = first.value.feedPressureBar - first.value.concentratePressureBar;
+  return solveMembraneUnit({ ...unit, valve: { kind: 'pressure', bar: feedBar - taken } }, water, conditions);
+}
+
+/** A recycle whose valve is set by its opening, as a flow: through the valve from the membrane's pressure back to the pump's inlet. */
+function recycleAt(
+  { recycleKv }: MembraneUnit,
+  { linePressureBar }: MembraneOperation['conditions'],
+  membraneBar: number,
+): Partial<MembraneUnit> {
+  if (recycleKv === null || recycleKv === undefined) return {};
+  return { recycleKv: null, recycleLPerH: flowThroughValveLPerH(recycleKv, Math.max(0, membraneBar - linePressureBar)) };
+}
+
+const nothingMade = (bar: number): InputError => ({
   field: 'pressureBar',
   value: bar,
   accepted: 'a pressure at which water is made',
   message: `At ${bar.toPrecision(3)} bar this membrane makes no water: nothing can be held against it.`,
 });
+
+/** How strength goes with conductivity, a little below and above a water. */
+function strengthPower(feed: Water): number {
+  const [up, down] = [STEP, -STEP].map((step) => settleWater(strengthened(feed, Math.exp(step))));
+  if (!up?.ok || !down?.ok) return 1;
+  return (2 * STEP) / Math.log(up.value.ec25UScm / down.value.ec25UScm);
+}
 
 /** How the flow of a restrictor goes with its bore, about the working point; null where a valve sets the waste in another way. */
 function boreExponent({ unit, conditions }: MembraneOperation): number | null {

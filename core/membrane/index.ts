@@ -21,4 +21,5 @@ export { boreFromRating, restrictorFlowLPerH, restrictorPressureBar } from './re
 export { speciesOfWater, type FeedSpecies } from './species';
 export { lengthForRatio, roughFlows, solveMembraneUnit, withProtons, type UnitSolution } from './unit';
 export { USUAL_RATIO, isUsualRatio } from './usualRatio';
-export { kvForFlow, valveHolding } from './valve';
+export { normalise, type UnitReading } from './normalise';
+export { flowThroughValveLPerH, kvForFlow, valveHolding } from './valve';

@@ -40,3 +40,15 @@ export function linearSlope(x: readonly number[], y: readonly number[]): number 
   const xx = x.reduce((sum, value) => sum + (value - mx) ** 2, 0);
   return xy / xx;
 }
+
+/** The inverse of a small square matrix; null when its rows are dependent. */
+export function inverse(matrix: readonly (readonly number[])[]): number[][] | null {
+  const columns = matrix.map((_, j) =>
+    solveLinear(
+      matrix,
+      matrix.map((__, i) => (i === j ? 1 : 0)),
+    ),
+  );
+  if (columns.some((column) => column === null)) return null;
+  return matrix.map((_, i) => columns.map((column) => column![i]!));
+}

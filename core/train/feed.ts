@@ -187,3 +187,16 @@ export function seasonSpan(source: Source, instruments: readonly Instrument[]): 
     strongestUScm: season.strongestUScm ?? (seen.length > 0 ? Math.max(...seen) : null),
   };
 }
+
+/** Coldest month of water north of the equator: February (common practice). */
+const COLDEST_MONTH = 1;
+
+/** A yearly course between two ends, the higher in a given month. */
+export const yearlyCourse = (low: number, high: number, month: number, peak: number): number =>
+  (low + high) / 2 + ((high - low) / 2) * Math.cos(((month - peak) * Math.PI) / 6);
+
+/** Temperature of a source in a month, 0 for January; parts of months count. */
+export const temperatureInMonth = (
+  { lowestTemperatureC, highestTemperatureC }: Pick<SeasonSpan, 'lowestTemperatureC' | 'highestTemperatureC'>,
+  month: number,
+): number => yearlyCourse(highestTemperatureC, lowestTemperatureC, month, COLDEST_MONTH);

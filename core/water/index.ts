@@ -22,7 +22,7 @@ export {
   type Compensation,
   type MeterScale,
 } from './meter';
-export { SALT_MIX_MOISTURE, mixWaters, salinityOf, seaSaltGPerL, shareForTarget, withSeaSalt } from './mixing';
+export { SALT_MIX_MOISTURE, mixWaters, salinityOf, seaSaltGPerL, shareForTarget, strengthened, withSeaSalt } from './mixing';
 export { OSMOTIC_GROUPS, barPerOsmolal, osmolality, type OsmoticGroup } from './osmotic';
 export { daviesSlope } from './properties';
 export { equilibria } from './equilibria';

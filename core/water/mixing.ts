@@ -124,3 +124,11 @@ export function withAdded(water: Water, added: Partial<Record<Solute, number>>, 
     carbonMmolL: water.carbonMmolL + bicarbonateMmolL,
   };
 }
+
+/** A water at another strength, everything in it in proportion. */
+export const strengthened = (water: Water, factor: number): Water => ({
+  ...water,
+  mgL: eachSolute((solute) => water.mgL[solute] * factor),
+  alkalinityMgL: water.alkalinityMgL * factor,
+  carbonMmolL: water.carbonMmolL * factor,
+});

@@ -1,5 +1,6 @@
 import type { Reading, System } from '@yes-clear/core/file';
 import type { BedLife } from '@yes-clear/core/exchange';
+import type { UnitMaps } from '@yes-clear/core/log';
 import type { Outcome } from '@yes-clear/core/quantity';
 import { expose } from 'comlink';
 import { config } from 'zod';
@@ -23,7 +24,15 @@ opened.catch(() => undefined);
 /** Lives of resin found so far, by their key. */
 const lives = new Map<string, BedLife>();
 const MOST_LIVES = 40;
+/** Answers of membrane units laid down so far, for the logs held against them. */
+const maps: UnitMaps = new Map();
+const MOST_MAPS = 250;
 let kept: { readonly id: string; readonly readings: readonly Reading[] } = { id: '', readings: [] };
+
+/** Of many the newest stay. */
+function forgetOldest(held: Map<string, unknown>, most: number): void {
+  while (held.size > most) held.delete(held.keys().next().value!);
+}
 
 const worker = {
   /** Holds a system's readings for the solves that follow. */
@@ -33,10 +42,11 @@ const worker = {
   /** Holds the life of a row of resin for the solves that follow; of many the newest stay. */
   keepLife(key: string, life: BedLife): void {
     lives.set(key, life);
-    if (lives.size > MOST_LIVES) lives.delete(lives.keys().next().value!);
+    forgetOldest(lives, MOST_LIVES);
   },
   solve(system: System, now: string): Outcome<Omit<Solved, 'system'>> {
-    const solved = solveSystem(system, kept.id === system.id ? kept.readings : [], now, lives);
+    const solved = solveSystem(system, kept.id === system.id ? kept.readings : [], now, lives, maps);
+    forgetOldest(maps, MOST_MAPS);
     if (!solved.ok) return solved;
     // The page has the system that it asked for.
     const { system: _, ...answer } = solved.value;
@@ -45,7 +55,10 @@ const worker = {
   async round(id: string, now: string): Promise<{ readonly revision: number; readonly round: Round } | null> {
     await opened;
     const [row, record] = await Promise.all([database.systems.get(id), oneRecord(id)]);
-    return row && record ? { revision: row.revision, round: roundOf(record, now) } : null;
+    if (!row || !record) return null;
+    const round = roundOf(record, now, maps);
+    forgetOldest(maps, MOST_MAPS);
+    return { revision: row.revision, round };
   },
   ask<Q extends Question>(question: Q, asked: Asked<Q>): Answer<Q> {
     return (QUESTIONS[question] as (input: Asked<Q>) => Answer<Q>)(asked);

@@ -1,5 +1,5 @@
 import type { SystemRecord } from '@yes-clear/core/file';
-import { dueOf, logFindings, probeRoles, saltRemoved, standing } from '@yes-clear/core/log';
+import { dueOf, logFindings, probeRoles, saltRemoved, standing, type UnitMaps } from '@yes-clear/core/log';
 import { trainSentence } from '@yes-clear/core/advice';
 import { byUrgency, type Finding } from '@yes-clear/core/stage';
 import { tapWater } from '@yes-clear/core/train';
@@ -7,17 +7,17 @@ import { descentInput } from '../descent/descentInput';
 import type { Round } from '../store/round';
 
 /** Works out how one system stands. */
-export function roundOf(record: SystemRecord, now: string): Round {
+export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Round {
   const { system, readings } = record;
   const base = { id: system.id, hasReadings: readings.length > 0 };
   const water = tapWater(system.source, system.instruments);
-  const today = water.ok ? standing(system, readings, water.value.water, now, water.value) : water;
+  const today = water.ok ? standing(system, readings, water.value.water, now, water.value, maps) : water;
   if (!today.ok) {
     const finding: Finding = { id: 'error', severity: 'bad', title: 'Cannot be computed', why: today.error.message };
     return { ...base, urgency: 'now', finding, resinLeft: null, saltRemoved: null, picture: null, due: [] };
   }
-  const { report, tracking } = today.value;
-  const findings = readings.length > 0 ? logFindings(system, readings, report.solved, tracking, now) : report.findings;
+  const { report, tracking, membrane } = today.value;
+  const findings = readings.length > 0 ? logFindings(system, readings, report.solved, tracking, now, membrane) : report.findings;
   const finding = [...findings].sort(byUrgency)[0] ?? null;
   return {
     ...base,

@@ -1,5 +1,5 @@
 import type { Reading, System } from '@yes-clear/core/file';
-import { logFindings, standing, type ResinTracking } from '@yes-clear/core/log';
+import { logFindings, standing, type MembraneTrend, type ResinTracking, type UnitMaps } from '@yes-clear/core/log';
 import type { Outcome } from '@yes-clear/core/quantity';
 import { membraneOperation, tapWater, type MembraneOperation } from '@yes-clear/core/train';
 import type { Finding, TrainUse } from '@yes-clear/core/stage';
@@ -19,6 +19,8 @@ export interface Solved {
   /** The membrane unit as it runs today, to be asked alone; null without one. */
   readonly operation: MembraneOperation | null;
   readonly logFindings: readonly Finding[];
+  /** The membrane's course by its log. */
+  readonly membrane: MembraneTrend | null;
 }
 
 /** Lives of resin known to whoever solves, by their key. */
@@ -28,13 +30,20 @@ export type KnownLives = ReadonlyMap<string, BedLife>;
  * Solves a system with its readings as of an instant; some 20 ms, so pages have it done in the worker.
  *
  * @param lives what the cells of the column found so far: the train reads it where it stands near its fronts
+ * @param maps of membrane units laid down so far
  */
-export function solveSystem(system: System, readings: readonly Reading[], now: string, lives: KnownLives = new Map()): Outcome<Solved> {
+export function solveSystem(
+  system: System,
+  readings: readonly Reading[],
+  now: string,
+  lives: KnownLives = new Map(),
+  maps?: UnitMaps,
+): Outcome<Solved> {
   const water = tapWater(system.source, system.instruments);
   if (!water.ok) return water;
-  const today = standing(system, readings, water.value.water, now, water.value);
+  const today = standing(system, readings, water.value.water, now, water.value, maps);
   if (!today.ok) return today;
-  const { tracking } = today.value;
+  const { tracking, membrane } = today.value;
   const asked = livesAsked(today.value.report.train.stages, today.value.report.solved, today.value.use);
   const use = withLives(today.value.use, asked, lives);
   const known = asked.filter(({ stageId }) => use[stageId]?.life);
@@ -49,7 +58,8 @@ export function solveSystem(system: System, readings: readonly Reading[], now: s
       use,
       estimated: asked.filter((one) => !known.includes(one)),
       operation: membraneOperation(report.train, system.source, report.solved),
-      logFindings: logFindings(system, readings, report.solved, tracking, now),
+      logFindings: logFindings(system, readings, report.solved, tracking, now, membrane),
+      membrane,
     },
   };
 }

@@ -1,0 +1,167 @@
+import { NOTHING_SAID, type Instrument, type Reading, type System } from '../file';
+import { seeded, type Seeded } from '../numeric';
+import { fail, ok, type Outcome } from '../quantity';
+import type { Stage } from '../stage';
+import { solveTrain, tapWater, temperatureInMonth, type SolvedTrain } from '../train';
+import { readingFromEc25, strengthened, type Water } from '../water';
+import { DAY_MS } from './volume';
+
+/** What is true of a system at an instant, whatever its meters say. */
+export interface TrueState {
+  readonly temperatureC: number;
+  readonly linePressureBar: number;
+  /** Strength of the tap against the planned water. */
+  readonly tap: number;
+  /** Factors of the membrane's water and salt permeability. */
+  readonly water: number;
+  readonly salt: number;
+  /** Share of the way to a closed filter. */
+  readonly loading: number;
+  /** Share of its salt the first resin lets through: 0 while it holds. */
+  readonly slips: number;
+}
+
+/** A system in a true state, solved. */
+export function solvedIn(system: System, feed: Water, state: TrueState): Outcome<SolvedTrain> {
+  const stages = system.train.stages.map((stage): Stage => {
+    if (stage.kind === 'membrane') return { ...stage, waterFactor: state.water, saltFactor: state.salt };
+    return 'loading' in stage ? { ...stage, loading: state.loading } : stage;
+  });
+  const water = { ...strengthened(feed, state.tap), temperatureC: state.temperatureC };
+  return solveTrain({ ...system.train, stages }, { ...system.source, linePressureBar: state.linePressureBar }, water);
+}
+
+/** How readings scatter about the truth, one standard deviation. */
+export interface Scatter {
+  readonly meter: number;
+  readonly jug: number;
+  readonly gauge: number;
+  readonly temperatureC: number;
+}
+/** Readings as careful people take them (science of faults, 1.3). */
+export const USUAL_SCATTER: Scatter = { meter: 0.02, jug: 0.03, gauge: 0.02, temperatureC: 0.5 };
+
+/** What a meter shows of a water: with its own gain, to its own step. */
+export function shownBy(ec25UScm: number, instrument: Instrument, gain = 1): number {
+  const shown = Math.max(0, readingFromEc25(ec25UScm, instrument.scale) * gain * instrument.gain + instrument.offset);
+  return Math.round(shown / instrument.resolution) * instrument.resolution;
+}
+
+/** What is read of a system in a true state by somebody who reads all of it. */
+export function readingOf(
+  system: System,
+  solved: SolvedTrain,
+  state: TrueState,
+  at: { readonly id: string; readonly at: string; readonly meterL: number | null; readonly gains?: Readonly<Record<string, number>> },
+  chance: Seeded,
+  scatter: Scatter = USUAL_SCATTER,
+): Reading {
+  const off = (share: number): number => Math.exp(share * chance.normal());
+  const values = system.train.probes.flatMap((probe) => {
+    const instrument = system.instruments.find(({ id }) => id === probe.instrumentId);
+    const station = solved.stations.find(({ after }) => after === probe.after);
+    if (!instrument || !station) return [];
+    const before = solved.stations[solved.stations.indexOf(station) - 1];
+    const slipped =
+      station.kind === 'resin' && before ? station.state.ec25UScm + state.slips * before.state.ec25UScm : station.state.ec25UScm;
+    return [
+      {
+        probeId: probe.id,
+        instrumentId: instrument.id,
+        shown: shownBy(slipped * off(scatter.meter), instrument, at.gains?.[instrument.id] ?? 1),
+      },
+    ];
+  });
+  const bar = system.train.gauge === 'line' ? state.linePressureBar : (solved.unit?.feedPressureBar ?? state.linePressureBar);
+  const waste = solved.waste?.flowLPerH ?? null;
+  return {
+    id: at.id,
+    systemId: system.id,
+    at: at.at,
+    values,
+    pressureBar: bar * off(scatter.gauge),
+    temperatureC: state.temperatureC + scatter.temperatureC * chance.normal(),
+    productLPerH: solved.unit ? solved.productLPerH * off(scatter.jug) : null,
+    wasteLPerH: waste === null ? null : waste * off(scatter.jug),
+    meterL: at.meterL,
+    ...NOTHING_SAID,
+  };
+}
+
+/** A year or more of a system's life, as it is set. */
+export interface LifeStory {
+  /** Instant of the first reading, days it goes on, and days from one reading to the next. */
+  readonly from: string;
+  readonly days: number;
+  readonly everyDays: number;
+  /** Change of the membrane's factors a year, in ln. */
+  readonly waterPerYear: number;
+  readonly saltPerYear: number;
+  /** Jumps of its factors, in ln. */
+  readonly jumps: readonly { readonly day: number; readonly water: number; readonly salt: number }[];
+  /** Days on which the filters are changed, and days a filter lasts until it is nearly closed. */
+  readonly filterChanges: readonly number[];
+  readonly filterDays: number;
+  /** Gain of each meter a year, in ln. */
+  readonly drift: Readonly<Record<string, number>>;
+  readonly seed: number;
+  readonly scatter?: Scatter;
+}
+
+/** A log and what is true behind each of its readings. */
+export interface SimulatedLog {
+  readonly readings: readonly Reading[];
+  readonly truth: readonly { readonly at: string; readonly day: number; readonly state: TrueState }[];
+}
+
+const DAYS_PER_YEAR = 365.25;
+/** Scatter of the line from day to day, and of the water's temperature about its season. */
+const LINE_SD = 0.06;
+const SEASON_SD_C = 1;
+const TAP_SD = 0.04;
+
+/** What is true on a day of a story. */
+export function trueState(system: System, story: LifeStory, day: number, chance: Seeded): TrueState {
+  const at = new Date(Date.parse(story.from) + day * DAY_MS);
+  const years = day / DAYS_PER_YEAR;
+  const jumped = story.jumps.filter((jump) => jump.day <= day);
+  const sum = (of: 'water' | 'salt'): number => jumped.reduce((total, jump) => total + jump[of], 0);
+  const fitted = story.filterChanges.filter((changed) => changed <= day).at(-1) ?? 0;
+  return {
+    temperatureC: Math.max(
+      2,
+      temperatureInMonth(system.source.season, at.getUTCMonth() + at.getUTCDate() / 30 - 0.5) + SEASON_SD_C * chance.normal(),
+    ),
+    linePressureBar: system.source.linePressureBar * Math.exp(LINE_SD * chance.normal()),
+    tap: Math.exp(TAP_SD * chance.normal()),
+    water: Math.exp(story.waterPerYear * years + sum('water')),
+    salt: Math.exp(story.saltPerYear * years + sum('salt')),
+    loading: Math.min(0.95, ((day - fitted) / story.filterDays) ** 1.5 * 0.9),
+    slips: 0,
+  };
+}
+
+/**
+ * Lives a story through with the solver and reads it as a person would.
+ *
+ * @returns an error of the solver, where a state makes no water
+ */
+export function simulatedLog(system: System, story: LifeStory): Outcome<SimulatedLog> {
+  const tap = tapWater(system.source, system.instruments);
+  if (!tap.ok) return tap;
+  const chance = seeded(story.seed);
+  const readings: Reading[] = [];
+  const truth: SimulatedLog['truth'][number][] = [];
+  for (let day = 0; day <= story.days; day += story.everyDays) {
+    const at = new Date(Date.parse(story.from) + day * DAY_MS).toISOString();
+    const state = trueState(system, story, day, chance);
+    const solved = solvedIn(system, tap.value.water, state);
+    if (!solved.ok) return solved;
+    if (solved.value.unit?.noProduction)
+      return fail('linePressureBar', state.linePressureBar, 'a pressure that makes water', 'Nothing is made here.');
+    const gains = Object.fromEntries(Object.entries(story.drift).map(([id, perYear]) => [id, Math.exp((perYear * day) / DAYS_PER_YEAR)]));
+    readings.push(readingOf(system, solved.value, state, { id: `r${day}`, at, meterL: null, gains }, chance, story.scatter));
+    truth.push({ at, day, state });
+  }
+  return ok({ readings, truth });
+}
