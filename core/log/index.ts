@@ -11,3 +11,5 @@ export { OUTPUT_LIMITS, PASSAGE_LIMITS } from './membraneFindings';
 export { crossing, type Crossing } from './crossing';
 export { dayWords, seasonWords } from './days';
 export { DAY_MS } from './volume';
+export { slipsOf, type Doubt } from './slips';
+export { readWhen, momentText, type CalendarMoment, type LocalClock } from './when';

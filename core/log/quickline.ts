@@ -1,13 +1,14 @@
 import { NOTHING_SAID, type Instrument, type Probe, type Reading } from '../file';
 import { parseQuantity, plainText, readNumber, THIN, unitBySpelling, type Dimension } from '../quantity';
 import { meterEntry, shownUnitOf } from './meterEntry';
+import { momentText, readWhen, type LocalClock } from './when';
 
 /** What a stretch of the line was taken for. */
 export interface QuickToken {
   readonly start: number;
   readonly end: number;
   readonly text: string;
-  readonly kind: 'probe' | 'pressure' | 'temperature' | 'flows' | 'meter' | 'note' | 'error';
+  readonly kind: 'when' | 'skipped' | 'probe' | 'pressure' | 'temperature' | 'flows' | 'meter' | 'note' | 'error';
   /** Which probe, counted from the tap. */
   readonly probe?: number;
   /** The token in words, or what is wrong with it. */
@@ -19,6 +20,8 @@ export type QuickReading = Omit<Reading, 'id' | 'systemId' | 'at'>;
 type Draft = { -readonly [K in keyof Omit<QuickReading, 'note' | 'counts' | 'confirmed' | 'photos'>]: QuickReading[K] };
 
 export interface QuickLine {
+  /** The instant at its head; null where none is given. */
+  readonly at: string | null;
   readonly tokens: readonly QuickToken[];
   readonly reading: QuickReading;
   /** The whole reading spelled out. */
@@ -34,7 +37,10 @@ const JUG = `(${AMOUNT}\\s*(?:cups?|ml|l|fl\\.? ?oz|oz|pints?|pt|quarts?|qt|gal)
 const JUGS = `${JUG}\\s*\\/\\s*${JUG}`;
 /** A number, perhaps a second one after a slash, perhaps a unit. */
 const NUMBERS = '[+-]?\\d[\\d.,]*(?:\\s*\\/\\s*\\d[\\d.,]*)?(?:\\s*(?:°\\s*[CF]\\b|[a-zµμ³][a-zµμ³/·]*))?';
-const CHUNK = new RegExp(`${JUGS}|${NUMBERS}`, 'giu');
+/** In the place of a probe that was not read. */
+const NOT_READ = '(?<=\\s|^)[-–—](?=\\s|$)';
+const CHUNK = new RegExp(`${JUGS}|${NUMBERS}|${NOT_READ}`, 'giu');
+const ONLY_DASH = /^[-–—]$/;
 const ONLY_JUGS = new RegExp(`^${JUGS}$`, 'iu');
 
 /** What a meter may show. */
@@ -47,11 +53,17 @@ const MINUTES_PER_HOUR = 60;
 /**
  * Reads a line such as `311 10 0 59psi 11C 410/1500ml`.
  *
- * Plain numbers are the probes in order from the tap; a pair with a slash is product and waste a minute; a
+ * A day at its head says when it was read. Plain numbers are the probes in order from the tap, a dash one that was not
+ * read; a pair with a slash is product and waste a minute; a
  * number with a unit is what its unit says; one large volume alone is the product meter's total. Words are the note. Nothing typed is
  * dropped: what is not understood stays in the line, marked, with the reason.
  */
-export function parseQuickLine(line: string, probes: readonly Probe[], instruments: readonly Instrument[]): QuickLine {
+export function parseQuickLine(
+  line: string,
+  probes: readonly Probe[],
+  instruments: readonly Instrument[],
+  clock: LocalClock | null = null,
+): QuickLine {
   const draft = {
     values: [] as Reading['values'],
     pressureBar: null as number | null,
@@ -61,6 +73,7 @@ export function parseQuickLine(line: string, probes: readonly Probe[], instrumen
     meterL: null as number | null,
   };
   const tokens: QuickToken[] = [];
+  const place = { next: 0 };
   let end = 0;
   const words: string[] = [];
   const takeWords = (from: number, to: number): void => {
@@ -71,7 +84,16 @@ export function parseQuickLine(line: string, probes: readonly Probe[], instrumen
     tokens.push({ start, end: start + trimmed.length, text: trimmed, kind: 'note', says: 'note' });
     words.push(trimmed);
   };
+  const when = clock && readWhen(line, clock);
+  if (when) {
+    end = when.length;
+    const text = line.slice(0, end).trim();
+    const start = line.indexOf(text);
+    const says = when.problem ?? momentText(when.moment, when.timed, clock.now);
+    tokens.push({ start, end: start + text.length, text, kind: when.problem ? 'error' : 'when', says });
+  }
   for (const match of line.matchAll(CHUNK)) {
+    if (match.index < end) continue;
     const start = match.index;
     let text = match[0].trimEnd();
     // "10 changed filter": a word behind a number that is no unit belongs to the note.
@@ -79,13 +101,14 @@ export function parseQuickLine(line: string, probes: readonly Probe[], instrumen
     if (word && !knownUnit(word[1]!)) text = text.slice(0, word.index);
     takeWords(end, start);
     end = start + text.length;
-    tokens.push({ start, end, text, ...readToken(text, probes, instruments, draft) });
+    tokens.push({ start, end, text, ...readToken(text, probes, instruments, draft, place) });
   }
   takeWords(end, line.length);
   const reading: QuickReading = { ...draft, ...NOTHING_SAID, note: words.join(' ') };
   const error = tokens.find((token) => token.kind === 'error');
-  const measured = tokens.some((token) => token.kind !== 'note' && token.kind !== 'error');
+  const measured = tokens.some((token) => !['note', 'error', 'when', 'skipped'].includes(token.kind));
   return {
+    at: when && !when.problem ? clock.instantOf(when.moment) : null,
     tokens,
     reading,
     spelled: tokens
@@ -100,9 +123,14 @@ const knownUnit = (spelling: string): boolean =>
   DIMENSIONS_TRIED.some((dimension) => unitBySpelling(dimension, spelling) !== undefined) ||
   unitBySpelling('flowLPerH', spelling) !== undefined;
 
+/** Which probe the next plain number belongs to. */
+interface Place {
+  next: number;
+}
 type TokenReading = Pick<QuickToken, 'kind' | 'says' | 'probe'>;
 
-function readToken(text: string, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft): TokenReading {
+function readToken(text: string, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft, place: Place): TokenReading {
+  if (ONLY_DASH.test(text)) return skipped(probes, place);
   const jugs = ONLY_JUGS.exec(text);
   if (jugs) return readFlows(jugs[1]!, jugs[2]!, text, draft);
   if (/\d\s*\/\s*\d/.test(text)) return readPair(text, draft);
@@ -110,7 +138,7 @@ function readToken(text: string, probes: readonly Probe[], instruments: readonly
   const unit = number.kind === 'number' ? number.rest.trim() : '';
   if (number.kind !== 'number') return problem(`“${text}” is not a number.`);
   if (unit === '' || METER_DIMENSIONS.some((dimension) => unitBySpelling(dimension, unit)))
-    return readProbe(text, probes, instruments, draft);
+    return readProbe(text, probes, instruments, draft, place);
   if (unitBySpelling('pressureBar', unit)) {
     return once(draft, 'pressureBar', text, 'pressureBar', 'Pressure', (said) => ({ kind: 'pressure', says: said }));
   }
@@ -141,8 +169,15 @@ function once(
   return made(`${parsed.value.typedValue}${THIN}${parsed.value.unit}`);
 }
 
-function readProbe(text: string, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft): TokenReading {
-  const index = draft.values.length;
+/** A probe that was passed over. */
+function skipped(probes: readonly Probe[], place: Place): TokenReading {
+  const probe = probes[place.next];
+  place.next += 1;
+  return probe ? { kind: 'skipped', says: `${probe.name.toLowerCase()} not read` } : problem('There is no probe left to pass over.');
+}
+
+function readProbe(text: string, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft, place: Place): TokenReading {
+  const index = place.next;
   const probe = probes[index];
   const instrument = instruments.find((candidate) => candidate.id === probe?.instrumentId);
   if (!probe || !instrument) {
@@ -153,6 +188,7 @@ function readProbe(text: string, probes: readonly Probe[], instruments: readonly
   const entry = meterEntry(text, instrument, probe.name);
   if (!entry.ok) return problem(entry.error.message);
   const shown = entry.value;
+  place.next += 1;
   draft.values = [...draft.values, { probeId: probe.id, instrumentId: instrument.id, shown }];
   return {
     kind: 'probe',
