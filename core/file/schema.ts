@@ -1,5 +1,5 @@
 import { DIMENSIONS, UNIT_CHOICES, between, day, id, maybe, name, type Dimension } from '../quantity';
-import { stageSchema } from '../stage';
+import { SERVICE_WORK, stageSchema } from '../stage';
 import { goalSchema, GOAL_IDS } from '../goal';
 import { RESIN_CLASSES } from '../exchange';
 import { reportSchema } from '../report';
@@ -312,9 +312,6 @@ export const cartridgeSchema = z.strictObject({
   intervals: z.int().min(0).max(100_000),
 });
 
-/** What is done to a part or a meter, again and again. */
-export const SERVICE_WORK = ['changed', 'movedUp', 'cleaned', 'rinsed', 'refilled', 'flushed', 'battery', 'compared', 'adjusted'] as const;
-export type ServiceWork = (typeof SERVICE_WORK)[number];
 /** Why it was done. */
 export const SERVICE_WHY = ['due', 'spent', 'early', 'broken', 'other'] as const;
 export type ServiceWhy = (typeof SERVICE_WHY)[number];

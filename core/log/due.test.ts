@@ -13,7 +13,11 @@ function due(stage: Stage, changes: Partial<System['source']['samples'][number]>
   const samples = base.source.samples.map((sample) => ({ ...sample, ...changes }));
   const system = { ...base, source: { ...base.source, samples }, train: { ...base.train, stages: [stage, ...base.train.stages] } };
   const today = value(standing(system, [], value(tapWater(system.source, system.instruments)).water, NOW));
-  return Object.fromEntries(dueOf(system, today, NOW).map(({ says, at }) => [says, at.slice(0, 10)]));
+  return Object.fromEntries(
+    dueOf(system, today, NOW)
+      .filter(({ instrumentId }) => instrumentId === null)
+      .map(({ says, at }) => [says, at.slice(0, 10)]),
+  );
 }
 const fitted = <S extends Stage>(stage: S): S => ({ ...stage, name: 'This', fittedOn: '2026-06-01' });
 

@@ -1,48 +1,166 @@
-import { allStages, type System } from '../file';
+import { allStages, membraneStage, type System, type UpkeepRule } from '../file';
 import { inSentence } from '../quantity';
-import { kindOf, type Stage, type Upkeep } from '../stage';
+import { kindOf, type ServiceWork, type Stage, type Upkeep } from '../stage';
 import { allStandings } from '../advice';
+import { crossing } from './crossing';
 import { dateAfter } from './dates';
+import { OUTPUT_LIMITS } from './membraneFindings';
+import { lastDone } from './services';
 import type { Standing } from './standing';
 import { DAY_MS } from './volume';
 
-/** What is to be done, and when. */
+/** What is to be done, when, and why then. */
 export interface Due {
+  /** The same for the same piece of work, whenever it falls due. */
+  readonly id: string;
   readonly at: string;
   readonly says: string;
+  /** What sets the date: its litres, its months, the forecast, a rule of this system. */
+  readonly because: string;
+  /** The stage or meter it is about, and what it is written down as. */
+  readonly stageId: string | null;
+  readonly instrumentId: string | null;
+  readonly work: ServiceWork;
+  /** How often it comes round again by the calendar, days; null for what does not. */
+  readonly everyDays: number | null;
 }
 
 /** Beyond ten years nothing is planned: water with next to no chlorine would ask for centuries. */
 const FARTHEST_DAYS = 3650;
+/** A meter's tips are cleaned, its battery looked at, and it is set beside another twice a year (common practice). */
+const METER_DAYS = 182;
 
 /** What is to be done and when: by the calendar, by litres, or by the forecast, whichever comes first. */
-export function dueOf(system: System, { report, tracking }: Standing, now: string): Due[] {
-  const due: Due[] = [];
-  if (tracking?.daysLeft) due.push({ at: dateAfter(now, tracking.daysLeft.p10), says: `${system.name}: have resin ready` });
-  const standings = new Map(allStandings(system, report).map((standing) => [standing.stage.id, standing]));
-  for (const stage of allStages(system.train)) {
-    if (!('fittedOn' in stage) || stage.fittedOn === null) continue;
-    const since = `${stage.fittedOn}T00:00:00Z`;
-    const standing = standings.get(stage.id) ?? null;
-    for (const upkeep of kindOf<Stage>(stage).upkeep(stage, standing)) {
-      const at = dueAt(upkeep, since, standing?.litresPerDay ?? 0, now);
-      if (at) due.push({ at, says: `${system.name}: ${upkeep.says} ${inSentence(stage.name)}` });
-    }
-  }
-  return due;
+export function dueOf(system: System, standing: Standing, now: string): Due[] {
+  return [
+    ...resinDue(system, standing, now),
+    ...membraneDue(system, standing, now),
+    ...upkeepDue(system, standing, now),
+    ...metersDue(system),
+  ];
 }
 
-/** When a piece of upkeep is due next; null where nothing tells. */
-function dueAt({ afterDays, everyDays, litresLeft }: Upkeep, since: string, litresPerDay: number, now: string): string | null {
+function resinDue(system: System, { tracking }: Standing, now: string): Due[] {
+  if (!tracking?.daysLeft) return [];
+  const { stageId, name, limiting, daysLeft } = tracking;
+  const due = {
+    id: `${stageId}-resin`,
+    at: dateAfter(now, daysLeft.p10),
+    stageId,
+    instrumentId: null,
+    work: 'changed' as const,
+    everyDays: null,
+  };
+  return [
+    { ...due, says: `${system.name}: have resin ready`, because: `${inSentence(name)}, the ${limiting} side, spent then at the earliest` },
+  ];
+}
+
+/** The membrane by its course: when it will ask for cleaning at the earliest, never sooner than a season from now. */
+function membraneDue(system: System, { membrane }: Standing, now: string): Due[] {
+  const stage = membraneStage(system.train.stages);
+  const found =
+    membrane?.water && membrane.water.count >= 3 ? crossing(membrane.water, Math.log(OUTPUT_LIMITS.clean), Date.parse(now)) : null;
+  if (!stage || !found || found.p50 === null) return [];
+  const due = {
+    id: `${stage.id}-output`,
+    at: dateAfter(now, found.p50),
+    stageId: stage.id,
+    instrumentId: null,
+    work: 'cleaned' as const,
+    everyDays: null,
+  };
+  return [
+    {
+      ...due,
+      says: `${system.name}: clean or replace ${inSentence(stage.name)}`,
+      because: `its output reaches ${100 * OUTPUT_LIMITS.clean} % then`,
+    },
+  ];
+}
+
+/** A kind's own upkeep, or the rule somebody set in its place. */
+export function upkeepOf(system: System, stage: Stage, own: Upkeep): { readonly upkeep: Upkeep; readonly rule: UpkeepRule | null } {
+  const rule = system.upkeep.find(({ stageId, says }) => stageId === stage.id && says === own.says) ?? null;
+  if (!rule) return { upkeep: own, rule };
+  const { afterDays: _, everyDays, litresLeft: __, litresNew: ___, ...rest } = own;
+  const days = rule.days === null ? {} : everyDays === undefined ? { afterDays: rule.days } : { everyDays: rule.days };
+  return { upkeep: { ...rest, ...days, ...(rule.litres === null ? {} : { litresNew: rule.litres }) }, rule };
+}
+
+function upkeepDue(system: System, { report, use }: Standing, now: string): Due[] {
+  const standings = new Map(allStandings(system, report).map((standing) => [standing.stage.id, standing]));
+  return allStages(system.train).flatMap((stage): Due[] => {
+    if (!('fittedOn' in stage) || stage.fittedOn === null) return [];
+    const fitted = `${stage.fittedOn}T00:00:00Z`;
+    const standing = standings.get(stage.id) ?? null;
+    return kindOf<Stage>(stage)
+      .upkeep(stage, standing)
+      .flatMap((own): Due[] => {
+        const { upkeep, rule } = upkeepOf(system, stage, own);
+        const since = upkeep.everyDays === undefined ? fitted : (lastDone(system, { stageId: stage.id }, [own.work]) ?? fitted);
+        const litresLeft = rule?.litres == null ? upkeep.litresLeft : Math.max(0, rule.litres - (use[stage.id]?.passedL ?? 0));
+        const found = dueAt({ ...upkeep, ...(litresLeft === undefined ? {} : { litresLeft }) }, since, standing?.litresPerDay ?? 0, now);
+        if (!found) return [];
+        return [
+          {
+            id: `${stage.id}-${own.work}`,
+            at: found.at,
+            says: `${system.name}: ${own.says} ${inSentence(stage.name)}`,
+            because: `${found.by}${rule ? `, by this system’s own rule${rule.reason === '' ? '' : `: ${rule.reason}`}` : ''}`,
+            stageId: stage.id,
+            instrumentId: null,
+            work: own.work,
+            everyDays: upkeep.everyDays ?? null,
+          },
+        ];
+      });
+  });
+}
+
+/** When a piece of upkeep is due next and what sets it; null where nothing tells. */
+function dueAt(
+  { afterDays, everyDays, litresLeft }: Upkeep,
+  since: string,
+  litresPerDay: number,
+  now: string,
+): { readonly at: string; readonly by: string } | null {
   const daysLeft = litresLeft !== undefined && litresPerDay > 0 ? litresLeft / litresPerDay : Infinity;
   const dates = [
-    ...(daysLeft < FARTHEST_DAYS ? [dateAfter(now, daysLeft)] : []),
-    ...(afterDays === undefined ? [] : [dateAfter(since, afterDays)]),
-    ...(everyDays === undefined ? [] : [dateAfter(since, turns(since, now, everyDays) * everyDays)]),
+    ...(daysLeft < FARTHEST_DAYS ? [{ at: dateAfter(now, daysLeft), by: 'by the litres through it' }] : []),
+    ...(afterDays === undefined ? [] : [{ at: dateAfter(since, afterDays), by: `${Math.round(afterDays)} days after it was fitted` }]),
+    ...(everyDays === undefined
+      ? []
+      : [{ at: dateAfter(since, turns(since, now, everyDays) * everyDays), by: `every ${Math.round(everyDays)} days` }]),
   ];
-  return dates.sort()[0] ?? null;
+  return dates.sort((a, b) => a.at.localeCompare(b.at))[0] ?? null;
 }
 
-/** Which turn of a thing that comes round again is next, counted from the day of fitting. */
+/** Which turn of a thing that comes round again is next, counted from the day of fitting or the last time it was done. */
 const turns = (since: string, now: string, everyDays: number): number =>
   Math.max(1, Math.ceil((Date.parse(now) - Date.parse(since)) / DAY_MS / everyDays));
+
+/** Meters that stand at a probe: cleaned, looked after and compared, counted from the last time or from the day the system began. */
+function metersDue(system: System): Due[] {
+  const used = new Set(system.train.probes.map(({ instrumentId }) => instrumentId));
+  return system.instruments.flatMap((instrument): Due[] => {
+    if (!used.has(instrument.id)) return [];
+    const last = lastDone(system, { instrumentId: instrument.id }, ['cleaned', 'compared']);
+    const since = [last, instrument.calibratedOn && `${instrument.calibratedOn}T00:00:00Z`, system.createdAt]
+      .filter((at): at is string => at !== null)
+      .sort((a, b) => Date.parse(a) - Date.parse(b))
+      .at(-1)!;
+    return [
+      {
+        id: `${instrument.id}-meter`,
+        at: dateAfter(since, METER_DAYS),
+        says: `${system.name}: clean the tips of ${inSentence(instrument.name)}, compare it with another`,
+        because: 'twice a year',
+        stageId: null,
+        instrumentId: instrument.id,
+        work: 'compared',
+        everyDays: METER_DAYS,
+      },
+    ];
+  });
+}

@@ -1,5 +1,6 @@
 export { cartridgeChanged, lagStage } from './cartridges';
-export { dueOf } from './due';
+export { dueOf, upkeepOf, type Due } from './due';
+export { lastDone, serviced, worksOn, type ServiceDone } from './services';
 export { logFindings } from './findings';
 export { meterEntry, shownUnitOf } from './meterEntry';
 export { parseQuickLine, type QuickLine } from './quickline';

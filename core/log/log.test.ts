@@ -59,6 +59,10 @@ describe('the quick line', () => {
     ['300 9 0 1 cups / 3 3/4 cups', (l) => l.reading.wasteLPerH! / l.reading.productLPerH!, 3.75],
     ['300 9 0 1-3/8 cups/5½ cups', (l) => l.reading.wasteLPerH! / l.reading.productLPerH!, 4],
     ['300 9 0 1/4 cup/1 cup', (l) => l.reading.wasteLPerH! / l.reading.productLPerH!, 4],
+    ['300 9 0 410/-ml', (l) => [l.reading.productLPerH, l.reading.wasteLPerH], [24.6, null]],
+    ['300 9 0 -/1500ml', (l) => [l.reading.productLPerH, l.reading.wasteLPerH], [null, 90]],
+    ['300 9 0 85L/h 610 L/h', (l) => [l.reading.productLPerH, l.reading.wasteLPerH], [85, 610]],
+    ['- 9 11C', (l) => [l.reading.values.map((v) => v.shown), l.reading.temperatureC], [[9], 11]],
     [
       '300 9 0 410ml/1.5L 59psi',
       (l) => [Math.round(l.reading.productLPerH! * 10), l.reading.wasteLPerH, l.reading.values.length],

@@ -36,10 +36,12 @@ const JUG = `(${AMOUNT}\\s*(?:cups?|ml|l|fl\\.? ?oz|oz|pints?|pt|quarts?|qt|gal)
 /** Two jugs, each with its unit: 1 cup/4 cups. */
 const JUGS = `${JUG}\\s*\\/\\s*${JUG}`;
 /** A number, perhaps a second one after a slash, perhaps a unit. */
+/** One of two jugs that was not filled: 410/-ml, -/1500ml. */
+const HALF = '(?:\\d[\\d.,]*\\s*\\/\\s*[-–—]|[-–—]\\s*\\/\\s*\\d[\\d.,]*)(?:\\s*[a-z]+)?';
 const NUMBERS = '[+-]?\\d[\\d.,]*(?:\\s*\\/\\s*\\d[\\d.,]*)?(?:\\s*(?:°\\s*[CF]\\b|[a-zµμ³][a-zµμ³/·]*))?';
 /** In the place of a probe that was not read. */
 const NOT_READ = '(?<=\\s|^)[-–—](?=\\s|$)';
-const CHUNK = new RegExp(`${JUGS}|${NUMBERS}|${NOT_READ}`, 'giu');
+const CHUNK = new RegExp(`${JUGS}|${HALF}|${NUMBERS}|${NOT_READ}`, 'giu');
 const ONLY_DASH = /^[-–—]$/;
 const ONLY_JUGS = new RegExp(`^${JUGS}$`, 'iu');
 
@@ -134,6 +136,7 @@ function readToken(text: string, probes: readonly Probe[], instruments: readonly
   const jugs = ONLY_JUGS.exec(text);
   if (jugs) return readFlows(jugs[1]!, jugs[2]!, text, draft);
   if (/\d\s*\/\s*\d/.test(text)) return readPair(text, draft);
+  if (/[-–—]\s*\/|\/\s*[-–—]/.test(text)) return readHalf(text, draft);
   const number = readNumber(plainText(text));
   const unit = number.kind === 'number' ? number.rest.trim() : '';
   if (number.kind !== 'number') return problem(`“${text}” is not a number.`);
@@ -148,6 +151,11 @@ function readToken(text: string, probes: readonly Probe[], instruments: readonly
   if (unitBySpelling('volumeL', unit)) {
     return once(draft, 'meterL', text, 'volumeL', 'Product meter', (said) => ({ kind: 'meter', says: `product meter ${said}` }));
   }
+  if (unitBySpelling('flowLPerH', unit)) {
+    const key = draft.productLPerH === null ? 'productLPerH' : 'wasteLPerH';
+    const label = key === 'productLPerH' ? 'Product' : 'Waste';
+    return once(draft, key, text, 'flowLPerH', label, (said) => ({ kind: 'flows', says: `${label.toLowerCase()} ${said}` }));
+  }
   return problem(`“${text}”: ${unit} is not a unit known here. Use ppm, µS, psi, bar, C, F, or 410/1500ml for product and waste a minute.`);
 }
 
@@ -156,7 +164,7 @@ const problem = (says: string): TokenReading => ({ kind: 'error', says });
 /** Reads a quantity into a place of the draft that may be filled once. */
 function once(
   draft: Draft,
-  key: 'pressureBar' | 'temperatureC' | 'meterL',
+  key: 'pressureBar' | 'temperatureC' | 'meterL' | 'productLPerH' | 'wasteLPerH',
   text: string,
   dimension: Dimension,
   label: string,
@@ -203,6 +211,20 @@ function readPair(text: string, draft: Draft): TokenReading {
   const secondNumber = readNumber(plainText(second));
   const unit = secondNumber.kind === 'number' ? secondNumber.rest.trim() : '';
   return readFlows(unit === '' ? first : `${first} ${unit}`, text.slice(text.indexOf('/') + 1), text, draft);
+}
+
+/** One jug of the two: 410/-ml. */
+function readHalf(text: string, draft: Draft): TokenReading {
+  const [first = '', second = ''] = text.split('/').map((part) => part.trim());
+  const isProduct = /\d/.test(first);
+  const unit = /[a-z]+$/i.exec(second)?.[0] ?? 'mL';
+  const key = isProduct ? 'productLPerH' : 'wasteLPerH';
+  const label = isProduct ? 'product' : 'waste';
+  if (draft[key] !== null) return problem(`The ${label} is given twice: “${text}”.`);
+  const read = parseQuantity(`${isProduct ? first : second.replace(/[a-z]+$/i, '')} ${unit}`, 'volumeL', { field: `The ${label}` });
+  if (!read.ok) return problem(read.error.message);
+  draft[key] = read.value.value * MINUTES_PER_HOUR;
+  return { kind: 'flows', says: `${label} ${read.value.typedValue}${THIN}${read.value.unit}/min` };
 }
 
 /** Product and waste of the same minute. */

@@ -1,6 +1,6 @@
 import type { Reading, System } from '../file';
 import { median, middleSpread } from '../numeric';
-import { formatQuantity, inSentence, THIN, type Dimension } from '../quantity';
+import { formatQuantity, inSentence, THIN } from '../quantity';
 import { productLPerDay } from '../goal';
 import { inletBar } from '../train';
 import { shownUnitOf } from './meterEntry';
@@ -187,7 +187,7 @@ function quantitySlip(
   const value = reading[key];
   if (value === null) return null;
   const values = near.flatMap((one) => one[key] ?? []);
-  const told = (v: number): string => formatQuantity(v, key as Dimension, system.units).text;
+  const told = (v: number): string => formatQuantity(v, key, system.units).text;
   const others = otherUnits(key, value);
   if (key === 'temperatureC') {
     const usual = values.length >= LEAST_NEIGHBOURS ? median(values) : null;

@@ -122,3 +122,6 @@ export const MAX_TEMPERATURE_C = 45;
 export const MAX_CHLORINE_MG_L = 0.1;
 /** Feed pH an element stands day after day: small tap-water elements, and larger ones (recalled). */
 export const pHRange = (id: ElementClass): readonly [low: number, high: number] => (isSmallElement(id) ? [3, 10] : [2, 11]);
+
+/** Whether elements of a class are made for sea water: tested at tens of grams a litre. */
+export const isSeawaterElement = (elementClass: ElementClass): boolean => ELEMENT_ROWS[elementClass].testNaClMgL > 10_000;

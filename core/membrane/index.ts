@@ -5,6 +5,7 @@ export {
   ELEMENT_ROWS,
   MAX_CHLORINE_MG_L,
   MAX_TEMPERATURE_C,
+  isSeawaterElement,
   isSmallElement,
   pHRange,
   type ElementClass,

@@ -56,7 +56,7 @@ export const calcite = defineStage(schema, {
     { part: 'calcite', name: 'Calcite', why: 'fills the bed', count: volumeL, unit: 'L', each: prices.calcitePerL, wearsDays: 365 },
     housing('for the calcite'),
   ],
-  upkeep: () => [{ says: 'change', afterDays: 365 }],
+  upkeep: () => [{ says: 'change', work: 'changed', afterDays: 365 }],
   findings: none,
   facts: none,
   fill: zero,

@@ -99,7 +99,7 @@ export const carbon = defineStage(schema, {
   upkeep: (_stage, standing) => {
     const carbon = standing?.carbon;
     const litres = carbon && carbon.litresLeft !== null ? { litresLeft: carbon.litresLeft, litresNew: carbon.litresNew! } : {};
-    return [{ says: 'change', afterDays: HALF_YEAR_DAYS, ...litres }];
+    return [{ says: 'change', work: 'changed', afterDays: HALF_YEAR_DAYS, ...litres }];
   },
   findings,
   facts: ({ carbon: state, units }) =>

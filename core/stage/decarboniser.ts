@@ -281,7 +281,7 @@ export const decarboniser = defineStage(schema, {
   ],
   upkeep: (_stage, standing) => {
     const life = standing && cartridgeLife(standing);
-    return life ? [{ says: 'change', afterDays: life.months * DAYS_PER_MONTH }] : [];
+    return life ? [{ says: 'change', work: 'changed', afterDays: life.months * DAYS_PER_MONTH }] : [];
   },
   findings,
   facts: none,

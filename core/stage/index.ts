@@ -52,7 +52,9 @@ export { cartridgeLife, type CartridgeLife } from './decarboniser';
 export { capacityChart, dialBlend, type DialBlend } from './dial';
 export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';
 export { byUrgency, raisedBy, type Finding, type FindingAction, type Severity } from './finding';
+export { SERVICE_WORK } from './kind';
 export type {
+  ServiceWork,
   AnyStage,
   Around,
   Form,

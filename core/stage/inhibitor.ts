@@ -99,7 +99,7 @@ export const inhibitor = defineStage(schema, {
     },
     housing('for the inhibitor'),
   ],
-  upkeep: () => [{ says: 'change', afterDays: HALF_YEAR_DAYS }],
+  upkeep: () => [{ says: 'change', work: 'changed', afterDays: HALF_YEAR_DAYS }],
   findings,
   facts: none,
   fill: zero,

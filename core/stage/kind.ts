@@ -142,8 +142,14 @@ export interface StepsAround<S> {
   readonly meterStepUScm: number;
 }
 
+/** What is done to a part or a meter, again and again. */
+export const SERVICE_WORK = ['changed', 'movedUp', 'cleaned', 'rinsed', 'refilled', 'flushed', 'battery', 'compared', 'adjusted'] as const;
+export type ServiceWork = (typeof SERVICE_WORK)[number];
+
 /** Something to be done to a stage again and again, or once. */
 export interface Upkeep {
+  /** What it is written down as when it is done. */
+  readonly work: ServiceWork;
   /** What is done, before the name of the stage: "change", "salt of". */
   readonly says: string;
   /** Days after fitting at which it is due at the latest. */

@@ -6,6 +6,7 @@ import {
   ELEMENT_CLASSES,
   ELEMENT_ROWS,
   elementCount,
+  isSeawaterElement,
   isSmallElement,
   rankFluxLmh,
   restrictorFlowLPerH,
@@ -312,7 +313,8 @@ export const membrane = defineStage(schema, {
     ];
   },
   // When it is due the log's trend says.
-  upkeep: none,
+  // A membrane left idle in sea water fouls within days (common practice: weekly, with water free of chlorine).
+  upkeep: ({ elementClass }) => (isSeawaterElement(elementClass) ? [{ says: 'flush', work: 'flushed', everyDays: 7 }] : []),
   findings: none,
   facts: ({ unit, worn, safeRecovery, units }) => {
     if (!unit) return [];

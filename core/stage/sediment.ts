@@ -69,7 +69,7 @@ export const sediment = defineStage(schema, {
     },
     housing('for the sediment cartridge'),
   ],
-  upkeep: () => [{ says: 'change', afterDays: HALF_YEAR_DAYS }],
+  upkeep: () => [{ says: 'change', work: 'changed', afterDays: HALF_YEAR_DAYS }],
   findings: none,
   facts: ({ worn, units }) => [['Full of dirt, by the log', formatQuantity(worn.loading ?? 0, 'fraction', units).text]],
   fill: ({ worn }) => worn.loading ?? 0,

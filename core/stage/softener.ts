@@ -173,7 +173,14 @@ export const softener = defineStage(schema, {
   ],
   upkeep: (_stage, standing) => {
     const plan = standing && softenerPlan(standing);
-    return [{ says: 'salt of', everyDays: SALT_DAYS, ...(plan?.ok ? { takes: (plan.value.saltKgPerYear * SALT_DAYS) / 365 } : {}) }];
+    return [
+      {
+        says: 'salt of',
+        work: 'refilled',
+        everyDays: SALT_DAYS,
+        ...(plan?.ok ? { takes: (plan.value.saltKgPerYear * SALT_DAYS) / 365 } : {}),
+      },
+    ];
   },
   findings,
   facts: none,

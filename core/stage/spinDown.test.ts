@@ -41,7 +41,7 @@ describe('a spin-down filter', () => {
     expect(said(0.8)[0]).toContain('more often than every 14 days');
   });
   it('is rinsed again and again, and once at commissioning', () => {
-    expect(kindOf(fresh).upkeep({ ...fresh, rinseEveryDays: 10 }, null)).toEqual([{ says: 'rinse', everyDays: 10 }]);
+    expect(kindOf(fresh).upkeep({ ...fresh, rinseEveryDays: 10 }, null)).toEqual([{ says: 'rinse', work: 'rinsed', everyDays: 10 }]);
     const [step] = kindOf(fresh).steps(fresh, {} as never);
     expect(step!.title).toBe('Rinse spin-down filter once');
     expect(step!.cautions!.map(({ title }) => title)).toEqual(['Stay with it']);

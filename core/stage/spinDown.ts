@@ -90,7 +90,7 @@ export const spinDown = defineStage(schema, {
       count: 1,
     },
   ],
-  upkeep: ({ rinseEveryDays }) => [{ says: 'rinse', everyDays: rinseEveryDays }],
+  upkeep: ({ rinseEveryDays }) => [{ says: 'rinse', work: 'rinsed', everyDays: rinseEveryDays }],
   findings: ({ stage }) =>
     stage.loading < RINSE_SOONER
       ? []

@@ -61,7 +61,7 @@ export const uv = defineStage(schema, {
     { part: 'uv-chamber', name: 'UV chamber with its ballast', why: 'one', count: 1 },
     { part: 'uv-lamp', name: 'UV lamp', why: 'about 9,000 hours', count: 1, each: prices.lamp, wearsDays: LAMP_DAYS },
   ],
-  upkeep: () => [{ says: 'change', afterDays: LAMP_DAYS }],
+  upkeep: () => [{ says: 'change', work: 'changed', afterDays: LAMP_DAYS }],
   findings: ({ stage, before }) => {
     if (!(before.flowLPerH > 0)) return [];
     const dose = uvDoseMJPerCm2(stage.intensityMWPerCm2 * UV_END_OF_LIFE, stage.chamberL, before.flowLPerH);

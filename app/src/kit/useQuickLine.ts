@@ -1,7 +1,9 @@
 import { newId } from '../store/newId';
 import type { Reading, System } from '@yes-clear/core/file';
 import { parseQuickLine, type QuickLine } from '@yes-clear/core/log';
+import { useNow } from '@vueuse/core';
 import { computed, type ComputedRef, type Ref } from 'vue';
+import { localClock } from '../time/localClock';
 import { useDraft } from './useDraft';
 
 /** A line being typed for a system, and the reading it makes. */
@@ -13,9 +15,13 @@ export function useQuickLine(system: () => System | null): {
   clear: () => void;
 } {
   const text = useDraft(() => system()?.id ?? null);
+  // What “today” and a day without a year mean moves on with the clock.
+  const clock = useNow({ interval: 60_000 });
   const parsed = computed(() => {
     const current = system();
-    return current ? parseQuickLine(text.value, current.train.probes, current.instruments) : null;
+    return current
+      ? parseQuickLine(text.value, current.train.probes, current.instruments, localClock(clock.value, current.units.temperature === '°F'))
+      : null;
   });
   return {
     text,
@@ -23,7 +29,7 @@ export function useQuickLine(system: () => System | null): {
     make: () => {
       const current = system();
       if (!current || !parsed.value || parsed.value.problem !== null) return null;
-      return { ...parsed.value.reading, id: newId(), systemId: current.id, at: new Date().toISOString() };
+      return { ...parsed.value.reading, id: newId(), systemId: current.id, at: parsed.value.at ?? new Date().toISOString() };
     },
     clear: () => {
       text.value = '';

@@ -1,17 +1,19 @@
 <script setup lang="ts">
 import { DAYS_PER_MONTH, inSentence, THIN } from '@yes-clear/core/quantity';
-import { longDay } from '../time/dates';
+import { longDay, shortDay } from '../time/dates';
 import { isLikelyDate, type Reading } from '@yes-clear/core/file';
 import { DAY_MS } from '@yes-clear/core/log';
-import { computed, defineAsyncComponent, ref } from 'vue';
+import { computed, defineAsyncComponent } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
-import { useQuickLine } from '../kit/useQuickLine';
+import { useLogging } from '../kit/useLogging';
+import { useQuickReading } from '../kit/useQuickReading';
+import DoubtList from '../kit/DoubtList.vue';
 import { useNotice } from '../kit/useNotice';
 import { useOpenSystem } from '../system/openSystem';
 import { useHistory } from '../store/history';
-import { logReading, removeReading } from '../store/readings';
+import { removeReading } from '../store/readings';
 import { useSaving } from '../store/saving';
 import CartridgeChange from './CartridgeChange.vue';
 import ReadingTable from './ReadingTable.vue';
@@ -23,20 +25,12 @@ const current = useOpenSystem();
 const { system, readings, solved, now } = current;
 const tracking = computed(() => solved.value?.tracking ?? null);
 const notice = useNotice();
-const { text, parsed, make, clear } = useQuickLine(() => system.value);
+const logging = useLogging(() => system.value);
+const { text, parsed, busy, doubts } = logging;
+const quick = useQuickReading();
 
 const saving = useSaving();
 const history = useHistory();
-const busy = ref(false);
-async function log(): Promise<void> {
-  const reading = busy.value ? null : make();
-  if (!reading) return;
-  busy.value = true;
-  const kept = await saving.keep('the reading', () => logReading(reading));
-  busy.value = false;
-  // What is not kept stays in the line.
-  if (kept.ok) clear();
-}
 async function remove(reading: Reading): Promise<void> {
   const kept = await saving.keep('removing the reading', () => removeReading(reading));
   if (kept.ok) notice.say('Reading removed.', { label: 'Undo', run: () => void history.undo().then((says) => notice.say(says)) });
@@ -69,9 +63,9 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
   <div v-if="system && parsed" class="work">
     <main class="stack">
       <h1 class="hidden">Log</h1>
-      <form class="sheet line" @submit.prevent="log">
-        <span class="today">Now</span>
-        <QuickLineField v-model="text" :system="system" :parsed="parsed" @submit="log" />
+      <form class="sheet line" @submit.prevent="logging.submit">
+        <span class="today">{{ parsed.at ? shortDay(parsed.at) : 'Now' }}</span>
+        <QuickLineField v-model="text" :system="system" :parsed="parsed" @submit="logging.submit" />
         <p class="says small" aria-live="polite">
           <span v-if="text && parsed.problem" class="problem">{{ parsed.problem }}</span>
           <template v-else-if="text">{{ parsed.spelled }}</template>
@@ -80,7 +74,11 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
             minute, litres on the meter</span
           >
         </p>
-        <button class="button primary" type="submit" :disabled="parsed.problem !== null || busy">Log it <kbd>↵</kbd></button>
+        <button class="button keys" type="button" @click="quick.start(system.id)">Keypad</button>
+        <button class="button primary" type="submit" :disabled="parsed.problem !== null || busy || doubts.length > 0">
+          Log it <kbd>↵</kbd>
+        </button>
+        <DoubtList v-if="doubts.length > 0" class="doubts" :doubts="doubts" @answer="logging.answer" />
       </form>
       <template v-if="readings.length > 0">
         <section v-if="probes" class="sheet panel">
@@ -145,8 +143,10 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
 .line { display: grid; grid-template-columns: auto minmax(200px, 1.1fr) minmax(160px, 1fr) auto; gap: 6px 14px; align-items: center; padding: 8px 12px 8px 14px; }
 .today { color: var(--muted); font-weight: 650; }
 .says { line-height: 1.35; }
+.keys { display: none; }
+.doubts { grid-column: 1 / -1; padding: 6px 0; }
 .problem { color: var(--bad); font-weight: 550; }
 h2 span { font-weight: 450; font-size: 13.3px; color: var(--muted); padding-left: 8px; }
 @media (max-width: 1000px) { .line { grid-template-columns: auto 1fr auto; } .says { grid-column: 1 / -1; order: 4; } }
-@media (max-width: 860px) { .line .button { min-height: 44px; } .line kbd, .today { display: none; } .line { grid-template-columns: 1fr auto; } h2 span { display: block; padding: 0; } }
+@media (max-width: 860px) { .keys { display: inline-flex; } .line .button { min-height: 44px; } .line kbd, .today { display: none; } .line { grid-template-columns: 1fr auto auto; } h2 span { display: block; padding: 0; } }
 </style>

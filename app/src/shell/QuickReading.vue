@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { inSentence } from '@yes-clear/core/quantity';
-import { shownUnitOf } from '@yes-clear/core/log';
+import { addDays, differenceInCalendarDays, format, parseISO } from 'date-fns';
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
-import type { System } from '@yes-clear/core/file';
+import type { Reading, System } from '@yes-clear/core/file';
+import { shortDay } from '../time/dates';
+import DoubtList from '../kit/DoubtList.vue';
+import ReadingPad from '../kit/ReadingPad.vue';
+import { useLogging } from '../kit/useLogging';
+import { usePad } from '../kit/usePad';
 import Segments from '../kit/Segments.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
-import { useQuickLine } from '../kit/useQuickLine';
 import { database } from '../store/database';
-import { logReading } from '../store/readings';
-import { useSaving } from '../store/saving';
 import { useSystemHeads } from '../store/heads';
 import { useNotice } from '../kit/useNotice';
 import { useQuickReading } from '../kit/useQuickReading';
@@ -28,7 +30,8 @@ watch(
   },
   { immediate: true },
 );
-const { text, parsed, make, clear } = useQuickLine(() => system.value);
+const { text, parsed, busy, doubts, refused, submit, answer } = useLogging(() => system.value);
+const pad = usePad(() => system.value, text, parsed);
 const field = useTemplateRef<InstanceType<typeof QuickLineField>>('field');
 watch(
   [() => quick.open, rows],
@@ -40,39 +43,28 @@ watch(
   { immediate: true },
 );
 
-/** The pad writes the first numbers of the line, one a probe; what follows them is kept. */
-const at = ref(0);
-const parts = computed(() => text.value.split(' '));
-const probes = computed(() => system.value?.train.probes.slice(0, 3) ?? []);
-function press(key: string): void {
-  const next = [...parts.value];
-  while (next.length < probes.value.length) next.push('');
-  const now = next[at.value] ?? '';
-  next[at.value] = key === '⌫' ? now.slice(0, -1) : now + key;
-  text.value = next.join(' ');
-}
-const unitOf = (instrumentId: string): string => {
-  const instrument = system.value?.instruments.find((candidate) => candidate.id === instrumentId);
-  return instrument ? shownUnitOf(instrument) : '';
-};
-
-const saving = useSaving();
-const busy = ref(false);
-/** Why the store did not take it; what was typed stays in the line. */
-const refused = ref<string | null>(null);
-async function save(): Promise<void> {
-  const reading = busy.value ? null : make();
+const today = computed(() => format(new Date(), 'yyyy-MM-dd'));
+/** The day logged before, while readings of a paper record are typed in. */
+let before: string | null = null;
+const paper = computed(() => parsed.value?.at !== null && parsed.value?.at !== undefined);
+async function done(reading: Reading | null): Promise<void> {
   if (!reading || !system.value) return;
-  busy.value = true;
-  const kept = await saving.keep('the reading', () => logReading(reading));
-  busy.value = false;
-  refused.value = kept.ok ? null : `Not saved: ${kept.reason}. ${kept.remedy}`;
-  if (!kept.ok) return;
-  notice.say(`Logged for ${system.value.name}.`);
-  clear();
-  at.value = 0;
-  quick.open = false;
+  const day = format(parseISO(reading.at), 'yyyy-MM-dd');
+  if (day === today.value) {
+    notice.say(`Logged for ${system.value.name}.`);
+    quick.open = false;
+    return;
+  }
+  // A reading of another day is one of many: the next is proposed, as far on as the last two lay apart.
+  notice.say(`${shortDay(reading.at)} logged for ${system.value.name}.`);
+  const stride = before === null ? USUAL_STRIDE : Math.max(1, differenceInCalendarDays(parseISO(day), parseISO(before)));
+  before = day;
+  const next = format(addDays(parseISO(day), stride), 'yyyy-MM-dd');
+  pad.startOn(next < today.value ? next : '');
 }
+/** A week: how far readings on paper usually lie apart (common practice). */
+const USUAL_STRIDE = 7;
+const save = async (): Promise<void> => done(await submit());
 </script>
 
 <template>
@@ -101,28 +93,23 @@ async function save(): Promise<void> {
             minute.</span
           >
         </p>
-        <div class="pads">
-          <div class="probes">
-            <button v-for="(probe, i) in probes" :key="probe.id" type="button" class="probe" :class="{ on: at === i }" @click="at = i">
-              <span>{{ probe.name }}</span><strong>{{ parts[i] || '–' }}</strong
-              ><span>{{ unitOf(probe.instrumentId) }}</span>
-            </button>
-          </div>
-          <div class="keys">
-            <button
-              v-for="key in ['1', '2', '3', '4', '5', '6', '7', '8', '9', '.', '0', '⌫']"
-              :key="key"
-              type="button"
-              :aria-label="key === '⌫' ? 'delete' : key"
-              @click="press(key)"
-            >
-              {{ key }}
-            </button>
-          </div>
-        </div>
-        <button class="button primary log" type="button" :disabled="parsed.problem !== null || busy" @click="save">
-          Log it <kbd>↵</kbd>
-        </button>
+        <DoubtList v-if="doubts.length > 0" :doubts="doubts" @answer="async (doubt, how) => done(await answer(doubt, how))" />
+        <template v-else>
+          <ReadingPad
+            class="pad"
+            :fields="pad.fields.value"
+            :at="pad.at.value"
+            :values="pad.values.value"
+            :today="today"
+            @select="pad.at.value = $event"
+            @press="pad.press"
+            @next="pad.next"
+            @day="pad.setDay($event === today ? '' : $event)"
+          />
+          <button class="button primary log" type="button" :disabled="parsed.problem !== null || busy" @click="save">
+            {{ paper ? 'Log it, then the next' : 'Log it' }} <kbd>↵</kbd>
+          </button>
+        </template>
         <p v-if="refused" class="problem" role="alert">{{ refused }}</p>
       </template>
     </v-card>
@@ -135,13 +122,7 @@ async function save(): Promise<void> {
 .head { display: flex; justify-content: space-between; align-items: center; }
 .spelled { min-height: 42px; font-size: 14px; }
 .problem { color: var(--bad); font-weight: 550; }
-.pads { display: none; gap: 10px; }
-.probes { display: grid; grid-template-columns: repeat(3, 1fr); gap: 8px; }
-.probe { display: grid; justify-items: center; border: 1px solid var(--line); border-radius: 11px; background: var(--sheet); padding: 8px 4px; font: inherit; font-size: 13px; color: var(--muted); }
-.probe strong { font-size: 26px; color: var(--ink); line-height: 1.2; }
-.probe.on { border: 2px solid var(--action); padding: 7px 3px; }
-.keys { display: grid; grid-template-columns: repeat(3, 1fr); gap: 6px; }
-.keys button { height: 52px; border: 1px solid var(--line); border-radius: 11px; background: var(--paper); font: 600 22px var(--digits); color: var(--ink); touch-action: manipulation; }
+.pad { display: none; }
 .log { justify-content: center; min-height: 46px; }
-@media (max-width: 860px), (pointer: coarse) { .pads { display: grid; } }
+@media (max-width: 860px), (pointer: coarse) { .pad { display: grid; } .spelled { min-height: 0; } .quick-card { padding: 12px 12px 14px; gap: 9px; } }
 </style>

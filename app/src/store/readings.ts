@@ -1,4 +1,6 @@
 import { readingIssue, type Reading } from '@yes-clear/core/file';
+import Dexie from 'dexie';
+import { database } from './database';
 import { commit } from './edits';
 import { DoesNotFit } from './whyNotKept';
 
@@ -12,3 +14,25 @@ export async function logReading(reading: Reading): Promise<void> {
 /** Takes a reading away, undoable. */
 export const removeReading = (reading: Reading): Promise<void> =>
   commit('reading removed', [{ kind: 'reading', before: reading, after: null }]);
+
+/** Readings about a moment: what a new one is held against before it counts. */
+export async function readingsAround(systemId: string, at: string): Promise<Reading[]> {
+  const [before, after] = await Promise.all([
+    database.readings
+      .where('[systemId+at]')
+      .between([systemId, Dexie.minKey], [systemId, at], true, true)
+      .reverse()
+      .limit(AROUND)
+      .toArray(),
+    database.readings.where('[systemId+at]').between([systemId, at], [systemId, Dexie.maxKey], false, true).limit(AROUND).toArray(),
+  ]);
+  return [...before.reverse(), ...after];
+}
+const AROUND = 40;
+
+/** Writes a reading as it is now, undoable. */
+export async function changeReading(before: Reading, after: Reading, label = 'reading changed'): Promise<void> {
+  const issue = readingIssue(after);
+  if (issue) throw new DoesNotFit(`${issue.path} is ${issue.value}; accepted is ${issue.expected}`);
+  await commit(label, [{ kind: 'reading', before, after }]);
+}
