@@ -237,9 +237,10 @@ test('undo takes back just what was done, names it, works by touch and outlives 
   await phase(page, 'Log');
   const before = await storedNotes(page, CORAL);
   await page
-    .getByRole('button', { name: /^Remove the reading/ })
+    .getByRole('button', { name: /^Change the reading/ })
     .first()
-    .click();
+    .press('Enter');
+  await page.getByRole('button', { name: 'Remove it' }).click();
   await expect.poll(async () => (await storedNotes(page, CORAL)).length).toBe(before.length - 1);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(async () => (await storedNotes(page, CORAL)).length).toBe(before.length);

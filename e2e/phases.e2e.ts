@@ -75,13 +75,14 @@ test('build: what is in the jugs survives a killed tab', async ({ page, context 
 
 test('log: a reading is removed and brought back, and the charts follow', async ({ page }) => {
   await openDemo(page, CORAL, 'log');
-  const rows = page.getByRole('row');
+  const rows = page.getByRole('region', { name: 'Readings' }).getByRole('row');
   await expect(rows).toHaveCount(13);
   const newest = await rows.nth(1).innerText();
   await page
-    .getByRole('button', { name: /^Remove the reading/ })
+    .getByRole('button', { name: /^Change the reading/ })
     .first()
-    .click();
+    .press('Enter');
+  await page.getByRole('button', { name: 'Remove it' }).click();
   await expect(rows.nth(1)).not.toHaveText(newest);
   await page.keyboard.press('Control+z');
   await expect.poll(() => rows.nth(1).innerText()).toBe(newest);

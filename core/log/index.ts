@@ -14,3 +14,4 @@ export { dayWords, seasonWords } from './days';
 export { DAY_MS } from './volume';
 export { slipsOf, type Doubt } from './slips';
 export { readWhen, momentText, type CalendarMoment, type LocalClock } from './when';
+export { edited, lineOf } from './lineOf';

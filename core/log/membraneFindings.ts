@@ -60,7 +60,7 @@ function outputFinding({ water, movedBy }: MembraneTrend, against: string, now: 
   return {
     id: 'output',
     severity: spent ? 'bad' : toClean || toWatch ? 'mind' : 'good',
-    title: `Membrane makes ${figure} ${against} at the same warmth and pressure`,
+    title: `Membrane makes ${figure} ${against}, at 25${THIN}°C and design pressure`,
     why: `${moved}${verdict}`,
   };
 }

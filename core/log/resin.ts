@@ -28,8 +28,8 @@ export interface ResinPoint {
   readonly litres: number;
   readonly cationEq: number;
   readonly anionEq: number;
-  /** Share of the capacity left at the middle estimate. */
-  readonly remaining: number;
+  /** Share of the capacity left, of the side that has less. */
+  readonly remaining: Band;
 }
 
 /** The first resin of a train as the log sees it. */
@@ -134,7 +134,7 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
     const there = previous ? ecOf(previous) : here;
     const ec25 = here === null ? slopes.modelledEc25 : (here + (there ?? here)) / 2;
     totals = addLoad(totals, volume.litres, ec25, slopes);
-    points.push({ at: reading.at, ...totals, remaining: middleLeft(totals, cationBelief, anionBelief, points.length + 1) });
+    points.push({ at: reading.at, ...totals, remaining: leftOf(totals, cationBelief, anionBelief, points.length + 1) });
     longestGapDays = Math.max(longestGapDays, days);
     previous = reading;
     from = Date.parse(reading.at);
@@ -200,10 +200,12 @@ function addLoad(totals: Totals, litres: number, ec25: number, slopes: Slopes): 
   };
 }
 
-function middleLeft(totals: Totals, cation: CapacityBelief | null, anion: CapacityBelief | null, intervals: number): number {
-  const left = (belief: CapacityBelief | null, eq: number): number =>
-    belief ? forecastCartridge(belief, eq, loadSd(intervals), 0).remaining.p50 : 1;
-  return Math.min(left(cation, totals.cationEq), left(anion, totals.anionEq));
+/** What is left of the side that has less, as a band. */
+function leftOf(totals: Totals, cation: CapacityBelief | null, anion: CapacityBelief | null, intervals: number): Band {
+  const left = (belief: CapacityBelief | null, eq: number): Band =>
+    belief ? forecastCartridge(belief, eq, loadSd(intervals), 0).remaining : { p10: 1, p50: 1, p90: 1 };
+  const [a, b] = [left(cation, totals.cationEq), left(anion, totals.anionEq)];
+  return a.p50 <= b.p50 ? a : b;
 }
 
 interface Rate {

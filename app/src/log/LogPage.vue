@@ -3,7 +3,7 @@ import { DAYS_PER_MONTH, inSentence, THIN } from '@yes-clear/core/quantity';
 import { longDay, shortDay } from '../time/dates';
 import { isLikelyDate, type Reading } from '@yes-clear/core/file';
 import { DAY_MS } from '@yes-clear/core/log';
-import { computed, defineAsyncComponent } from 'vue';
+import { computed, defineAsyncComponent, ref, shallowRef } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
@@ -15,9 +15,12 @@ import { useOpenSystem } from '../system/openSystem';
 import { useHistory } from '../store/history';
 import { removeReading } from '../store/readings';
 import { useSaving } from '../store/saving';
-import CartridgeChange from './CartridgeChange.vue';
+import PartChange from './PartChange.vue';
+import ReadingEditor from './ReadingEditor.vue';
 import ReadingTable from './ReadingTable.vue';
-import { probeChart, removalChart, resinChart } from './useLogSeries';
+import WorkPanel from './WorkPanel.vue';
+import { courseChart, probeChart, resinChart, usedChart, workMarks } from './useLogSeries';
+import { useTimeWindow } from '../kit/chart/useTimeWindow';
 
 /** Log: a line a reading, three charts, and what they say. */
 const LineChart = defineAsyncComponent(() => import('../kit/chart/LineChart.vue'));
@@ -31,17 +34,37 @@ const quick = useQuickReading();
 
 const saving = useSaving();
 const history = useHistory();
+const undo = { label: 'Undo', run: () => void history.undo().then((says) => notice.say(says)) };
+/** The reading that is being changed, and the part work is being written down on. */
+const editing = shallowRef<Reading | null>(null);
+const working = ref<string | true | null>(null);
 async function remove(reading: Reading): Promise<void> {
+  editing.value = null;
   const kept = await saving.keep('removing the reading', () => removeReading(reading));
-  if (kept.ok) notice.say('Reading removed.', { label: 'Undo', run: () => void history.undo().then((says) => notice.say(says)) });
+  if (kept.ok) notice.say('Reading removed.', undo);
 }
-/** Readings that can be drawn: of years in which they can have been taken. */
-const dated = computed(() => readings.value.filter(({ at }) => isLikelyDate(at)));
+function changed(): void {
+  editing.value = null;
+  notice.say('Reading changed.', undo);
+}
+/** Readings that can be drawn: of years in which they can have been taken, and not struck out. */
+const dated = computed(() => readings.value.filter(({ at, counts }) => counts && isLikelyDate(at)));
 const from = computed(() => (dated.value[0] ? Date.parse(dated.value[0].at) - 3 * DAY_MS : 0));
 const today = computed(() => Date.parse(now.value));
+const membrane = computed(() => solved.value?.membrane ?? null);
 const probes = computed(() => (system.value && dated.value.length > 0 ? probeChart(system.value, dated.value) : null));
-const removal = computed(() => (system.value && dated.value.length > 0 ? removalChart(system.value, dated.value) : null));
+const output = computed(() => (membrane.value ? courseChart(membrane.value, 'water', today.value) : null));
+const salt = computed(() => (membrane.value ? courseChart(membrane.value, 'salt', today.value) : null));
+const used = computed(() => (!output.value && system.value ? usedChart(dated.value, system.value.units) : null));
 const resin = computed(() => (tracking.value ? resinChart(tracking.value, now.value) : null));
+const moments = computed(() => (system.value ? workMarks(system.value) : []));
+const outliers = computed(
+  () => new Set((membrane.value?.points ?? []).filter(({ outlier }) => outlier.water || outlier.salt).map(({ readingId }) => readingId)),
+);
+const against = computed(() => (membrane.value?.reference.from === 'handOver' ? 'of the hand-over' : 'of the first readings'));
+/** The log's time, shown by every chart together: from the first reading to two months ahead. */
+const AHEAD_DAYS = 60;
+const time = useTimeWindow(() => ({ from: from.value, until: today.value + AHEAD_DAYS * DAY_MS }));
 const span = computed(() => {
   const days = (today.value - from.value) / DAY_MS;
   return days > 62 ? `${Math.round(days / DAYS_PER_MONTH)} months` : `${Math.round(days)} days`;
@@ -49,7 +72,7 @@ const span = computed(() => {
 const left = computed(() => {
   const t = tracking.value;
   if (!t) return '';
-  const spread = Math.round(50 * (t.remaining.p90 - t.remaining.p10));
+  const spread = Math.max(1, Math.round(50 * (t.remaining.p90 - t.remaining.p10)));
   const share = `${Math.round(100 * t.remaining.p50)}${THIN}% ± ${spread}`;
   if (!t.daysLeft) return share;
   const day = (days: number): string => longDay(today.value + days * DAY_MS);
@@ -57,6 +80,7 @@ const left = computed(() => {
 });
 const micro = (value: number): string => `${value}`;
 const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN}%`;
+const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
 </script>
 
 <template>
@@ -82,9 +106,12 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
       </form>
       <template v-if="readings.length > 0">
         <section v-if="probes" class="sheet panel">
-          <h2>
-            Water at each probe <span>µS/cm, log scale · {{ span }}</span>
-          </h2>
+          <div class="over">
+            <h2>
+              Water at each probe <span>µS/cm, log scale · {{ span }}</span>
+            </h2>
+            <button v-if="time.zoomed.value" type="button" class="button small" @click="time.reset">Show all</button>
+          </div>
           <LineChart
             :series="probes.series"
             scale="log"
@@ -93,21 +120,71 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
             :band="probes.band"
             :from="from"
             :until="today + DAY_MS"
+            :window="time"
+            :moments="moments"
+            :today="today"
+            today-text=""
             :format="micro"
             label="Conductivity at each probe over time"
           />
         </section>
-        <section v-if="removal && removal.series.length > 0" class="sheet panel">
-          <h2>Salt removed by the membrane <span>from the probes before and after it · about 98 % is good</span></h2>
+        <section v-if="output || salt" class="sheet panel pair" :class="{ two: output && salt }">
+          <div v-if="output">
+            <h2>
+              Membrane output, at 25{{ THIN }}°C and design pressure
+              <span data-testid="output">{{ output.says }} {{ against }} · clean or replace below 85{{ THIN }}%</span>
+            </h2>
+            <LineChart
+              :series="output.series"
+              scale="linear"
+              :low="output.low"
+              :high="output.high"
+              :levels="[{ y: 85, text: 'clean or replace' }]"
+              :from="from"
+              :until="today + DAY_MS"
+              :window="time"
+              :moments="moments.map(({ at }) => ({ at, text: '' }))"
+              :today="today"
+              today-text=""
+              :format="percent"
+              label="Membrane output over time"
+            />
+          </div>
+          <div v-if="salt">
+            <h2>
+              Salt through it <span data-testid="salt">{{ salt.says }} {{ against }} · inspect above 115{{ THIN }}%</span>
+            </h2>
+            <LineChart
+              :series="salt.series"
+              scale="linear"
+              :low="salt.low"
+              :high="salt.high"
+              :levels="[{ y: 115, text: 'inspect' }]"
+              :from="from"
+              :until="today + DAY_MS"
+              :window="time"
+              :moments="moments.map(({ at }) => ({ at, text: '' }))"
+              :today="today"
+              today-text=""
+              :format="percent"
+              label="Salt through the membrane over time"
+            />
+          </div>
+        </section>
+        <section v-else-if="used" class="sheet panel">
+          <h2>
+            Water used a day <span>{{ system.units.volume }}, by the product meter</span>
+          </h2>
           <LineChart
-            :series="removal.series"
+            :series="used.series"
             scale="linear"
-            :low="removal.low"
-            :high="100"
+            :low="0"
+            :high="used.high"
             :from="from"
             :until="today + DAY_MS"
-            :format="percent"
-            label="Salt removed over time"
+            :window="time"
+            :format="volume"
+            label="Water used a day over time"
           />
         </section>
         <section v-if="resin && tracking" class="sheet panel">
@@ -122,14 +199,25 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
             :today="today"
             :from="resin.from"
             :until="resin.until"
+            :window="time"
             :format="percent"
             :label="`Resin left: ${left}`"
           />
         </section>
-        <CartridgeChange />
-        <ReadingTable :system="system" :readings="readings" @remove="remove" />
+        <WorkPanel @write="working = true" />
+        <ReadingTable :system="system" :readings="readings" :outliers="outliers" @edit="editing = $event" />
       </template>
     </main>
+    <ReadingEditor
+      v-if="editing"
+      :key="editing.id"
+      :system="system"
+      :reading="editing"
+      @close="editing = null"
+      @saved="changed"
+      @remove="editing && remove(editing)"
+    />
+    <PartChange v-if="working" :on="working === true ? null : working" @close="working = null" />
     <aside>
       <TrainStrip />
       <FindingsList title="What the log says" :findings="solved?.logFindings ?? []" />
@@ -146,7 +234,12 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
 .keys { display: none; }
 .doubts { grid-column: 1 / -1; padding: 6px 0; }
 .problem { color: var(--bad); font-weight: 550; }
+.over { display: flex; justify-content: space-between; align-items: center; gap: 12px; min-height: 30px; }
+.pair.two { display: grid; grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); gap: 14px; }
 h2 span { font-weight: 450; font-size: 13.3px; color: var(--muted); padding-left: 8px; }
 @media (max-width: 1000px) { .line { grid-template-columns: auto 1fr auto; } .says { grid-column: 1 / -1; order: 4; } }
+/* Side by side there is no room behind a heading. */
+.pair h2 span { display: block; padding: 0; }
+@media (max-width: 1000px) { .pair.two { grid-template-columns: minmax(0, 1fr); } }
 @media (max-width: 860px) { .keys { display: inline-flex; } .line .button { min-height: 44px; } .line kbd, .today { display: none; } .line { grid-template-columns: 1fr auto auto; } h2 span { display: block; padding: 0; } }
 </style>

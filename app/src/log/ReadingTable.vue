@@ -1,16 +1,16 @@
 <script setup lang="ts">
-import { dayAndTime } from '../time/dates';
+import { dayAndTime, dayOfYear } from '../time/dates';
 import type { Reading, System } from '@yes-clear/core/file';
 import { probeRoles, readingRatio, saltRemoved, shownUnitOf } from '@yes-clear/core/log';
 import { formatIn, formatQuantity, shownUnit, THIN } from '@yes-clear/core/quantity';
-import { mdiDeleteOutline } from '@mdi/js';
+import { mdiPencilOutline } from '@mdi/js';
 import { useMediaQuery } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 
-/** Every reading as it was taken, newest first. */
-const props = defineProps<{ system: System; readings: readonly Reading[] }>();
-defineEmits<{ remove: [reading: Reading] }>();
+/** Every reading as it was taken: newest first, or by any figure; those that hold a word. */
+const props = defineProps<{ system: System; readings: readonly Reading[]; outliers?: ReadonlySet<string> }>();
+defineEmits<{ edit: [reading: Reading] }>();
 const roles = computed(() => probeRoles(props.system));
 /** Rows asked for beside those of the first look. */
 const more = ref(0);
@@ -19,12 +19,41 @@ const PIECE = 200;
 /** Rows before the rest is folded away; a phone shows a handful. */
 const phone = useMediaQuery('(max-width: 860px)');
 const page = computed(() => (phone.value ? 4 : 12));
-const newest = computed(() => [...props.readings].reverse());
-const shown = computed(() => newest.value.slice(0, page.value + more.value));
-const hidden = computed(() => newest.value.length - shown.value.length);
+
+const sought = ref('');
+const found = computed(() => {
+  const word = sought.value.trim().toLowerCase();
+  if (word === '') return props.readings;
+  return props.readings.filter((one) => `${dayOfYear(one.at)} ${one.note} ${one.counts ? '' : 'struck out'}`.toLowerCase().includes(word));
+});
+/** The column the rows are sorted by, and which way; by time, the newest first, until somebody asks otherwise. */
+const by = ref<{ readonly key: string; readonly up: boolean }>({ key: 'at', up: false });
+const sorted = computed(() => {
+  const { key, up } = by.value;
+  const figure = (one: Reading): number | null => {
+    if (key === 'at') return Date.parse(one.at);
+    if (key === 'removed') return saltRemoved(one, roles.value, props.system.instruments);
+    if (key === 'ratio') return readingRatio(one);
+    if (key.startsWith('probe:')) return one.values.find(({ probeId }) => `probe:${probeId}` === key)?.shown ?? null;
+    return one[key as 'pressureBar' | 'temperatureC' | 'productLPerH' | 'meterL'];
+  };
+  // What was not read stands last either way.
+  const rank = (one: Reading): number => figure(one) ?? (up ? Infinity : -Infinity);
+  return found.value
+    .map((one) => ({ one, at: rank(one) }))
+    .sort((a, b) => (up ? a.at - b.at : b.at - a.at))
+    .map(({ one }) => one);
+});
+function sortBy(key: string): void {
+  by.value = { key, up: by.value.key === key ? !by.value.up : key !== 'at' };
+}
+const sortedAs = (key: string): 'ascending' | 'descending' | 'none' =>
+  by.value.key !== key ? 'none' : by.value.up ? 'ascending' : 'descending';
+const shown = computed(() => sorted.value.slice(0, page.value + more.value));
+const hidden = computed(() => sorted.value.length - shown.value.length);
 const moreSays = computed(() => {
   if (hidden.value === 0) return 'Show fewer';
-  return hidden.value <= PIECE ? `Show all ${newest.value.length}` : `Show ${PIECE} more of ${newest.value.length}`;
+  return hidden.value <= PIECE ? `Show all ${sorted.value.length}` : `Show ${PIECE} more of ${sorted.value.length}`;
 });
 function turn(): void {
   more.value = hidden.value === 0 ? 0 : more.value + PIECE;
@@ -32,7 +61,7 @@ function turn(): void {
 const probes = computed(() =>
   props.system.train.probes.map((probe) => {
     const instrument = props.system.instruments.find((candidate) => candidate.id === probe.instrumentId);
-    return { id: probe.id, head: `${probe.name} ${instrument ? shownUnitOf(instrument) : ''}` };
+    return { id: probe.id, key: `probe:${probe.id}`, head: `${probe.name} ${instrument ? shownUnitOf(instrument) : ''}` };
   }),
 );
 const unit = (dimension: 'pressureBar' | 'temperatureC'): string => shownUnit(dimension, props.system.units);
@@ -50,46 +79,72 @@ const ratio = (reading: Reading): string => {
 };
 const quantity = (number: number | null, dimension: 'pressureBar' | 'temperatureC'): string =>
   number === null ? '' : formatQuantity(number, dimension, props.system.units).number;
+const columns = computed(() => [
+  { key: 'at', head: 'When' },
+  ...probes.value.map(({ key, head }) => ({ key, head })),
+  ...(roles.value.afterMembrane ? [{ key: 'removed', head: 'Salt removed' }] : []),
+  { key: 'pressureBar', head: unit('pressureBar') },
+  { key: 'temperatureC', head: unit('temperatureC') },
+  { key: 'productLPerH', head: 'Product mL/min' },
+  { key: 'ratio', head: 'Ratio' },
+  { key: 'meterL', head: `Meter ${props.system.units.volume}` },
+]);
+const meter = (litres: number | null): string => (litres === null ? '' : formatQuantity(litres, 'volumeL', props.system.units).number);
+/** What stands beside a reading's day: its note, and how it counts. */
+const beside = (reading: Reading): string =>
+  [
+    reading.counts ? '' : 'struck out',
+    reading.confirmed.length > 0 ? 'as typed' : '',
+    props.outliers?.has(reading.id) ? 'counts little' : '',
+    reading.photos.length > 0 ? `${reading.photos.length} ${reading.photos.length === 1 ? 'picture' : 'pictures'}` : '',
+    reading.note,
+  ]
+    .filter((word) => word !== '')
+    .join(' · ');
 const perMinute = (number: number | null): string => (number === null ? '' : formatIn(number, 'flowLPerH', 'mL/min').number);
 </script>
 
 <template>
-  <section class="sheet table">
-    <table class="figures">
-      <thead>
-        <tr>
-          <th>When</th>
-          <th v-for="probe in probes" :key="probe.id">{{ probe.head }}</th>
-          <th>Salt removed</th>
-          <th>{{ unit('pressureBar') }}</th>
-          <th>{{ unit('temperatureC') }}</th>
-          <th>Product mL/min</th>
-          <th>Ratio</th>
-          <th>Meter L</th>
-          <th></th>
-        </tr>
-      </thead>
-      <tbody>
-        <tr v-for="reading in shown" :key="reading.id">
-          <td data-head="When">
-            {{ dayAndTime(reading.at) }}<small v-if="reading.note">{{ reading.note }}</small>
-          </td>
-          <td v-for="probe in probes" :key="probe.id" :data-head="probe.head">{{ value(reading, probe.id) }}</td>
-          <td data-head="Salt removed">{{ removed(reading) }}</td>
-          <td :data-head="`Pressure ${unit('pressureBar')}`">{{ quantity(reading.pressureBar, 'pressureBar') }}</td>
-          <td :data-head="`Temperature ${unit('temperatureC')}`">{{ quantity(reading.temperatureC, 'temperatureC') }}</td>
-          <td data-head="Product mL/min">{{ perMinute(reading.productLPerH) }}</td>
-          <td data-head="Waste to product">{{ ratio(reading) }}</td>
-          <td data-head="Meter L">{{ reading.meterL === null ? '' : Math.round(reading.meterL) }}</td>
-          <td class="tool">
-            <button type="button" :aria-label="`Remove the reading of ${dayAndTime(reading.at)}`" @click="$emit('remove', reading)">
-              <AppIcon :path="mdiDeleteOutline" :size="17" />
-            </button>
-          </td>
-        </tr>
-      </tbody>
-    </table>
-    <button v-if="newest.length > page" class="button small plain all" type="button" @click="turn">
+  <section class="sheet" aria-label="Readings">
+    <div class="head">
+      <h2>Readings</h2>
+      <input v-model="sought" class="plain-input" type="search" aria-label="Find readings" placeholder="a day, a word of a note" />
+    </div>
+    <div class="table">
+      <table class="figures">
+        <thead>
+          <tr>
+            <th v-for="column in columns" :key="column.key" :aria-sort="sortedAs(column.key)">
+              <button type="button" @click="sortBy(column.key)">
+                {{ column.head }}<i v-if="by.key === column.key" aria-hidden="true">{{ by.up ? '↑' : '↓' }}</i>
+              </button>
+            </th>
+            <th class="tool"></th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="reading in shown" :key="reading.id" :class="{ out: !reading.counts }">
+            <td data-head="When">
+              {{ dayAndTime(reading.at) }}<small v-if="beside(reading)">{{ beside(reading) }}</small>
+            </td>
+            <td v-for="probe in probes" :key="probe.id" :data-head="probe.head">{{ value(reading, probe.id) }}</td>
+            <td v-if="roles.afterMembrane" data-head="Salt removed">{{ removed(reading) }}</td>
+            <td :data-head="`Pressure ${unit('pressureBar')}`">{{ quantity(reading.pressureBar, 'pressureBar') }}</td>
+            <td :data-head="`Temperature ${unit('temperatureC')}`">{{ quantity(reading.temperatureC, 'temperatureC') }}</td>
+            <td data-head="Product mL/min">{{ perMinute(reading.productLPerH) }}</td>
+            <td data-head="Waste to product">{{ ratio(reading) }}</td>
+            <td :data-head="`Meter ${system.units.volume}`">{{ meter(reading.meterL) }}</td>
+            <td class="tool">
+              <button type="button" :aria-label="`Change the reading of ${dayAndTime(reading.at)}`" @click="$emit('edit', reading)">
+                <AppIcon :path="mdiPencilOutline" :size="17" />
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <p v-if="sorted.length === 0" class="muted small none">No reading holds “{{ sought }}”.</p>
+    <button v-if="sorted.length > page" class="button small plain all" type="button" @click="turn">
       {{ moreSays }}
     </button>
   </section>
@@ -97,24 +152,35 @@ const perMinute = (number: number | null): string => (number === null ? '' : for
 
 <!-- prettier-ignore -->
 <style scoped>
+.head { display: flex; justify-content: space-between; gap: 12px; align-items: center; padding: 10px 14px 6px; }
+.head input { width: 220px; }
 .table { overflow-x: auto; }
+.table th { white-space: normal; vertical-align: bottom; padding: 4px 8px; line-height: 1.2; }
+.table th button { font: inherit; color: inherit; border: 0; background: transparent; padding: 4px 0; cursor: pointer; text-align: inherit; width: 100%; }
+.table th i { font-style: normal; padding-left: 3px; }
+.table td { padding-left: 8px; padding-right: 8px; }
 td:first-child { white-space: normal; min-width: 112px; }
 small { display: block; color: var(--muted); font-size: 13px; font-weight: 450; line-height: 1.25; }
-.tool { padding: 0 2px !important; }
-.tool button { border: 0; background: transparent; color: var(--muted); cursor: pointer; padding: 5px; border-radius: 7px; display: grid; opacity: 0.55; }
-tr:hover .tool button, .tool button:focus-visible { opacity: 1; }
+.out td { color: var(--muted); text-decoration: line-through; }
+.out td.tool, .out small { text-decoration: none; }
+/* What a row is changed by is always within reach, however many probes stand before it. */
+.tool { padding: 0 4px !important; position: sticky; right: 0; background: var(--sheet); width: 36px; }
+.tool button { border: 0; background: transparent; color: var(--muted); cursor: pointer; padding: 5px; border-radius: 7px; display: grid; }
+.tool button:hover, .tool button:focus-visible { color: var(--ink); }
+.none { padding: 0 14px 12px; }
 .all { margin: 4px 8px 8px; }
 /* On a phone each reading is a small stack of its figures. */
 @media (max-width: 860px) {
+  .head input { width: 170px; min-height: 42px; }
   thead { display: none; }
   tr { display: grid; grid-template-columns: 1fr 1fr; padding: 9px 12px; border-top: 1px solid var(--line); position: relative; gap: 2px 14px; }
   tr:first-child { border-top: 0; }
-  td { border: 0 !important; padding: 1px 0 !important; text-align: right !important; display: flex; justify-content: space-between; gap: 8px; white-space: nowrap; }
+  .table td { border: 0 !important; padding: 1px 0 !important; text-align: right !important; display: flex; justify-content: space-between; gap: 8px; white-space: nowrap; }
   td::before { content: attr(data-head); color: var(--muted); font-size: 13px; overflow: hidden; text-overflow: ellipsis; }
-  td:first-child { grid-column: 1 / -1; font-weight: 680; justify-content: flex-start; flex-wrap: wrap; align-items: baseline; padding-right: 40px !important; }
+  .table td:first-child { grid-column: 1 / -1; font-weight: 680; justify-content: flex-start; flex-wrap: wrap; align-items: baseline; padding-right: 48px !important; white-space: normal; }
   td:first-child::before, td.tool::before { content: none; }
-  td:empty { display: none; }
-  .tool { position: absolute; right: 6px; top: 4px; }
-  .tool button { padding: 10px; }
+  .table td:empty { display: none; }
+  .table td.tool { position: absolute; right: 4px; top: 2px; width: auto; }
+  .tool button { padding: 12px; }
 }
 </style>

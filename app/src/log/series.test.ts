@@ -4,7 +4,7 @@ import { solveTrain, tapWater } from '@yes-clear/core/train';
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { annotationsOf, logTicks, monthTicks } from '../kit/chart/house';
-import { probeChart, removalChart, resinChart } from './useLogSeries';
+import { probeChart, resinChart } from './useLogSeries';
 
 const NOW = '2026-11-23T10:00:00Z';
 let record: SystemRecord;
@@ -28,26 +28,20 @@ describe('charts of the log', () => {
     expect(band).toEqual({ from: low, to: 2 });
     expect(Math.log10(high / low) % 1).toBeCloseTo(0, 9);
   });
-  it('draw salt removed in per cent and say the last of it', () => {
-    const { series, low } = removalChart(record.system, record.readings);
-    expect(series[0]!.points.at(-1)!.y).toBeCloseTo(97.68, 1);
-    expect(series[0]!.endText).toBe('97.7 %');
-    expect(low).toBe(90);
-  });
   it('draw the resin down to today and a fan to its end', () => {
     const water = tapWater(record.system.source, record.system.instruments);
     const solved = water.ok ? solveTrain(record.system.train, record.system.source, water.value.water) : water;
     if (!solved.ok) throw new Error(solved.error.message);
     const tracking = trackResin(record.system, record.readings, solved.value, NOW)!;
     const { series, from, until } = resinChart(tracking, NOW);
-    expect(series.map((line) => line.label)).toEqual(['Resin left', 'late', 'early', 'Expected']);
+    expect(series.map((line) => line.label)).toEqual(['at most', 'at least', 'Resin left', 'late', 'early', 'Expected']);
     const today = Date.parse(NOW);
     expect(from).toBeLessThan(Date.parse(tracking.fittedAt));
     expect(until).toBeGreaterThan(today + tracking.daysLeft!.p90 * 86_400_000);
     // Both edges of the fan run over the same moments and end at zero.
-    expect(series[1]!.points.map((p) => p.x)).toEqual(series[2]!.points.map((p) => p.x));
-    expect([series[1]!.points.at(-1)!.y, series[2]!.points.at(-1)!.y]).toEqual([0, 0]);
-    series[1]!.points.forEach((point, i) => expect(point.y).toBeGreaterThanOrEqual(series[2]!.points[i]!.y));
+    expect(series[3]!.points.map((p) => p.x)).toEqual(series[4]!.points.map((p) => p.x));
+    expect([series[3]!.points.at(-1)!.y, series[4]!.points.at(-1)!.y]).toEqual([0, 0]);
+    series[3]!.points.forEach((point, i) => expect(point.y).toBeGreaterThanOrEqual(series[4]!.points[i]!.y));
   });
 });
 

@@ -1,11 +1,13 @@
 import { smallestStepUScm } from '@yes-clear/core/water';
 import { shortDay } from '../time/dates';
-import { inSentence } from '@yes-clear/core/quantity';
+import { inSentence, L_PER_US_GALLON, THIN, type UnitPreference } from '@yes-clear/core/quantity';
+import { lineAt } from '@yes-clear/core/numeric';
 import { goalLimits } from '@yes-clear/core/goal';
-import { DAY_MS, probeEc25, probeRoles, saltRemoved, type ResinTracking } from '@yes-clear/core/log';
+import { courseAt, DAY_MS, probeEc25, type MembraneTrend, type ResinTracking } from '@yes-clear/core/log';
 import type { Reading, System } from '@yes-clear/core/file';
 import { waterColour } from '../descent/waterColour';
-import { houseColours, type ChartSeries } from '../kit/chart/house';
+import { houseColours, type ChartMark, type ChartSeries } from '../kit/chart/house';
+import { roundTop } from '../kit/chart/round';
 
 const at = (reading: Reading): number => Date.parse(reading.at);
 
@@ -49,36 +51,124 @@ export function probeChart(system: System, readings: readonly Reading[]): ProbeC
   return { series, low, high, band: limit ? { from: limit.low && limit.low > 0 ? limit.low : low, to: limit.high ?? high } : null };
 }
 
-/** Salt held back by the membrane, in per cent. */
-export function removalChart(system: System, readings: readonly Reading[]): { series: ChartSeries[]; low: number } {
-  const roles = probeRoles(system);
-  const points = readings.flatMap((reading) => {
-    const share = saltRemoved(reading, roles, system.instruments);
-    return share === null ? [] : [{ x: at(reading), y: 100 * share }];
+export interface CourseChart {
+  readonly series: readonly ChartSeries[];
+  readonly low: number;
+  readonly high: number;
+  /** The newest figure with its doubt, in words. */
+  readonly says: string;
+}
+
+/** Places along a course at which it is drawn. */
+const STEPS = 60;
+/** How far a course is drawn beyond today. */
+const AHEAD_MS = 60 * DAY_MS;
+/** Bands are of nineteen in twenty. */
+const BAND_SD = 1.96;
+
+/** A membrane's output or salt by its log: readings, the course through them with its band, in per cent of the reference. */
+export function courseChart(trend: MembraneTrend, of: 'water' | 'salt', now: number): CourseChart | null {
+  const course = trend[of];
+  if (!course) return null;
+  const colour = houseColours().action;
+  const reference = lineAt(course.line, course.referenceYear).value;
+  const told = trend.points.flatMap((point) => {
+    const seen = of === 'water' ? point.factors.lnWater : point.factors.lnSalt;
+    return seen ? [{ x: Date.parse(point.at), y: 100 * Math.exp(seen.value - reference), out: point.outlier[of] }] : [];
   });
-  const last = points.at(-1);
+  const from = told[0]?.x ?? now;
+  const at = Array.from({ length: STEPS + 1 }, (_, i) => from + ((now + AHEAD_MS - from) * i) / STEPS);
+  const edge = (sign: number): { x: number; y: number }[] =>
+    at.map((x) => {
+      const { value, sd } = courseAt(course, x);
+      return { x, y: 100 * Math.exp(value + sign * BAND_SD * sd) };
+    });
+  const upper = edge(1);
+  const lower = edge(-1);
+  const middle = at.filter((x) => x <= now).map((x) => ({ x, y: 100 * Math.exp(courseAt(course, x).value) }));
+  const { value, sd } = course.now;
+  const figure = `${Math.round(100 * Math.exp(value))} ± ${Math.max(1, Math.round(BAND_SD * 100 * Math.exp(value) * sd))}${THIN}%`;
+  const dots = (out: boolean): ChartSeries => ({
+    label: out ? 'counts little' : 'reading',
+    colour,
+    points: told.filter((point) => point.out === out).map(({ x, y }) => ({ x, y })),
+    dots: true,
+    scattered: true,
+    hollow: out,
+    ...(out ? { quiet: true } : {}),
+    endText: '',
+  });
+  const drawn = [...told.filter(({ out }) => !out).map(({ y }) => y), ...lower.map(({ y }) => y), ...upper.map(({ y }) => y)];
   return {
-    series:
-      points.length === 0
-        ? []
-        : [{ label: 'Salt removed', colour: houseColours().action, points, dots: true, endText: `${last!.y.toFixed(1)} %` }],
-    low: Math.min(90, Math.floor(Math.min(least(points.map((point) => point.y)), 100) / 5) * 5),
+    series: [
+      { label: 'upper', colour, points: upper, width: 0, quiet: true, fillTo: '+1' },
+      { label: 'lower', colour, points: lower, width: 0, quiet: true },
+      { label: of === 'water' ? 'output' : 'salt', colour, points: middle, endText: figure, width: 2.4 },
+      dots(false),
+      ...(told.some(({ out }) => out) ? [dots(true)] : []),
+    ],
+    low: Math.floor(Math.min(80, least(drawn)) / 10) * 10,
+    high: Math.ceil(Math.max(105, -least(drawn.map((one) => -one))) / 10) * 10,
+    says: figure,
   };
+}
+
+/** Water used a day between two readings of the product's meter. */
+export function usedChart(
+  readings: readonly Reading[],
+  units: UnitPreference,
+): { readonly series: readonly ChartSeries[]; readonly high: number } | null {
+  const metered = readings.filter(({ meterL }) => meterL !== null);
+  const points = metered.slice(1).flatMap((reading, i) => {
+    const before = metered[i]!;
+    const days = (at(reading) - at(before)) / DAY_MS;
+    const litres = reading.meterL! - before.meterL!;
+    if (!(days > 0) || litres < 0) return [];
+    return [{ x: at(reading), y: litres / days / (units.volume === 'gal' ? L_PER_US_GALLON : 1) }];
+  });
+  if (points.length < 2) return null;
+  return {
+    series: [
+      {
+        label: 'used a day',
+        colour: houseColours().action,
+        points,
+        dots: true,
+        endText: `${Number(points.at(-1)!.y.toPrecision(2))} ${units.volume}`,
+      },
+    ],
+    high: roundTop(-least(points.map(({ y }) => -y))),
+  };
+}
+
+/** Work on parts as marks along the time; of those close together the first is named. */
+export function workMarks(system: System): readonly ChartMark[] {
+  return system.services.map(({ at: when, name, work }) => ({
+    at: Date.parse(when),
+    text: `${inSentence(name)} ${work === 'movedUp' ? 'moved up' : work}`,
+  }));
 }
 
 /** Resin left so far and, beyond today, the fan of its end. */
 export function resinChart(tracking: ResinTracking, now: string): { series: ChartSeries[]; from: number; until: number } {
   const today = Date.parse(now);
   const colour = houseColours().resin;
-  const past = tracking.points.map((point) => ({ x: Date.parse(point.at), y: 100 * point.remaining }));
+  const past = tracking.points.map((point) => ({ x: Date.parse(point.at), y: 100 * point.remaining.p50 }));
+  const edge = (key: 'p10' | 'p90'): ChartSeries['points'] => [
+    { x: Date.parse(tracking.fittedAt), y: 100 },
+    ...tracking.points.map((point) => ({ x: Date.parse(point.at), y: 100 * point.remaining[key] })),
+    { x: today, y: 100 * tracking.remaining[key] },
+  ];
   const { remaining, daysLeft } = tracking;
   const series: ChartSeries[] = [
+    { label: 'at most', colour, points: edge('p90'), width: 0, quiet: true, fillTo: '+1' },
+    { label: 'at least', colour, points: edge('p10'), width: 0, quiet: true },
     {
       label: 'Resin left',
       colour,
       points: [{ x: Date.parse(tracking.fittedAt), y: 100 }, ...past, { x: today, y: 100 * remaining.p50 }],
       width: 2.8,
-      quiet: true,
+      endText: '',
     },
   ];
   const from = Date.parse(tracking.fittedAt) - 2 * DAY_MS;

@@ -15,9 +15,24 @@ import {
   type ChartOptions,
 } from 'chart.js';
 import annotation from 'chartjs-plugin-annotation';
-import { computed } from 'vue';
+import { computed, useTemplateRef, watch } from 'vue';
 import { Line } from 'vue-chartjs';
-import { annotationsOf, endLabels, houseColours, logTicks, monthStep, monthTicks, type ChartSeries } from './house';
+import {
+  annotationsOf,
+  endLabels,
+  hoverLine,
+  houseColours,
+  logTicks,
+  marksOf,
+  monthStep,
+  monthTicks,
+  type ChartLevel,
+  type ChartMark,
+  type ChartSeries,
+} from './house';
+import { nearestIndex } from './round';
+import { usePanZoom } from './usePanZoom';
+import type { TimeWindow } from './useTimeWindow';
 
 /** One house style for every chart: hairline grid, labels at the ends of the lines, bands for limits. */
 const props = defineProps<{
@@ -34,6 +49,11 @@ const props = defineProps<{
   until: number;
   format: (value: number) => string;
   label: string;
+  /** Time shown together with other charts: panned, zoomed and pointed at in any of them. */
+  window?: TimeWindow;
+  /** Moments and levels worth a mark. */
+  moments?: readonly ChartMark[];
+  levels?: readonly ChartLevel[];
   /** Marks along the foot in place of the months, as text and place. */
   marks?: readonly { readonly value: number; readonly text: string }[];
 }>();
@@ -48,13 +68,57 @@ Chart.register(
   Decimation,
   annotation,
   endLabels,
+  hoverLine,
 );
 const narrow = useMediaQuery('(max-width: 600px)');
 const colours = computed(() => houseColours());
+const holder = useTemplateRef<HTMLElement>('holder');
+const line = useTemplateRef<InstanceType<typeof Line>>('line');
+const shownFrom = computed(() => props.window?.from.value ?? props.from);
+const shownUntil = computed(() => props.window?.until.value ?? props.until);
+const drawn = (): Chart<'line'> | null => (line.value?.chart as Chart<'line'> | null | undefined) ?? null;
+if (props.window) {
+  const { show, reset } = props.window;
+  usePanZoom(holder, {
+    shown: () => ({ from: shownFrom.value, until: shownUntil.value }),
+    plot: () => drawn()?.chartArea ?? null,
+    show,
+    reset,
+  });
+}
+function pointed(event: PointerEvent): void {
+  const chart = drawn();
+  if (!props.window || !chart || !holder.value) return;
+  const x = event.clientX - holder.value.getBoundingClientRect().left;
+  const inside = x >= chart.chartArea.left && x <= chart.chartArea.right;
+  props.window.point(inside ? (chart.scales['x']?.getValueForPixel(x) ?? null) : null);
+}
+/** Points nearest to a moment, one a line that has a name. */
+function nearestTo(chart: Chart<'line'>, at: number): { datasetIndex: number; index: number }[] {
+  return props.series.flatMap((one, datasetIndex) => {
+    if (one.quiet || one.points.length === 0) return [];
+    const index = nearestIndex(one.points, at);
+    const element = chart.getDatasetMeta(datasetIndex).data[index];
+    return element ? [{ datasetIndex, index }] : [];
+  });
+}
+watch(
+  () => props.window?.hover.value ?? null,
+  (at) => {
+    const chart = drawn();
+    if (!chart) return;
+    const active = at === null ? [] : nearestTo(chart, at);
+    const first = active[0] && chart.getDatasetMeta(active[0].datasetIndex).data[active[0].index];
+    chart.tooltip?.setActiveElements(active, first ? { x: first.x, y: first.y } : { x: 0, y: 0 });
+    chart.draw();
+  },
+);
 
 /** What stands at a mark along the foot. */
 const footText = (value: number): string =>
-  props.marks ? (props.marks.find((mark) => mark.value === value)?.text ?? '') : monthMark(value, monthStep(props.from, props.until));
+  props.marks
+    ? (props.marks.find((mark) => mark.value === value)?.text ?? '')
+    : monthMark(value, monthStep(shownFrom.value, shownUntil.value));
 /** A moment in words: a date, or the nearest mark to the left and the hours since. */
 function momentText(value: number): string {
   if (!props.marks) return longDay(value);
@@ -70,9 +134,11 @@ const data = computed<ChartData<'line', { x: number; y: number }[]>>(() => ({
     backgroundColor: line.fillTo === undefined ? line.colour : `${line.colour}33`,
     borderWidth: line.width ?? 2.2,
     borderDash: line.dashed ? [4, 4] : [],
+    showLine: !line.scattered,
     pointRadius: line.dots ? 2.6 : 0,
     pointHoverRadius: 4,
-    pointBackgroundColor: line.colour,
+    pointBackgroundColor: line.hollow ? 'transparent' : line.colour,
+    pointBorderColor: line.colour,
     fill: line.fillTo ?? false,
   })),
 }));
@@ -85,17 +151,17 @@ const options = computed(() => {
     maintainAspectRatio: false,
     animation: false,
     parsing: false,
-    layout: { padding: { right: narrow.value ? 8 : 122, top: 10 } },
+    layout: { padding: { right: narrow.value ? 8 : props.window ? 20 : 122, top: 10 } },
     interaction: { mode: 'nearest', axis: 'x', intersect: false },
     scales: {
       x: {
         type: 'linear',
-        min: props.from,
-        max: props.until,
+        min: shownFrom.value,
+        max: shownUntil.value,
         grid: { display: false },
         border: { display: false },
         afterBuildTicks: (axis: { ticks: { value: number }[] }) => {
-          axis.ticks = props.marks ? props.marks.map(({ value }) => ({ value })) : monthTicks(props.from, props.until);
+          axis.ticks = props.marks ? props.marks.map(({ value }) => ({ value })) : monthTicks(shownFrom.value, shownUntil.value);
         },
         ticks: { ...ticks, maxRotation: 0, callback: (value: number | string) => footText(Number(value)) },
       },
@@ -119,6 +185,9 @@ const options = computed(() => {
       // More points than dots on the screen are thinned to the highest and lowest of each.
       decimation: { enabled: true, algorithm: 'min-max' },
       tooltip: {
+        // Pointed at together with others, it follows them and not its own pointer.
+        ...(props.window ? { events: [] } : {}),
+        filter: ({ datasetIndex }: { datasetIndex: number }) => props.series[datasetIndex]?.quiet !== true,
         displayColors: false,
         backgroundColor: ink,
         titleFont: font,
@@ -133,9 +202,18 @@ const options = computed(() => {
         labels: props.series.map((line) => (line.quiet ? '' : (line.endText ?? line.label))),
         colours: props.series.map((line) => line.colour),
         inside: narrow.value,
+        room: props.window ? 20 : 122,
       },
+      hoverLine: { at: props.window?.hover.value ?? null, colour: muted },
       annotation: {
-        annotations: annotationsOf(colours.value, props.low, props.high, props.band ?? null, props.today ?? null, props.todayText),
+        annotations: {
+          ...annotationsOf(colours.value, props.low, props.high, props.band ?? null, props.today ?? null, props.todayText),
+          ...marksOf(
+            colours.value,
+            (props.moments ?? []).filter(({ at }) => at >= shownFrom.value && at <= shownUntil.value),
+            props.levels ?? [],
+          ),
+        },
       },
     },
   } as unknown as ChartOptions<'line'>;
@@ -143,10 +221,23 @@ const options = computed(() => {
 </script>
 
 <template>
-  <div class="chart"><Line :data="data" :options="options" :aria-label="label" /></div>
+  <div
+    ref="holder"
+    class="chart"
+    :class="{ moved: window }"
+    :tabindex="window ? 0 : undefined"
+    :role="window ? 'group' : undefined"
+    :aria-label="window ? `${label}; arrows move along time, plus and minus zoom, 0 shows all` : undefined"
+    @pointermove="pointed"
+    @pointerleave="window?.point(null)"
+  >
+    <Line ref="line" :data="data" :options="options" :aria-label="label" />
+  </div>
 </template>
 
 <!-- prettier-ignore -->
 <style scoped>
 .chart { height: 158px; position: relative; }
+.moved { touch-action: pan-y; cursor: grab; border-radius: 8px; }
+.moved:active { cursor: grabbing; }
 </style>

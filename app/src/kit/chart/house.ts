@@ -11,6 +11,10 @@ export interface ChartSeries {
   readonly endText?: string;
   readonly dashed?: boolean;
   readonly dots?: boolean;
+  /** Points alone, without a line through them. */
+  readonly scattered?: boolean;
+  /** Rings in place of dots, for what counts little. */
+  readonly hollow?: boolean;
   readonly width?: number;
   /** Fill to the series this many places away, for a fan. */
   readonly fillTo?: string;
@@ -110,6 +114,79 @@ export function annotationsOf(
   };
 }
 
+/** A moment worth a mark: work that was done, a step of a series. */
+export interface ChartMark {
+  readonly at: number;
+  readonly text: string;
+}
+/** A level worth a mark: a limit. */
+export interface ChartLevel {
+  readonly y: number;
+  readonly text: string;
+}
+
+/** Marks of moments and levels, in the annotation plugin's terms. */
+export function marksOf(
+  colours: ReturnType<typeof houseColours>,
+  marks: readonly ChartMark[],
+  levels: readonly ChartLevel[],
+): Record<string, object> {
+  const label = { display: true, backgroundColor: 'transparent', font: colours.font, padding: 0 };
+  return Object.fromEntries([
+    ...marks.map((mark, i) => [
+      `mark${i}`,
+      {
+        type: 'line',
+        xMin: mark.at,
+        xMax: mark.at,
+        borderColor: colours.muted,
+        borderWidth: 1,
+        borderDash: [2, 3],
+        label: {
+          ...label,
+          display: mark.text !== '',
+          content: mark.text,
+          position: 'end',
+          color: colours.muted,
+          yAdjust: 2,
+          xAdjust: 4,
+          textAlign: 'start',
+        },
+      },
+    ]),
+    ...levels.map((level, i) => [
+      `level${i}`,
+      {
+        type: 'line',
+        yMin: level.y,
+        yMax: level.y,
+        borderColor: colours.bad,
+        borderWidth: 1.2,
+        borderDash: [5, 4],
+        label: { ...label, display: false },
+      },
+    ]),
+  ]);
+}
+
+/** An upright hairline at the moment a pointer rests on in any of the charts shown together. */
+export const hoverLine: Plugin<'line', { readonly at: number | null; readonly colour: string }> = {
+  id: 'hoverLine',
+  afterDraw(chart: Chart, _args, { at, colour }) {
+    const x = at === null || at === undefined ? null : chart.scales['x']?.getPixelForValue(at);
+    if (x === null || x === undefined || x < chart.chartArea.left || x > chart.chartArea.right) return;
+    const { ctx } = chart;
+    ctx.save();
+    ctx.strokeStyle = colour;
+    ctx.lineWidth = 1;
+    ctx.beginPath();
+    ctx.moveTo(x, chart.chartArea.top);
+    ctx.lineTo(x, chart.chartArea.bottom);
+    ctx.stroke();
+    ctx.restore();
+  },
+};
+
 /** Two names at the ends of lines need so much, px. */
 export const LABELS_APART_PX = 15;
 
@@ -118,18 +195,25 @@ interface EndLabelOptions {
   readonly colours: readonly string[];
   /** On a phone there is no room behind the lines: the names stand on them, at the right. */
   readonly inside: boolean;
+  /** How far beyond the drawing a name may reach, px. */
+  readonly room?: number;
 }
+
+const LABEL_FONT = (): string => `650 13px ${token('--digits')}`;
 
 /** Writes each line's name at its end, moved apart where two would touch. */
 export const endLabels: Plugin<'line', EndLabelOptions> = {
   id: 'endLabels',
   afterDatasetsDraw(chart: Chart, _args, options: EndLabelOptions) {
+    chart.ctx.font = LABEL_FONT();
     const wanted = (options.labels ?? []).flatMap((text, i) => {
       const last = chart.getDatasetMeta(i).data.at(-1);
-      const at = options.inside
-        ? { x: chart.chartArea.right - 2, y: Math.max(chart.chartArea.top + 12, (last?.y ?? 0) - 10) }
-        : { x: (last?.x ?? 0) + 8, y: last?.y ?? 0 };
-      return text && last ? [{ text, ...at, colour: options.colours[i] ?? '#000' }] : [];
+      const { left, right, top } = chart.chartArea;
+      // A line that ends before or beyond what is shown has no end to name.
+      if (!last || last.x < left || (options.inside && last.x > right + 1)) return [];
+      const room = right + (options.room ?? 0) - chart.ctx.measureText(text).width;
+      const at = options.inside ? { x: right - 2, y: Math.max(top + 12, last.y - 10) } : { x: Math.min(last.x + 8, room), y: last.y };
+      return text ? [{ text, ...at, colour: options.colours[i] ?? '#000' }] : [];
     });
     const levels = spread(
       wanted.map(({ y }) => y),
@@ -137,7 +221,7 @@ export const endLabels: Plugin<'line', EndLabelOptions> = {
     );
     const { ctx } = chart;
     ctx.save();
-    ctx.font = `650 13px ${token('--digits')}`;
+    ctx.font = LABEL_FONT();
     ctx.textBaseline = 'middle';
     ctx.textAlign = options.inside ? 'right' : 'left';
     wanted.forEach((label, i) => {

@@ -26,3 +26,16 @@ export function spread(positions: readonly number[], apart: number): number[] {
   });
   return moved;
 }
+
+/** Index of the point nearest to a place along the axis; points stand in order. */
+export function nearestIndex(points: readonly { readonly x: number }[], at: number): number {
+  let [left, right] = [0, points.length];
+  while (left < right) {
+    const middle = (left + right) >> 1;
+    if (points[middle]!.x < at) left = middle + 1;
+    else right = middle;
+  }
+  if (right === 0) return 0;
+  if (right >= points.length) return points.length - 1;
+  return at - points[right - 1]!.x <= points[right]!.x - at ? right - 1 : right;
+}
