@@ -277,18 +277,21 @@ export function standsSays({ train }: System): {
   return { ...all, text: `about ${roundForReading(Number(all.wetKg.toPrecision(2)))}${THIN}kg wet` };
 }
 
-/** The list as comma-separated values (RFC 4180) for a spreadsheet: one row a part, full figures. */
+/** The list as comma-separated values (RFC 4180) for a spreadsheet: one row a part, full figures, no cell that it would carry out. */
 export function partsCsv(parts: readonly PricedPart[], currency: string): string {
-  return Papa.unparse([
-    ['Group', 'Part', 'Why', 'Count', 'Unit', `Each, ${currency}`, `Sum, ${currency}`],
-    ...parts.map((one) => [
-      GROUP_LABELS[one.group],
-      one.name,
-      one.why,
-      one.count,
-      one.unit,
-      one.price ?? '',
-      one.price === null ? '' : Number((one.price * one.count).toFixed(2)),
-    ]),
-  ]);
+  return Papa.unparse(
+    [
+      ['Group', 'Part', 'Why', 'Count', 'Unit', `Each, ${currency}`, `Sum, ${currency}`],
+      ...parts.map((one) => [
+        GROUP_LABELS[one.group],
+        one.name,
+        one.why,
+        one.count,
+        one.unit,
+        one.price ?? '',
+        one.price === null ? '' : Number((one.price * one.count).toFixed(2)),
+      ]),
+    ],
+    { escapeFormulae: true },
+  );
 }

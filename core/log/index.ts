@@ -15,3 +15,16 @@ export { DAY_MS } from './volume';
 export { slipsOf, type Doubt } from './slips';
 export { readWhen, momentText, type CalendarMoment, type LocalClock } from './when';
 export { edited, lineOf } from './lineOf';
+export {
+  alreadyHere,
+  guessColumns,
+  readTable,
+  readingsCsv,
+  takeLines,
+  takeTable,
+  unitsOf,
+  type Column,
+  type ColumnOf,
+  type TakenTable,
+  type TextTable,
+} from './table';

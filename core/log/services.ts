@@ -35,7 +35,7 @@ export function serviced(system: System, done: ServiceDone, use: TrainUse): Syst
   const services = [...system.services, service].sort((a, b) => a.at.localeCompare(b.at));
   const renewed = (one: Stage): Stage =>
     one.id === done.stageId && RENEWS.has(done.work) && 'fittedOn' in one && newer(day, one.fittedOn)
-      ? ({ ...kindOf(one).renewed(one), fittedOn: day })
+      ? { ...kindOf(one).renewed(one), fittedOn: day }
       : one;
   const checked = done.work === 'cleaned' || done.work === 'compared';
   return {

@@ -36,6 +36,7 @@ export {
   L_PER_US_GALLON,
   MG_L_PER_DH,
   dimensionSpec,
+  fromCanonical,
   toCanonical,
   unitBySymbol,
   DIMENSIONS,

@@ -2,7 +2,7 @@
 import { DAYS_PER_MONTH, inSentence, THIN } from '@yes-clear/core/quantity';
 import { longDay, shortDay } from '../time/dates';
 import { isLikelyDate, type Reading } from '@yes-clear/core/file';
-import { DAY_MS } from '@yes-clear/core/log';
+import { DAY_MS, readingsCsv } from '@yes-clear/core/log';
 import { computed, defineAsyncComponent, ref, shallowRef } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
@@ -15,6 +15,9 @@ import { useOpenSystem } from '../system/openSystem';
 import { useHistory } from '../store/history';
 import { removeReading } from '../store/readings';
 import { useSaving } from '../store/saving';
+import ImportReadings from './ImportReadings.vue';
+import { download, plainName } from '../store/download';
+import { calendarOf } from '../time/localClock';
 import PartChange from './PartChange.vue';
 import ReadingEditor from './ReadingEditor.vue';
 import ReadingTable from './ReadingTable.vue';
@@ -42,6 +45,14 @@ async function remove(reading: Reading): Promise<void> {
   editing.value = null;
   const kept = await saving.keep('removing the reading', () => removeReading(reading));
   if (kept.ok) notice.say('Reading removed.', undo);
+}
+const bringing = ref(false);
+/** The log as a table for a spreadsheet. */
+function saveTable(): void {
+  const current = system.value;
+  if (!current) return;
+  const csv = readingsCsv(current, readings.value, calendarOf);
+  download(`${plainName(`${current.site} ${current.name} readings`)}.csv`, new Blob([csv], { type: 'text/csv' }));
 }
 function changed(): void {
   editing.value = null;
@@ -205,8 +216,20 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
           />
         </section>
         <WorkPanel @write="working = true" />
-        <ReadingTable :system="system" :readings="readings" :outliers="outliers" @edit="editing = $event" />
+        <ReadingTable
+          :system="system"
+          :readings="readings"
+          :outliers="outliers"
+          @edit="editing = $event"
+          @bring-in="bringing = true"
+          @save="saveTable"
+        />
       </template>
+      <section v-else class="sheet panel empty">
+        <h2>No readings yet</h2>
+        <p class="muted">Type the first one above, or bring in what stands on paper or in a spreadsheet.</p>
+        <button type="button" class="button" @click="bringing = true">Bring in readings</button>
+      </section>
     </main>
     <ReadingEditor
       v-if="editing"
@@ -217,6 +240,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
       @saved="changed"
       @remove="editing && remove(editing)"
     />
+    <ImportReadings v-if="bringing" :system="system" :readings="readings" @close="bringing = false" />
     <PartChange v-if="working" :on="working === true ? null : working" @close="working = null" />
     <aside>
       <TrainStrip />
@@ -234,6 +258,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
 .keys { display: none; }
 .doubts { grid-column: 1 / -1; padding: 6px 0; }
 .problem { color: var(--bad); font-weight: 550; }
+.empty { display: grid; gap: 8px; justify-items: start; }
 .over { display: flex; justify-content: space-between; align-items: center; gap: 12px; min-height: 30px; }
 .pair.two { display: grid; grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); gap: 14px; }
 h2 span { font-weight: 450; font-size: 13.3px; color: var(--muted); padding-left: 8px; }

@@ -10,7 +10,7 @@ import AppIcon from '../kit/AppIcon.vue';
 
 /** Every reading as it was taken: newest first, or by any figure; those that hold a word. */
 const props = defineProps<{ system: System; readings: readonly Reading[]; outliers?: ReadonlySet<string> }>();
-defineEmits<{ edit: [reading: Reading] }>();
+defineEmits<{ edit: [reading: Reading]; bringIn: []; save: [] }>();
 const roles = computed(() => probeRoles(props.system));
 /** Rows asked for beside those of the first look. */
 const more = ref(0);
@@ -108,6 +108,10 @@ const perMinute = (number: number | null): string => (number === null ? '' : for
   <section class="sheet" aria-label="Readings">
     <div class="head">
       <h2>Readings</h2>
+      <span class="tools">
+        <button type="button" class="button small" @click="$emit('bringIn')">Bring in</button>
+        <button v-if="readings.length > 0" type="button" class="button small" @click="$emit('save')">Save as table</button>
+      </span>
       <input v-model="sought" class="plain-input" type="search" aria-label="Find readings" placeholder="a day, a word of a note" />
     </div>
     <div class="table">
@@ -153,6 +157,7 @@ const perMinute = (number: number | null): string => (number === null ? '' : for
 <!-- prettier-ignore -->
 <style scoped>
 .head { display: flex; justify-content: space-between; gap: 12px; align-items: center; padding: 10px 14px 6px; }
+.tools { display: flex; gap: 6px; margin-right: auto; }
 .head input { width: 220px; }
 .table { overflow-x: auto; }
 .table th { white-space: normal; vertical-align: bottom; padding: 4px 8px; line-height: 1.2; }
@@ -171,7 +176,9 @@ small { display: block; color: var(--muted); font-size: 13px; font-weight: 450; 
 .all { margin: 4px 8px 8px; }
 /* On a phone each reading is a small stack of its figures. */
 @media (max-width: 860px) {
-  .head input { width: 170px; min-height: 42px; }
+  .head { flex-wrap: wrap; }
+  .head .button { min-height: 42px; }
+  .head input { width: 100%; min-height: 42px; }
   thead { display: none; }
   tr { display: grid; grid-template-columns: 1fr 1fr; padding: 9px 12px; border-top: 1px solid var(--line); position: relative; gap: 2px 14px; }
   tr:first-child { border-top: 0; }

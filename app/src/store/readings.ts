@@ -36,3 +36,15 @@ export async function changeReading(before: Reading, after: Reading, label = 're
   if (issue) throw new DoesNotFit(`${issue.path} is ${issue.value}; accepted is ${issue.expected}`);
   await commit(label, [{ kind: 'reading', before, after }]);
 }
+
+/** Keeps many readings as one thing that can be taken back; one that does not fit stops all of them, named. */
+export async function bringInReadings(readings: readonly Reading[]): Promise<void> {
+  for (const reading of readings) {
+    const issue = readingIssue(reading);
+    if (issue) throw new DoesNotFit(`${issue.path} is ${issue.value}; accepted is ${issue.expected}`);
+  }
+  await commit(
+    `${readings.length} readings brought in`,
+    readings.map((after) => ({ kind: 'reading', before: null, after })),
+  );
+}
