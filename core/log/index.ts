@@ -7,7 +7,7 @@ export { parseQuickLine, type QuickLine } from './quickline';
 export { trackResin, type ResinTracking } from './resin';
 export { baselineOf, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 export { standing } from './standing';
-export { courseAt, type Course, type CoursePoint, type MembraneTrend, type UnitMaps } from './membraneTrend';
+export { courseAt, membraneTrend, unitAsRead, type Course, type CoursePoint, type MembraneTrend, type UnitMaps } from './membraneTrend';
 export { OUTPUT_LIMITS, PASSAGE_LIMITS } from './membraneFindings';
 export { crossing, type Crossing } from './crossing';
 export { dayWords, seasonWords } from './days';

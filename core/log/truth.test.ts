@@ -1,0 +1,24 @@
+import { describe, expect, it } from 'vitest';
+import { resinTally, tally } from '../testing/seededLogs';
+
+/** Logs lived through with the solver, so that the truth is known; `npm run calibration` takes 200 of them. */
+describe('the log tells the truth', () => {
+  const found = tally(Array.from({ length: 36 }, (_, i) => 3000 + i));
+  it('the membrane’s output and salt lie within their stated band in nine logs of ten', () => {
+    expect(found.waterOf).toBe(36);
+    expect(found.waterInside / found.waterOf).toBeGreaterThanOrEqual(0.9);
+    expect(found.saltInside / found.saltOf).toBeGreaterThanOrEqual(0.9);
+  });
+  it('the band is no wider than it has to be: half of what is looked for', () => expect(found.meanSd).toBeLessThan(0.05));
+  it('at most one false step is told a system and year, and most true ones are found', () => {
+    expect(found.falseAlarms / found.years).toBeLessThan(1);
+    expect(found.jumps).toBeGreaterThan(4);
+    expect(found.jumpsFound / found.jumps).toBeGreaterThan(0.7);
+  });
+  it('the day a resin is spent lies within its forecast about as often as it says', () => {
+    const resin = resinTally(Array.from({ length: 300 }, (_, i) => 8000 + i));
+    expect(resin.cartridges).toBeGreaterThan(60);
+    expect(resin.inside / resin.cartridges).toBeGreaterThan(0.7);
+    expect(resin.inside / resin.cartridges).toBeLessThan(0.95);
+  });
+});

@@ -1,0 +1,37 @@
+/**
+ * How truly the log tells of membranes and resins whose truth is known: 200 seeded logs, 800 cartridges. Run with
+ * `npm run calibration`; fails where a figure leaves what it must keep.
+ */
+import { resinTally, tally } from '../core/testing/seededLogs';
+
+const LOGS = 200;
+const CARTRIDGES = 800;
+const seeds = (from: number, count: number): number[] => Array.from({ length: count }, (_, i) => from + i);
+const logs = tally(seeds(1000, LOGS));
+const resin = resinTally(seeds(5000, CARTRIDGES));
+
+/** A figure, what it must keep to, and whether it does. */
+const FIGURES: readonly { readonly says: string; readonly value: number; readonly low: number; readonly high: number }[] = [
+  { says: 'share of logs with the output within its stated band', value: logs.waterInside / logs.waterOf, low: 0.9, high: 1 },
+  { says: 'share of logs with the salt within its stated band', value: logs.saltInside / logs.saltOf, low: 0.9, high: 1 },
+  { says: 'false steps told, a system and year', value: logs.falseAlarms / logs.years, low: 0, high: 1 },
+  { says: 'share of unrecorded jumps found', value: logs.jumpsFound / logs.jumps, low: 0.7, high: 1 },
+  {
+    says: `share of ${logs.dates} dates for the membrane within their 80 % forecast`,
+    value: logs.datesInside / logs.dates,
+    low: 0.7,
+    high: 0.9,
+  },
+  {
+    says: `share of ${resin.cartridges} ends of resin within their 80 % forecast`,
+    value: resin.inside / resin.cartridges,
+    low: 0.7,
+    high: 0.9,
+  },
+];
+console.log(
+  `${logs.logs} logs over ${logs.years.toFixed(0)} years; the output is told to ± ${(100 * 1.96 * logs.meanSd).toFixed(0)} % on the average`,
+);
+for (const { says, value, low, high } of FIGURES)
+  console.log(`${value >= low && value <= high ? 'kept  ' : 'FAILED'}  ${value.toFixed(2)}  ${says}, ${low} to ${high}`);
+if (FIGURES.some(({ value, low, high }) => !(value >= low && value <= high))) process.exit(1);
