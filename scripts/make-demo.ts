@@ -457,7 +457,31 @@ interface Story {
   readonly note: (daysAgo: number) => string;
   /** Sediment loading over time. */
   readonly loading: (daysAgo: number) => number;
+  /** Factors of the membrane over time, where it changes. */
+  readonly factors?: (daysAgo: number) => { readonly water: number; readonly salt: number };
+  /** What the meter shows of what is there, where it drifts. */
+  readonly gain?: (daysAgo: number) => number;
 }
+
+/** Work on a part, so many days ago. */
+const service = (
+  daysAgo: number,
+  stageId: string,
+  name: string,
+  change: Partial<System['services'][number]> = {},
+): System['services'][number] => ({
+  id: `service-${stageId}-${daysAgo}`,
+  at: `${day(daysAgo)}T10:30:00.000Z`,
+  stageId,
+  instrumentId: null,
+  name,
+  work: 'changed',
+  why: 'due',
+  note: '',
+  fittedOn: null,
+  passedL: null,
+  ...change,
+});
 
 /** Readings as such a system would have given them: solved day by day, then seen through a meter. */
 function readingsOf(story: Story): Reading[] {
@@ -476,7 +500,13 @@ function readingsOf(story: Story): Reading[] {
     const feed = { ...tap, temperatureC };
     const train = {
       ...system.train,
-      stages: system.train.stages.map((stage) => (stage.kind === 'sediment' ? { ...stage, loading: story.loading(daysAgo) } : stage)),
+      stages: system.train.stages.map((stage) => {
+        if (stage.kind === 'membrane' && story.factors) {
+          const { water, salt } = story.factors(daysAgo);
+          return { ...stage, waterFactor: water, saltFactor: salt };
+        }
+        return stage.kind === 'sediment' ? { ...stage, loading: story.loading(daysAgo) } : stage;
+      }),
     };
     meterL += (before - daysAgo) * story.litresPerDay * (1 + 0.06 * scatter(random));
     before = daysAgo;
@@ -496,7 +526,10 @@ function readingsOf(story: Story): Reading[] {
     const values = system.train.probes.map((probe) => {
       const station = solved.stations.find((candidate) => candidate.after === probe.after)!;
       const instrument = system.instruments.find((candidate) => candidate.id === probe.instrumentId)!;
-      const seen = readingFromEc25(station.state.ec25UScm * strength * (1 + 0.03 * scatter(random)), instrument.scale);
+      const seen = readingFromEc25(
+        station.state.ec25UScm * strength * (story.gain?.(daysAgo) ?? 1) * (1 + 0.03 * scatter(random)),
+        instrument.scale,
+      );
       return {
         probeId: probe.id,
         instrumentId: probe.instrumentId,
@@ -504,7 +537,7 @@ function readingsOf(story: Story): Reading[] {
       };
     });
     const { unit } = solved;
-    const flows = unit !== null && i % 2 === 0;
+    const flows = unit !== null && (i % 2 === 0 || daysAgo <= 28);
     const hour = 7 + Math.floor(random() * 2);
     const minute = 5 * Math.floor(random() * 12);
     const at = new Date(Date.parse(SAVED_AT) - daysAgo * DAY);
@@ -514,7 +547,8 @@ function readingsOf(story: Story): Reading[] {
       systemId: system.id,
       at: at.toISOString(),
       values,
-      pressureBar: Math.round(pressureBar * 20) / 20,
+      // Where a pump makes it, the gauge stands at the membrane.
+      pressureBar: Math.round((system.train.gauge === 'membrane' && unit ? unit.feedPressureBar : pressureBar) * 20) / 20,
       temperatureC,
       productLPerH: flows ? Math.round((unit.permeateLPerH / 0.06) * (1 + 0.012 * scatter(random))) * 0.06 : null,
       wasteLPerH: flows ? Math.round(unit.concentrateLPerH / 0.6) * 0.6 : null,
@@ -556,17 +590,30 @@ function changingMembranes(system: System): Work {
 }
 
 const coral: Story = {
-  system: handedOver(coralNursery(), 248, [changingMembranes(coralNursery())]),
+  system: {
+    ...handedOver(coralNursery(), 248, [changingMembranes(coralNursery())]),
+    services: [
+      service(40, 'carbon-1', 'Carbon 1', { fittedOn: day(221), passedL: 47_000 }),
+      service(40, 'carbon-2', 'Carbon 2', { fittedOn: day(221), passedL: 47_000 }),
+      service(38, 'resin-1', 'Resin 1', { why: 'spent', fittedOn: day(120) }),
+      service(11, 'sediment', 'Sediment', { why: 'spent', note: 'brown after the main burst', fittedOn: day(190), passedL: 38_000 }),
+    ],
+  },
   seed: 11,
   days: every(238, 7).map((d) => d),
   temperatureC: season(14.5, 4.5),
   litresPerDay: 60,
   note: (d) => ({ 238: 'baseline', 35: 'new resin in both', 14: 'output down, pre-filter brown', 7: 'pre-filter changed' })[d] ?? '',
-  loading: (d) => (d >= 14 && d <= 42 ? 0.25 + (42 - d) * 0.022 : d < 14 ? 0.05 + d * 0.012 : Math.min(0.5, 0.1 + (238 - d) * 0.0018)),
+  loading: (d) => (d >= 14 && d <= 42 ? 0.25 + (42 - d) * 0.025 : d < 14 ? 0.05 + d * 0.012 : Math.min(0.5, 0.1 + (238 - d) * 0.0018)),
 };
 const van: Story = {
   // Put away for the winter, resin already aside.
-  system: handedOver(vanTank(), 196, [workOf(vanTank(), { kind: 'putAway', stageId: null }, SAVED_AT, 2)]),
+  system: {
+    ...handedOver(vanTank(), 196, [workOf(vanTank(), { kind: 'putAway', stageId: null }, SAVED_AT, 2)]),
+    services: [service(66, 'resin', 'Resin', { why: 'spent', note: 'refilled', fittedOn: day(150) })],
+  },
+  // A membrane that ages fast on chalk.
+  factors: (d) => ({ water: Math.exp((-0.2 * (196 - d)) / 196), salt: Math.exp((0.22 * (196 - d)) / 196) }),
   seed: 5,
   days: every(196, 7),
   temperatureC: season(13, 5),
@@ -576,7 +623,14 @@ const van: Story = {
 };
 
 const boat: Story = {
-  system: handedOver(watermaker(), 118),
+  system: {
+    ...handedOver(watermaker(), 118),
+    services: [
+      service(40, 'sediment-20', 'Filter 20 µm', { note: 'green' }),
+      service(40, 'sediment-5', 'Filter 5 µm', {}),
+      service(7, 'membrane', 'Membrane', { work: 'flushed', note: 'tank water through carbon' }),
+    ],
+  },
   seed: 23,
   days: every(112, 5),
   temperatureC: season(19, 4),
@@ -585,7 +639,10 @@ const boat: Story = {
   loading: (d) => (d > 40 ? Math.min(0.7, 0.05 + (112 - d) * 0.008) : 0.05 + (40 - d) * 0.006),
 };
 const lab: Story = {
-  system: handedOver(labSkid(), 296),
+  system: {
+    ...handedOver(labSkid(), 296),
+    services: [service(20, 'resin', 'Mixed bed', { why: 'spent', note: 'exchanged', fittedOn: day(118) })],
+  },
   seed: 31,
   days: every(280, 14),
   temperatureC: season(14, 4),
@@ -604,7 +661,12 @@ const bar: Story = {
   loading: (d) => Math.min(0.6, 0.05 + (122 - d) * 0.004),
 };
 const counter: Story = {
-  system: handedOver(iceCounter(), 158),
+  system: {
+    ...handedOver(iceCounter(), 158),
+    services: [service(62, 'sediment', 'Sediment', {}), service(14, 'softener', 'Softener', { work: 'refilled' })],
+  },
+  // Its meter drifts upward, week by week.
+  gain: (d) => Math.exp(Math.max(0, (0.3 * (100 - d)) / 100)),
   seed: 47,
   days: every(154, 7),
   temperatureC: season(15, 4),

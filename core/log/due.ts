@@ -1,6 +1,6 @@
 import { allStages, membraneStage, type System, type UpkeepRule } from '../file';
 import { inSentence } from '../quantity';
-import { kindOf, type ServiceWork, type Stage, type Upkeep } from '../stage';
+import { kindOf, part, type ServiceWork, type Stage, type Upkeep } from '../stage';
 import { allStandings } from '../advice';
 import { crossing } from './crossing';
 import { dateAfter } from './dates';
@@ -23,6 +23,29 @@ export interface Due {
   readonly work: ServiceWork;
   /** How often it comes round again by the calendar, days; null for what does not. */
   readonly everyDays: number | null;
+  /** What is fitted or filled in then: to be in the van. */
+  readonly bring: readonly ToBring[];
+}
+
+/** A piece to bring along, by what it is, with how many. */
+export interface ToBring {
+  readonly part: string;
+  readonly name: string;
+  readonly count: number;
+  readonly unit: 'piece' | 'L' | 'kg' | 'm';
+}
+
+/** Works for which something new is brought. */
+const BRINGS: ReadonlySet<ServiceWork> = new Set(['changed', 'movedUp', 'refilled']);
+
+/** What a stage takes when it is changed or filled up: what wears, and what fills it. */
+function bringFor(system: System, stage: Stage, work: ServiceWork): ToBring[] {
+  if (!BRINGS.has(work)) return [];
+  return kindOf(stage)
+    .parts(stage, { prices: system.prices, units: system.units })
+    .map((entry) => part(entry))
+    .filter(({ wearsDays, unit }) => wearsDays !== null || unit !== 'piece')
+    .map(({ part: id, name, count, unit }) => ({ part: id, name, count, unit }));
 }
 
 /** Beyond ten years nothing is planned: water with next to no chlorine would ask for centuries. */
@@ -43,6 +66,7 @@ export function dueOf(system: System, standing: Standing, now: string): Due[] {
 function resinDue(system: System, { tracking }: Standing, now: string): Due[] {
   if (!tracking?.daysLeft) return [];
   const { stageId, name, limiting, daysLeft } = tracking;
+  const stage = allStages(system.train).find(({ id }) => id === stageId);
   const due = {
     id: `${stageId}-resin`,
     at: dateAfter(now, daysLeft.p10),
@@ -50,6 +74,7 @@ function resinDue(system: System, { tracking }: Standing, now: string): Due[] {
     instrumentId: null,
     work: 'changed' as const,
     everyDays: null,
+    bring: stage ? bringFor(system, stage, 'changed') : [],
   };
   return [
     { ...due, says: `${system.name}: have resin ready`, because: `${inSentence(name)}, the ${limiting} side, spent then at the earliest` },
@@ -69,6 +94,7 @@ function membraneDue(system: System, { membrane }: Standing, now: string): Due[]
     instrumentId: null,
     work: 'cleaned' as const,
     everyDays: null,
+    bring: [],
   };
   return [
     {
@@ -112,6 +138,7 @@ function upkeepDue(system: System, { report, use }: Standing, now: string): Due[
             instrumentId: null,
             work: own.work,
             everyDays: upkeep.everyDays ?? null,
+            bring: bringFor(system, stage, own.work),
           },
         ];
       });
@@ -160,6 +187,7 @@ function metersDue(system: System): Due[] {
         instrumentId: instrument.id,
         work: 'compared',
         everyDays: METER_DAYS,
+        bring: [],
       },
     ];
   });

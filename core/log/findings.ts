@@ -11,6 +11,7 @@ import { dateAfter } from './dates';
 import { dayWords } from './days';
 import { membraneFindings } from './membraneFindings';
 import type { MembraneTrend } from './membraneTrend';
+import { tapFinding } from './tapTrend';
 import type { ResinTracking } from './resin';
 import { DAY_MS, productSinceL } from './volume';
 
@@ -47,6 +48,7 @@ export function logFindings(
     oddDateFinding(readings),
     futureFinding(ordered, now),
     productFinding(system, last),
+    tapFinding(system, ordered, membrane?.salt ? Math.abs(membrane.salt.now.value) < 0.12 : false),
     ...resinFindings(tracking, now),
     riseFinding(system, ordered, tracking),
     ...cartridgeFindings(system, ordered, solved, now),

@@ -1,5 +1,5 @@
 export { cartridgeChanged, lagStage } from './cartridges';
-export { dueOf, upkeepOf, type Due } from './due';
+export { dueOf, upkeepOf, type Due, type ToBring } from './due';
 export { lastDone, serviced, worksOn, type ServiceDone } from './services';
 export { logFindings } from './findings';
 export { meterEntry, shownUnitOf } from './meterEntry';

@@ -1,14 +1,15 @@
 import type { Reading, System } from '../file';
 import { SPENT_WATER_FACTOR } from '../membrane';
 import { normalCumulative } from '../numeric';
-import { THIN } from '../quantity';
-import type { Finding } from '../stage';
+import { inSentence, THIN } from '../quantity';
+import { kindOf, type Finding } from '../stage';
 import { astmFigures } from './astm';
 import { crossing } from './crossing';
 import { dayWords, seasonWords } from './days';
 import type { Course, MembraneTrend, MovedBy } from './membraneTrend';
 import { baselineOf, inOrder } from './series';
 import { dateAfter } from './dates';
+import { DAY_MS } from './volume';
 
 /** Action limits against the reference (common practice; membrane chapter, 7), as factors. */
 export const OUTPUT_LIMITS = { watch: 0.9, clean: 0.85 } as const;
@@ -35,11 +36,11 @@ const passed = ({ now }: Course, limit: number, side: 'below' | 'above'): number
 
 /** What the log says of a membrane: its output and its salt with the weather taken out, what else moved them, and what nobody wrote down. */
 export function membraneFindings(system: System, readings: readonly Reading[], trend: MembraneTrend, now: string): Finding[] {
-  const against = trend.reference.from === 'handOver' ? 'of the hand-over’s' : 'of the first readings’';
+  const against = `Of ${trend.reference.from === 'handOver' ? 'what it was at the hand-over' : 'what the first readings show'}, at 25${THIN}°C and design pressure. `;
   return [
     outputFinding(trend, against, now),
     saltFinding(system, readings, trend, against),
-    filterFinding(trend),
+    filterFinding(trend) ?? filterPast(system, trend, now),
     ...stepFindings(trend),
   ].filter((finding): finding is Finding => finding !== null);
 }
@@ -60,8 +61,8 @@ function outputFinding({ water, movedBy }: MembraneTrend, against: string, now: 
   return {
     id: 'output',
     severity: spent ? 'bad' : toClean || toWatch ? 'mind' : 'good',
-    title: `Membrane makes ${figure} ${against}, at 25${THIN}°C and design pressure`,
-    why: `${moved}${verdict}`,
+    title: `Membrane output ${figure}`,
+    why: `${against}${moved}${verdict}`,
   };
 }
 
@@ -72,6 +73,7 @@ function dateWords(water: Course, now: string): string | null {
   const from = seasonWords(dateAfter(now, found.p10));
   if (found.p90 === null) return `It reaches ${100 * OUTPUT_LIMITS.clean}${THIN}% in ${from} at the earliest.`;
   const to = seasonWords(dateAfter(now, found.p90));
+  if (from === seasonWords(now)) return `It reaches ${100 * OUTPUT_LIMITS.clean}${THIN}% by ${to}.`;
   return `It reaches ${100 * OUTPUT_LIMITS.clean}${THIN}% ${from === to ? `in ${from}` : `between ${from} and ${to}`}.`;
 }
 
@@ -102,8 +104,8 @@ function saltFinding(system: System, readings: readonly Reading[], { salt, point
   return {
     id: 'saltPassage',
     severity: inspect || watch ? 'mind' : 'good',
-    title: `Salt through the membrane is ${figure} ${against}`,
-    why: `${inspect ? 'Probe the vessels, look at the seals and the chlorine history. ' : ''}${besideStandard(system, readings, points.at(-1)?.readingId, value)}`,
+    title: `Salt through the membrane ${figure}`,
+    why: `${against}${inspect ? 'Probe the vessels, look at the seals and the chlorine history. ' : ''}${besideStandard(system, readings, points.at(-1)?.readingId, value)}`,
   };
 }
 
@@ -113,7 +115,7 @@ function besideStandard(system: System, readings: readonly Reading[], newestId: 
   const newest = ordered.find(({ id }) => id === newestId);
   const first = baselineOf(system, ordered);
   const standard = newest && first && newest !== first ? astmFigures(system, first, newest) : null;
-  if (!standard) return 'Temperature, flow and the tap are taken out of it.';
+  if (!standard) return '';
   const figures = `By the standard way the newest reading shows ${Math.round(100 * standard.permeate)}${THIN}% output and ${Math.round(100 * standard.saltPassage)}${THIN}% salt`;
   const alone = standard.saltPassage > PASSAGE_LIMITS.watch && Math.exp(lnSalt) < 1 + (PASSAGE_LIMITS.watch - 1) / 2;
   return alone ? `${figures}: that counts no polarization, which cold water raises, and is no alarm.` : `${figures}.`;
@@ -130,9 +132,29 @@ function filterFinding({ filters }: MembraneTrend): Finding | null {
   };
 }
 
+/** How long a filter that was changed is remembered as the cause of a dip, days. */
+const REMEMBERED_DAYS = 60;
+
+/** A dip that went with the filters that were changed since. */
+function filterPast(system: System, { points }: MembraneTrend, now: string): Finding | null {
+  const filters = new Set(system.train.stages.filter((stage) => kindOf(stage).prefilter).map(({ id }) => id));
+  const change = system.services.findLast(({ stageId, work }) => work === 'changed' && stageId !== null && filters.has(stageId));
+  if (!change || Date.parse(now) - Date.parse(change.at) > REMEMBERED_DAYS * DAY_MS) return null;
+  const before = points.findLast(({ at, factors }) => at < change.at && factors.filterShare !== null);
+  const after = points.findLast(({ at, factors }) => at > change.at && factors.filterShare !== null);
+  const [taken, left] = [before?.factors.filterShare, after?.factors.filterShare];
+  if (!before || !taken || taken.value < FILTER_SHARE.mind || (left && left.value > FILTER_SHARE.mind)) return null;
+  return {
+    id: 'filterPast',
+    severity: 'good',
+    title: `The dip of ${dayWords(before.at)} was ${inSentence(change.name)}`,
+    why: `It took ${Math.round(100 * taken.value)}${THIN}% of the pressure beyond what a clean one does.${left ? ' Normal again since the change.' : ''}`,
+  };
+}
+
 /** Steps nobody wrote down, with what they look like. */
 function stepFindings({ water, salt }: MembraneTrend): Finding[] {
-  const near = (a: string, b: string): boolean => Math.abs(Date.parse(a) - Date.parse(b)) < 35 * 86_400_000;
+  const near = (a: string, b: string): boolean => Math.abs(Date.parse(a) - Date.parse(b)) < 35 * DAY_MS;
   const told: Finding[] = [];
   for (const step of water?.unexplained ?? []) {
     const other = salt?.unexplained.find(({ since }) => near(since, step.since));

@@ -1,7 +1,7 @@
 import { membraneStage, type Reading, type System } from '../file';
 import { lineAt, lineBetween, median, robustLine, slopeOf, type Estimate, type FittedLine, type LinePoint } from '../numeric';
 import { ok, type Outcome } from '../quantity';
-import { kindOf } from '../stage';
+import { kindOf, type StageUse } from '../stage';
 import { membraneOperation, tapWater, type SolvedTrain } from '../train';
 import { unexplained, type SeriesPoint } from './cusum';
 import { factorsOf, restrictorAsRead, type Factors, type FilterPrior, type UnitAsRead } from './factors';
@@ -368,3 +368,16 @@ function movedBy(told: readonly Factors[], { map }: UnitAsRead): MovedBy | null 
 /** The same keys of a change at the values of another state. */
 const back = (change: Partial<UnitState>, state: UnitState): Partial<UnitState> =>
   Object.fromEntries(Object.keys(change).map((key) => [key, state[key as keyof UnitState]]));
+
+/** Readings, and how sure in ln, before a log's word counts for more than the calendar's. */
+const TOLD = { readings: 4, sd: 0.08 } as const;
+
+/** A membrane's factors now as its log has them, against its class; null where the log does not tell surely. */
+export function toldFactors({ water, salt }: MembraneTrend, now: string): NonNullable<StageUse['factors']> {
+  const told = (course: Course | null): number | null => {
+    if (!course || course.count < TOLD.readings) return null;
+    const { value, sd } = lineAt(course.line, Math.max(Date.parse(now) / DAY_MS / DAYS_PER_YEAR, course.beginsYear));
+    return sd <= TOLD.sd ? Math.exp(value) : null;
+  };
+  return { water: told(water), salt: told(salt) };
+}

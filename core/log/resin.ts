@@ -141,7 +141,7 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
   }
 
   const newest = since.at(-1) ?? all.at(-1);
-  const rate = presentRate(points, design, slopes, (newest && ecOf(newest)) ?? slopes.modelledEc25);
+  const rate = presentRate(points, all, design, slopes, (newest && ecOf(newest)) ?? slopes.modelledEc25);
   // Use goes on after the last reading: carried to now at the present rate.
   const idleDays = Math.max(0, (Date.parse(now) - from) / DAY_MS);
   const cationEq = totals.cationEq + idleDays * rate.cationPerDay;
@@ -215,20 +215,40 @@ interface Rate {
   readonly from: 'log' | 'design';
 }
 
-/** Use a day over the last four weeks of the log, or the design use when the log is too short to tell. */
-function presentRate(points: readonly ResinPoint[], designLPerDay: number, slopes: Slopes, ec25: number): Rate {
+/**
+ * Use a day over the last four weeks of the log: by what this cartridge took up, or by the product's meter where it has
+ * not stood so long; the design use where neither tells.
+ */
+function presentRate(points: readonly ResinPoint[], all: readonly Reading[], designLPerDay: number, slopes: Slopes, ec25: number): Rate {
   const last = points[points.length - 1];
   const recent = last ? points.filter((point) => Date.parse(point.at) >= Date.parse(last.at) - RATE_DAYS * DAY_MS) : [];
   const first = recent[0];
   const days = first && last ? (Date.parse(last.at) - Date.parse(first.at)) / DAY_MS : 0;
-  if (!first || !last || recent.length < RATE_LEAST_READINGS || days < RATE_LEAST_DAYS) {
-    const perDay = addLoad({ litres: 0, cationEq: 0, anionEq: 0 }, designLPerDay, ec25, slopes);
-    return { litresPerDay: perDay.litres, cationPerDay: perDay.cationEq, anionPerDay: perDay.anionEq, from: 'design' };
-  }
+  if (first && last && recent.length >= RATE_LEAST_READINGS && days >= RATE_LEAST_DAYS)
+    return {
+      litresPerDay: (last.litres - first.litres) / days,
+      cationPerDay: (last.cationEq - first.cationEq) / days,
+      anionPerDay: (last.anionEq - first.anionEq) / days,
+      from: 'log',
+    };
+  const metered = meteredPerDay(all);
+  const perDay = addLoad({ litres: 0, cationEq: 0, anionEq: 0 }, metered ?? designLPerDay, ec25, slopes);
   return {
-    litresPerDay: (last.litres - first.litres) / days,
-    cationPerDay: (last.cationEq - first.cationEq) / days,
-    anionPerDay: (last.anionEq - first.anionEq) / days,
-    from: 'log',
+    litresPerDay: perDay.litres,
+    cationPerDay: perDay.cationEq,
+    anionPerDay: perDay.anionEq,
+    from: metered === null ? 'design' : 'log',
   };
+}
+
+/** Litres a day by the product's meter over the last four weeks, or the last two readings where they lie farther apart. */
+function meteredPerDay(all: readonly Reading[]): number | null {
+  const metered = all.filter(({ meterL }) => meterL !== null);
+  const last = metered.at(-1);
+  if (!last) return null;
+  const since = Date.parse(last.at) - RATE_DAYS * DAY_MS;
+  const first = metered.find(({ at }) => Date.parse(at) >= since && at !== last.at) ?? metered.at(-2);
+  const days = first ? (Date.parse(last.at) - Date.parse(first.at)) / DAY_MS : 0;
+  const litres = first ? last.meterL! - first.meterL! : -1;
+  return days >= RATE_LEAST_DAYS && litres >= 0 ? litres / days : null;
 }

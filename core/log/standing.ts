@@ -4,7 +4,7 @@ import { reportTrain, type TrainReport } from '../advice';
 import { solveTrain } from '../train';
 import type { TrainUse } from '../stage';
 import type { CompletedWater, Water } from '../water';
-import { membraneTrend, unitAsRead, type MembraneTrend, type UnitMaps } from './membraneTrend';
+import { membraneTrend, toldFactors, unitAsRead, type MembraneTrend, type UnitMaps } from './membraneTrend';
 import { inOrder } from './series';
 import { trackResin, type ResinTracking } from './resin';
 import { trainUse } from './use';
@@ -37,10 +37,11 @@ export function standing(
   const fresh = solveTrain(system.train, system.source, feed);
   if (!fresh.ok) return fresh;
   const tracking = trackResin(system, readings, fresh.value, now);
-  const use = trainUse(system, readings, fresh.value, tracking, now);
-  const report = reportTrain(system, feed, use, fresh.value, tap);
-  if (!report.ok) return report;
   const unit = readings.length > 0 ? unitAsRead(system, inOrder(readings), fresh.value, maps) : null;
   const membrane = unit?.ok ? membraneTrend(system, readings, unit.value, now) : null;
-  return { ok: true, value: { report: report.value, tracking, use, membrane } };
+  const byLog = trainUse(system, readings, fresh.value, tracking, now);
+  // What the log tells of a membrane stands in place of what the calendar lets expect.
+  const use = membrane ? { ...byLog, [membrane.stageId]: { ...byLog[membrane.stageId], factors: toldFactors(membrane, now) } } : byLog;
+  const report = reportTrain(system, feed, use, fresh.value, tap);
+  return report.ok ? { ok: true, value: { report: report.value, tracking, use, membrane } } : report;
 }

@@ -254,9 +254,13 @@ export const membrane = defineStage(schema, {
     return { wetKg: kg * elements, wallM: m * elements };
   },
   price: (stage, { element }) => elementCount(unitRanks(stage)) * element,
-  worn: (stage, { years = 0, chlorineMgLHours = 0, chloramineMgLHours = 0 }) => {
+  worn: (stage, { years = 0, chlorineMgLHours = 0, chloramineMgLHours = 0, factors }) => {
     const byAge = aged(CLEAN, { years, chlorineMgLHours, chloramineMgLHours, household: isSmallElement(stage.elementClass) });
-    return { ...stage, waterFactor: stage.waterFactor ?? byAge.water, saltFactor: stage.saltFactor ?? byAge.salt };
+    return {
+      ...stage,
+      waterFactor: stage.waterFactor ?? factors?.water ?? byAge.water,
+      saltFactor: stage.saltFactor ?? factors?.salt ?? byAge.salt,
+    };
   },
   renewed: (stage) => ({ ...stage, waterFactor: null, saltFactor: null }),
   dirtPassed: allPasses,

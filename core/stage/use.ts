@@ -10,6 +10,8 @@ export interface StageUse {
   /** Litres that went through it. */
   readonly passedL?: number;
   readonly years?: number;
+  /** Factors of a membrane's water and salt permeability as its log has them: its age by the calendar gives way to them. */
+  readonly factors?: { readonly water: number | null; readonly salt: number | null };
   /** Chlorine and chloramine that reached a membrane, mg/L × hours. */
   readonly chlorineMgLHours?: number;
   readonly chloramineMgLHours?: number;

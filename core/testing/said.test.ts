@@ -313,7 +313,7 @@ function saidOfLog({ system, readings }: SystemRecord): string {
   if (!today.ok) return plain(today.error.message);
   const { report, tracking, use } = today.value;
   return [
-    ...logFindings(system, readings, report.solved, tracking, NOW).map(told),
+    ...logFindings(system, readings, report.solved, tracking, NOW, today.value.membrane).map(told),
     ...dueOf(system, today.value, NOW).map(({ at, says }) => `  due ${at.slice(0, 10)} ${says}`),
     ...(tracking
       ? [
@@ -324,7 +324,13 @@ function saidOfLog({ system, readings }: SystemRecord): string {
     ...Object.entries(use).map(
       ([id, one]) =>
         `  use ${id}: ${Object.entries(one)
-          .map(([key, value]) => `${key} ${few(value as number)}`)
+          .map(([key, value]) =>
+            typeof value === 'number'
+              ? `${key} ${few(value)}`
+              : `${key} ${Object.values(value as Record<string, number | null>)
+                  .map(few)
+                  .join(' ')}`,
+          )
           .join(', ')}`,
     ),
     ...allStages(report.train).map(
@@ -398,7 +404,9 @@ function turningDays({ system, readings }: SystemRecord): string {
   for (let day = 0; day <= 550; day += 1) {
     const now = new Date(Date.parse(NOW) + day * 86_400_000).toISOString();
     const said = [
-      ...logFindings(system, readings, report.solved, tracking, now).map(({ id, severity }) => [id, severity] as const),
+      ...logFindings(system, readings, report.solved, tracking, now, today.value.membrane).map(
+        ({ id, severity }) => [id, severity] as const,
+      ),
       ...dueOf(system, today.value, now).map(({ says }) => [`due ${says}`, 'listed'] as const),
     ];
     const here = new Map(said);

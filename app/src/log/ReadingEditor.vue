@@ -19,7 +19,8 @@ const before = lineOf(props.reading, probes, props.system.units);
 const text = ref(before);
 const when = ref(format(new Date(props.reading.at), "yyyy-MM-dd'T'HH:mm"));
 const counts = ref(props.reading.counts);
-const photos = ref<string[]>([...props.reading.photos]);
+// Plain, as it is stored: the database takes no proxies.
+const photos = shallowRef<string[]>([...props.reading.photos]);
 const read = (line: string): ReturnType<typeof parseQuickLine> => parseQuickLine(line, probes, props.system.instruments);
 const parsed = computed(() => read(text.value));
 const latest = format(new Date(), "yyyy-MM-dd'T'HH:mm");

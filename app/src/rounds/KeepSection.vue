@@ -3,7 +3,7 @@ import { daysBetween } from '../time/dates';
 import { computed } from 'vue';
 import { useNotice } from '../kit/useNotice';
 import { useOffline } from '../kit/useOffline';
-import { readFact } from '../store/database';
+import { sinceBackup } from '../store/sinceBackup';
 import { useLive } from '../store/live';
 import { useStartUp } from '../store/startUp';
 import { exportEverything } from '../store/transfer';
@@ -14,11 +14,30 @@ const emit = defineEmits<{ open: []; loadDemo: []; removeDemo: [] }>();
 const notice = useNotice();
 const startUp = useStartUp();
 const offline = useOffline();
-const lastBackup = useLive(() => readFact('lastBackupAt'), null);
+const since = useLive(() => sinceBackup(), null);
+const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
+/** What would be gone with this device, in words; nothing where all of it is in a file. */
+const atRisk = computed(() => {
+  if (!since.value) return '';
+  const { readings, systems } = since.value;
+  return [
+    ...(readings > 0 ? [counted(readings, 'reading', 'readings')] : []),
+    ...(systems > 0 ? [`what was changed in ${counted(systems, 'system', 'systems')}`] : []),
+  ].join(' and ');
+});
 const backupSays = computed(() => {
-  if (!lastBackup.value) return 'No backup file saved yet.';
-  const days = daysBetween(lastBackup.value, new Date());
+  if (!since.value) return '';
+  if (since.value.at === null) return 'No backup file saved yet.';
+  const days = daysBetween(since.value.at, new Date());
   return `Last backup file: ${days === 0 ? 'today' : days === 1 ? 'yesterday' : `${days} days ago`}.`;
+});
+/** A backup is asked for once so much lies outside of it, or so long. */
+const ASK_READINGS = 20;
+const ASK_DAYS = 14;
+const remind = computed(() => {
+  if (!since.value || atRisk.value === '') return false;
+  const { at, readings } = since.value;
+  return readings >= ASK_READINGS || (at !== null && daysBetween(at, new Date()) >= ASK_DAYS);
 });
 /** The browser's own answer on whether it will keep the store when space runs short. */
 const promised = computed(() =>
@@ -46,6 +65,7 @@ async function save(): Promise<void> {
 <template>
   <section class="keep small">
     <p class="muted">Everything is kept in this browser. {{ promised }} {{ offlineSays }} {{ backupSays }}</p>
+    <p v-if="atRisk" :class="{ remind }">If this device were lost today: {{ atRisk }}.</p>
     <div class="row">
       <button class="button small" type="button" @click="save">Save everything</button>
       <button class="button small" type="button" @click="emit('open')">Open a file</button>
@@ -57,6 +77,7 @@ async function save(): Promise<void> {
 
 <!-- prettier-ignore -->
 <style scoped>
+.remind { color: var(--warning); font-weight: 600; }
 .keep { display: grid; gap: 10px; }
 .keep .row { gap: 6px; }
 </style>

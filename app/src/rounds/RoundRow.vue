@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { focusMenu } from '../kit/focusMenu';
+import { shortDay } from '../time/dates';
 import { percent, THIN } from '@yes-clear/core/quantity';
 import DescentPicture from '../descent/DescentPicture.vue';
 import { useElementVisibility } from '@vueuse/core';
@@ -12,6 +13,13 @@ const round = computed(() => props.line.round);
 /** The picture is drawn once its row comes near the screen: a hundred are not drawn for the ten that are seen. */
 const seen = useElementVisibility(useTemplateRef<HTMLElement>('picture'), { once: true, rootMargin: '400px' });
 const toLog = computed(() => round.value !== null && round.value.finding !== null && round.value.hasReadings);
+/** The next piece of work, where it is not what the finding says. */
+const next = computed(() => {
+  const [first] = [...(round.value?.due ?? [])].sort((a, b) => a.at.localeCompare(b.at));
+  if (!first || (first.id.endsWith('-resin') && round.value?.finding?.id === 'resin')) return '';
+  const says = first.says.startsWith(`${props.line.name}: `) ? first.says.slice(props.line.name.length + 2) : first.says;
+  return `${shortDay(first.at)}: ${says}`;
+});
 defineEmits<{ save: []; remove: [] }>();
 </script>
 
@@ -24,8 +32,15 @@ defineEmits<{ save: []; remove: [] }>();
       <DescentPicture v-if="round?.picture && seen" :input="round.picture.input" size="thumb" :sentence="round.picture.sentence" />
     </div>
     <div class="gauge">
-      <template v-if="round && round.saltRemoved !== null"
-        ><span>Membrane {{ (round.saltRemoved * 100).toFixed(1) }}{{ THIN }}%</span
+      <template v-if="round && round.output !== null"
+        ><span>Membrane {{ percent(round.output) }}</span
+        ><i class="track"
+          ><b
+            :class="round.output < 0.85 ? 'worn' : 'membrane'"
+            :style="{ width: `${Math.max(2, Math.min(100, 100 * round.output))}%` }" /></i
+      ></template>
+      <template v-else-if="round && round.saltRemoved !== null"
+        ><span>Holds back {{ (round.saltRemoved * 100).toFixed(1) }}{{ THIN }}%</span
         ><i class="track"><b class="membrane" :style="{ width: `${Math.max(2, (round.saltRemoved - 0.8) * 500)}%` }" /></i
       ></template>
     </div>
@@ -39,6 +54,7 @@ defineEmits<{ save: []; remove: [] }>();
     <div v-if="!round" class="says muted">Being worked out…</div>
     <div v-else-if="round.finding" class="says" :class="round.finding.severity">
       <strong>{{ round.finding.title }}</strong>
+      <span v-if="next" class="next">{{ next }}</span>
     </div>
     <v-menu location="bottom end" @update:model-value="focusMenu">
       <template #activator="{ props: activator }"
@@ -65,6 +81,8 @@ defineEmits<{ save: []; remove: [] }>();
 .membrane { background: var(--action); }
 .resin { background: var(--resin); }
 .low { background: var(--bad); }
+.worn { background: var(--warning); }
+.next { display: block; color: var(--muted); }
 .says { font-size: 13.8px; line-height: 1.32; text-wrap: pretty; }
 .says strong { font-weight: 650; }
 .says.bad { color: var(--bad); }

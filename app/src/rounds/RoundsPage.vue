@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { dayAndTime, daysBetween, endOfDayIn, shortDay } from '../time/dates';
-import { useNow } from '@vueuse/core';
+import { dayAndTime } from '../time/dates';
+import { useLocalStorage, useNow } from '@vueuse/core';
 import { computed, defineAsyncComponent, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import HeaderBar from '../kit/HeaderBar.vue';
 import TimerStrip from '../kit/TimerStrip.vue';
@@ -18,7 +18,12 @@ import ConfirmDialog from './ConfirmDialog.vue';
 import KeepSection from './KeepSection.vue';
 import RoundRow from './RoundRow.vue';
 import { importSays } from './importSays';
-import { GROUPS, useRounds } from './useRounds';
+import DueList from './DueList.vue';
+import LoadList from './LoadList.vue';
+import Segments from '../kit/Segments.vue';
+import { download } from '../store/download';
+import { useDue } from './useDue';
+import { GROUPS, useRounds, type RoundLine } from './useRounds';
 import type { FileError } from '@yes-clear/core/file';
 
 /** Rounds: every system, the urgent ones first; or, on a first visit, what this is. */
@@ -32,14 +37,27 @@ const history = useHistory();
 const startUp = useStartUp();
 const clock = useNow({ interval: 60_000 });
 const { lines, loaded } = useRounds(clock);
+/** Ways to look at the same systems. */
+const VIEWS = [
+  { value: 'urgency', title: 'By urgency' },
+  { value: 'site', title: 'By site' },
+  { value: 'date', title: 'By date' },
+  { value: 'load', title: 'To load' },
+] as const;
+const view = useLocalStorage<(typeof VIEWS)[number]['value']>('yes-clear:rounds-view', 'urgency');
 /** Headings and rows as they follow one another. */
-const entries = computed(() =>
-  GROUPS.flatMap((group) => {
-    const own = lines.value.filter((line) => (line.round?.urgency ?? 'unknown') === group.key);
-    const rows = own.map((line) => ({ key: line.id, label: null, line }));
-    return own.length > 0 ? [{ key: `group ${group.key}`, label: group.label, line: null }, ...rows] : [];
-  }),
-);
+const entries = computed(() => {
+  const groups =
+    view.value === 'site'
+      ? [...new Set(lines.value.map(({ site }) => site))]
+          .sort()
+          .map((site) => ({ key: site, label: site, of: (line: RoundLine) => line.site === site }))
+      : GROUPS.map(({ key, label }) => ({ key, label, of: (line: RoundLine) => (line.round?.urgency ?? 'unknown') === key }));
+  return groups.flatMap((group) => {
+    const rows = lines.value.filter(group.of).map((line) => ({ key: line.id, label: null, line }));
+    return rows.length > 0 ? [{ key: `group ${group.key}`, label: group.label, line: null }, ...rows] : [];
+  });
+});
 const sites = computed(() => new Set(lines.value.map((line) => line.site)).size);
 /** Nothing is kept here: on a start that found nothing, or once the last system was removed. */
 const hadSome = ref(false);
@@ -57,19 +75,16 @@ const subtitle = computed(() => {
 /** Days ahead that are listed, and how many of what falls due then. */
 const AHEAD_DAYS = 30;
 const LISTED = 14;
-const due = computed(() => {
-  const last = endOfDayIn(AHEAD_DAYS, clock.value);
-  return lines.value
-    .flatMap((line) => (line.round?.due ?? []).map((item) => ({ ...item, id: line.id })))
-    .filter((item) => item.at <= last)
-    .sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : 0));
-});
-const listed = computed(() =>
-  due.value.slice(0, LISTED).map((item) => {
-    const late = daysBetween(clock.value, item.at) < 0;
-    return { ...item, late, day: late ? 'overdue' : shortDay(item.at) };
-  }),
-);
+const due = useDue(lines, clock, ref(AHEAD_DAYS));
+const listed = computed(() => due.value.slice(0, LISTED));
+async function saveCalendar(): Promise<void> {
+  const { calendarText } = await import('./calendar');
+  const text = calendarText(
+    due.value.map((item) => ({ systemId: item.systemId, site: item.site, due: item })),
+    new Date(),
+  );
+  download('yes-clear-rounds.ics', new Blob([text], { type: 'text/calendar' }));
+}
 
 const creating = ref(false);
 const trouble = ref<FileError | null>(null);
@@ -170,7 +185,10 @@ document.title = 'Yes Clear';
     <div v-else-if="loaded" class="work">
       <main>
         <!-- One list for all groups: a row that goes to another group is the same row, with its menu if that stands open. -->
-        <div class="stack">
+        <div v-if="lines.length > 1" class="views"><Segments v-model="view" label="Rounds" :choices="VIEWS" /></div>
+        <DueList v-if="view === 'date'" :items="due" />
+        <LoadList v-else-if="view === 'load'" :items="due" />
+        <div v-else class="stack">
           <template v-for="entry in entries" :key="entry.key">
             <h3 v-if="entry.label !== null" class="group">{{ entry.label }}</h3>
             <RoundRow
@@ -186,14 +204,18 @@ document.title = 'Yes Clear';
         <section>
           <h2>Next 30 days</h2>
           <ol v-if="listed.length > 0" class="due">
-            <li v-for="item in listed" :key="item.id + item.says">
-              <span :class="{ late: item.late }">{{ item.day }}</span><RouterLink :to="{ name: 'log', params: { id: item.id } }">{{
+            <li v-for="item in listed" :key="item.systemId + item.id">
+              <span :class="{ late: item.late }">{{ item.day }}</span><RouterLink :to="{ name: 'log', params: { id: item.systemId } }">{{
                 item.says
               }}</RouterLink>
             </li>
           </ol>
           <p v-else class="muted small">Nothing falls due.</p>
           <p v-if="due.length > listed.length" class="muted small more">and {{ due.length - listed.length }} more</p>
+          <div v-if="due.length > 0" class="row tools">
+            <button type="button" class="button small" @click="saveCalendar">Save as calendar file</button>
+            <RouterLink class="button small" :to="{ name: 'visit' }">Visit sheet</RouterLink>
+          </div>
         </section>
         <KeepSection :has-demo="hasDemo" @open="picker?.click()" @load-demo="putDemo" @remove-demo="demoDoomed = true" />
       </aside>
@@ -219,6 +241,8 @@ document.title = 'Yes Clear';
 <style scoped>
 .group { padding-left: 2px; }
 .group:not(:first-child) { margin-top: 6px; }
+.views { margin-bottom: 12px; overflow-x: auto; }
+.tools { gap: 6px; padding-top: 10px; flex-wrap: wrap; }
 .side { display: flex; flex-direction: column; justify-content: space-between; gap: 28px; }
 .due { list-style: none; margin: 10px 0 0; padding: 0; }
 .more { padding-top: 8px; }

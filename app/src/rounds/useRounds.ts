@@ -109,6 +109,8 @@ function failed({ id }: SystemHead, error: unknown): Round {
     finding: { id: 'error', severity: 'bad', title: 'Cannot be computed', why },
     resinLeft: null,
     saltRemoved: null,
+    output: null,
+    newest: null,
     picture: null,
     due: [],
     hasReadings: false,

@@ -30,6 +30,7 @@ const routes: RouteRecordRaw[] = [
       ...PHASES.map((phase) => ({ path: phase.key, name: phase.key, component: PAGES[phase.key] as () => Promise<never> })),
     ],
   },
+  { path: '/visit', name: 'visit', component: () => import('../rounds/VisitPage.vue') },
   // What it carries stands behind the # and never leaves the browser.
   { path: '/open', name: 'open', component: () => import('../rounds/OpenLink.vue') },
   { path: '/:rest(.*)', redirect: '/' },
@@ -39,7 +40,13 @@ const routes: RouteRecordRaw[] = [
 export function loadPagesAhead(): void {
   const idle = window.requestIdleCallback ?? ((act: () => void) => setTimeout(act, 800));
   idle(() => {
-    for (const page of [...Object.values(PAGES), () => import('./SystemLayout.vue'), () => import('../rounds/OpenLink.vue'), fileFormat])
+    for (const page of [
+      ...Object.values(PAGES),
+      () => import('./SystemLayout.vue'),
+      () => import('../rounds/OpenLink.vue'),
+      () => import('../rounds/VisitPage.vue'),
+      fileFormat,
+    ])
       page().catch(() => undefined);
   });
 }

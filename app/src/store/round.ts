@@ -1,8 +1,9 @@
+import type { Due } from '@yes-clear/core/log';
 import type { Finding } from '@yes-clear/core/stage';
 import type { DescentInput } from '../descent/drawing';
 
 /** Grows when what is kept of a round is of another shape: what an older app worked out is worked out anew. */
-export const ROUND_SHAPE = 2;
+export const ROUND_SHAPE = 3;
 
 export type Urgency = 'now' | 'month' | 'fine';
 
@@ -14,7 +15,11 @@ export interface Round {
   readonly finding: Finding | null;
   readonly resinLeft: number | null;
   readonly saltRemoved: number | null;
+  /** The membrane's output against its reference, by the log; null where it does not tell. */
+  readonly output: number | null;
+  /** The newest reading as it would be typed, and when it was taken. */
+  readonly newest: { readonly at: string; readonly line: string } | null;
   readonly picture: { readonly input: DescentInput; readonly sentence: string } | null;
-  /** Things with a date, for the month ahead. */
-  readonly due: readonly { readonly at: string; readonly says: string }[];
+  /** What is to be done, with its date and why then. */
+  readonly due: readonly Due[];
 }

@@ -44,6 +44,12 @@ export async function exportSystem(id: string): Promise<string | null> {
   return record ? saveRecords(`${record.system.site} ${record.system.name}`, [record], new Date().toISOString()) : null;
 }
 
+/** Some systems in one file, to be taken along and merged again; returns what is wrong with it, if anything. */
+export async function exportSystems(ids: readonly string[], title: string): Promise<string | null> {
+  const records = (await Promise.all(ids.map(oneRecord))).filter((record) => record !== null);
+  return records.length === 0 ? 'There is nothing to save.' : saveRecords(title, records, new Date().toISOString());
+}
+
 /** Everything kept here in one file, with what is typed and not kept yet in place of what is. */
 export async function exportEverything(unsaved: readonly SystemRecord[] = []): Promise<string | null> {
   const newer = new Map(unsaved.map((record) => [record.system.id, record]));

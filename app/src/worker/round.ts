@@ -1,5 +1,5 @@
 import type { SystemRecord } from '@yes-clear/core/file';
-import { dueOf, logFindings, probeRoles, saltRemoved, standing, type UnitMaps } from '@yes-clear/core/log';
+import { dueOf, lineOf, logFindings, probeRoles, saltRemoved, standing, type UnitMaps } from '@yes-clear/core/log';
 import { trainSentence } from '@yes-clear/core/advice';
 import { byUrgency, type Finding } from '@yes-clear/core/stage';
 import { tapWater } from '@yes-clear/core/train';
@@ -9,12 +9,17 @@ import type { Round } from '../store/round';
 /** Works out how one system stands. */
 export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Round {
   const { system, readings } = record;
-  const base = { id: system.id, hasReadings: readings.length > 0 };
+  const newest = readings.filter(({ at, counts }) => counts && at <= now).at(-1);
+  const base = {
+    id: system.id,
+    hasReadings: readings.length > 0,
+    newest: newest ? { at: newest.at, line: lineOf(newest, system.train.probes, system.units) } : null,
+  };
   const water = tapWater(system.source, system.instruments);
   const today = water.ok ? standing(system, readings, water.value.water, now, water.value, maps) : water;
   if (!today.ok) {
     const finding: Finding = { id: 'error', severity: 'bad', title: 'Cannot be computed', why: today.error.message };
-    return { ...base, urgency: 'now', finding, resinLeft: null, saltRemoved: null, picture: null, due: [] };
+    return { ...base, urgency: 'now', finding, resinLeft: null, saltRemoved: null, output: null, picture: null, due: [] };
   }
   const { report, tracking, membrane } = today.value;
   const findings = readings.length > 0 ? logFindings(system, readings, report.solved, tracking, now, membrane) : report.findings;
@@ -24,6 +29,7 @@ export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Rou
     urgency: finding?.severity === 'bad' ? 'now' : finding?.severity === 'mind' ? 'month' : 'fine',
     finding,
     resinLeft: tracking?.remaining.p50 ?? null,
+    output: membrane?.water && membrane.water.count > 1 ? Math.exp(membrane.water.now.value) : null,
     saltRemoved: lastRemoval(record) ?? report.solved.unit?.rejection ?? null,
     picture: { input: descentInput(system, report, readings, tracking), sentence: trainSentence(report.solved, system.units) },
     due: dueOf(system, today.value, now),

@@ -1,0 +1,42 @@
+import type { Due } from '@yes-clear/core/log';
+import ical, { ICalCalendarMethod, ICalEventRepeatingFreq } from 'ical-generator';
+
+/** A system's work as the calendar names it. */
+export interface CalendarEntry {
+  readonly systemId: string;
+  readonly site: string;
+  readonly due: Due;
+}
+
+/** Growing with time: a calendar that holds an older file takes the newer one in its place. */
+const sequenceAt = (now: Date): number => Math.floor(now.getTime() / 60_000) % 2 ** 31;
+
+/**
+ * What is due as a calendar file (RFC 5545): a day for each piece of work, always under the same id, so that a file saved
+ * later moves what an older one put in. What comes round by the calendar repeats.
+ */
+export function calendarText(entries: readonly CalendarEntry[], now: Date): string {
+  const calendar = ical({
+    name: 'Yes Clear',
+    prodId: { company: 'Yes Clear', product: 'Rounds', language: 'EN' },
+    method: ICalCalendarMethod.PUBLISH,
+  });
+  for (const { systemId, site, due } of entries) {
+    const event = calendar.createEvent({
+      id: `${systemId}.${due.id}@yes-clear`,
+      start: new Date(due.at),
+      allDay: true,
+      summary: due.says,
+      description: [
+        `Due ${due.because}.`,
+        ...due.bring.map(({ name, count, unit }) => `Bring: ${name}, ${count}${unit === 'piece' ? '' : ` ${unit}`}`),
+      ].join('\n'),
+      location: site,
+      sequence: sequenceAt(now),
+      stamp: now,
+    });
+    if (due.everyDays !== null && due.everyDays >= 1)
+      event.repeating({ freq: ICalEventRepeatingFreq.DAILY, interval: Math.round(due.everyDays) });
+  }
+  return calendar.toString();
+}

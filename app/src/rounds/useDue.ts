@@ -1,0 +1,80 @@
+import type { Due, ToBring } from '@yes-clear/core/log';
+import { computed, type ComputedRef, type Ref } from 'vue';
+import { daysBetween, endOfDayIn, longDay, shortDay } from '../time/dates';
+import type { RoundLine } from './useRounds';
+
+/** A piece of work of one of the systems. */
+export interface DueItem extends Due {
+  readonly systemId: string;
+  readonly system: string;
+  readonly site: string;
+  readonly late: boolean;
+  readonly day: string;
+  /** Without the name of its system. */
+  readonly short: string;
+}
+
+/** A piece to load into the van, with how many and where they go. */
+export interface LoadItem extends ToBring {
+  readonly for: readonly string[];
+}
+
+/** Everything due of every system within some days, the soonest first. */
+export function useDue(
+  lines: Readonly<Ref<readonly RoundLine[]>>,
+  clock: Readonly<Ref<Date>>,
+  days: Readonly<Ref<number>>,
+): ComputedRef<readonly DueItem[]> {
+  return computed(() => {
+    const last = endOfDayIn(days.value, clock.value);
+    return lines.value
+      .flatMap((line) =>
+        (line.round?.due ?? [])
+          .filter(({ at }) => at <= last)
+          .map((due): DueItem => {
+            const late = daysBetween(clock.value, due.at) < 0;
+            return {
+              ...due,
+              systemId: line.id,
+              system: line.name,
+              site: line.site,
+              late,
+              day: late ? 'overdue' : shortDay(due.at),
+              short: due.says.startsWith(`${line.name}: `) ? due.says.slice(line.name.length + 2) : due.says,
+            };
+          }),
+      )
+      .sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : 0));
+  });
+}
+
+/** Work by its day: what is late first, then day by day. */
+export function byDay(
+  items: readonly DueItem[],
+): readonly { readonly day: string; readonly late: boolean; readonly items: readonly DueItem[] }[] {
+  const days = new Map<string, DueItem[]>();
+  for (const item of items) {
+    const day = item.late ? 'Overdue' : longDay(item.at);
+    days.set(day, [...(days.get(day) ?? []), item]);
+  }
+  return [...days].map(([day, own]) => ({ day, late: own[0]!.late, items: own }));
+}
+
+/** What work asks to be brought, the same piece for several systems on one line. */
+export function toLoad(items: readonly DueItem[]): LoadItem[] {
+  const found = new Map<string, LoadItem>();
+  for (const { bring, system } of items)
+    for (const piece of bring) {
+      const known = found.get(piece.part);
+      found.set(piece.part, {
+        ...piece,
+        count: piece.count + (known?.count ?? 0),
+        for: [...new Set([...(known?.for ?? []), system])],
+      });
+    }
+  return [...found.values()].sort((a, b) => a.name.localeCompare(b.name));
+}
+
+/** How many of a piece, as it is counted. */
+export const countText = ({ count, unit }: Pick<ToBring, 'count' | 'unit'>): string =>
+  unit === 'piece' ? String(count) : `${Number(count.toPrecision(2))} ${unit}`;

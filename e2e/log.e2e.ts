@@ -1,0 +1,217 @@
+import { expect, test, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import ICAL from 'ical.js';
+import { expectAccessible, openDemo, phase } from './steps';
+
+const CORAL = 'demo-coral-nursery';
+
+/** The log as it is kept: dated, corrected, brought in, told; and the rounds that follow from it. */
+
+/** Readings of a system as the database holds them, oldest first. */
+const stored = (
+  page: Page,
+  id: string,
+): Promise<{ at: string; shown: number[]; pressureBar: number | null; note: string; counts: boolean; confirmed: string[] }[]> =>
+  page.evaluate(
+    (systemId) =>
+      new Promise((done, failed) => {
+        const open = indexedDB.open('yes-clear');
+        open.onerror = () => failed(new Error('The database did not open.'));
+        open.onsuccess = () => {
+          const all = open.result.transaction('readings').objectStore('readings').getAll();
+          all.onsuccess = () => {
+            open.result.close();
+            done(
+              (
+                all.result as {
+                  systemId: string;
+                  at: string;
+                  values: { shown: number }[];
+                  pressureBar: number | null;
+                  note: string;
+                  counts: boolean;
+                  confirmed: string[];
+                }[]
+              )
+                .filter((one) => one.systemId === systemId)
+                .sort((a, b) => a.at.localeCompare(b.at))
+                .map(({ at, values, pressureBar, note, counts, confirmed }) => ({
+                  at,
+                  shown: values.map(({ shown }) => shown),
+                  pressureBar,
+                  note,
+                  counts,
+                  confirmed,
+                })),
+            );
+          };
+        };
+      }),
+    id,
+  );
+const line = (page: Page) => page.getByLabel('Quick reading').first();
+
+test('a reading of another day is typed with its day, and a slip is asked about before it counts', async ({ page }) => {
+  await openDemo(page, CORAL, 'log');
+  const before = (await stored(page, CORAL)).length;
+  await line(page).fill('12 Nov 3110 7 0 59psi after a flush');
+  await expect(page.getByText(/^12 Nov · tap 3110.ppm/)).toBeVisible();
+  await line(page).press('Enter');
+  const asked = page.getByRole('alert', { name: 'Before it counts' });
+  await expect(asked).toContainText(/3110.ppm/);
+  expect(await stored(page, CORAL)).toHaveLength(before);
+  await asked.getByRole('button', { name: /^311.ppm$/ }).click();
+  await expect.poll(async () => (await stored(page, CORAL)).length).toBe(before + 1);
+  const added = (await stored(page, CORAL)).find(({ note }) => note === 'after a flush')!;
+  expect(added.shown).toEqual([311, 7, 0]);
+  expect(added.at.slice(5, 10)).toBe('11-12');
+  // The same again, insisted on.
+  await line(page).fill('13 Nov 3110 7 0');
+  await line(page).press('Enter');
+  await asked.getByRole('button', { name: /^It is 3110/ }).click();
+  await expect
+    .poll(async () => (await stored(page, CORAL)).some(({ shown, confirmed }) => shown[0] === 3110 && confirmed.length === 1))
+    .toBe(true);
+});
+
+test('a reading is changed, moved, struck out and taken back', async ({ page }) => {
+  await openDemo(page, CORAL, 'log');
+  const rows = page.getByRole('region', { name: 'Readings' }).getByRole('row');
+  await expect(rows).toHaveCount(13);
+  const edit = page.getByRole('button', { name: /^Change the reading/ }).first();
+  await edit.press('Enter');
+  const dialog = page.getByRole('dialog');
+  const text = dialog.getByLabel('Quick reading');
+  await expect(text).toHaveValue(/psi.*gal/);
+  await text.fill((await text.inputValue()).replace(/\d+psi/, '55psi'));
+  await dialog.getByLabel('Count this reading').uncheck();
+  await dialog.getByRole('button', { name: 'Save' }).click();
+  await expect(dialog).toBeHidden();
+  await expect(rows.nth(1)).toContainText('struck out');
+  const newest = (await stored(page, CORAL)).at(-1)!;
+  expect(newest.counts).toBe(false);
+  expect(newest.pressureBar).toBeCloseTo(55 * 0.0689476, 3);
+  await page.keyboard.press('Control+z');
+  await expect(rows.nth(1)).not.toContainText('struck out');
+  await page.getByLabel('Find readings').fill('pre-filter');
+  await expect(rows).toHaveCount(3);
+  await expect(rows.nth(1)).toContainText('pre-filter changed');
+});
+
+test('the table never leaves its sheet, and every row can be changed, at 1280 and 1024 px', async ({ page }) => {
+  for (const width of [1280, 1024]) {
+    await page.setViewportSize({ width, height: 800 });
+    await openDemo(page, 'demo-lab-skid', 'log');
+    const button = page.getByRole('button', { name: /^Change the reading/ }).first();
+    const box = (await button.boundingBox())!;
+    const sheet = (await page.getByRole('region', { name: 'Readings' }).boundingBox())!;
+    expect(box.x + box.width).toBeLessThanOrEqual(sheet.x + sheet.width);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0);
+  }
+});
+
+test('a year on paper is pasted: what is not understood is named by its line, what is here already left out', async ({ page }) => {
+  await openDemo(page, 'demo-van-tank', 'log');
+  const before = (await stored(page, 'demo-van-tank')).length;
+  await page.getByRole('button', { name: 'Bring in' }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog
+    .getByLabel('Readings as text')
+    .fill(
+      'Date;Tap ppm;After membrane;Pressure bar;Note\n1.2.26;240;11;3,4;cold\n8.2.26;2430;11;3,5;\nsoon;240;11;3,4;\n15.2.26;239;12;3,4;',
+    );
+  await expect(dialog.getByText('3 readings 1 Feb 2026 to 15 Feb 2026.')).toBeVisible();
+  await expect(dialog.getByText('line 4: “soon” is not read as a day.')).toBeVisible();
+  await expect(dialog.getByText(/2430/).last()).toBeVisible();
+  await dialog.getByRole('button', { name: 'Bring in 3 readings' }).click();
+  await expect.poll(async () => (await stored(page, 'demo-van-tank')).length).toBe(before + 3);
+  const [first, second] = await stored(page, 'demo-van-tank');
+  expect(first).toMatchObject({ shown: [240, 11], pressureBar: 3.4, note: 'cold' });
+  expect(second!.shown).toEqual([243, 11]);
+  await page.getByRole('button', { name: 'Bring in' }).click();
+  await dialog.getByLabel('Readings as text').fill('Date;Tap ppm;After membrane;Pressure bar;Note\n1.2.26;240;11;3,4;cold');
+  await expect(dialog.getByText(/1 is here already and is left out/)).toBeVisible();
+});
+
+test('a phone: readings from paper by thumb, week after week, a part changed, the forecast read', async ({ browser }) => {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  const page = await context.newPage();
+  await openDemo(page, CORAL, 'log');
+  const before = (await stored(page, CORAL)).length;
+  await page.getByRole('button', { name: 'Keypad' }).click();
+  const dialog = page.getByRole('dialog');
+  const key = (name: string) => dialog.getByRole('button', { name, exact: true }).click();
+  const type = async (text: string): Promise<void> => {
+    for (const one of text) await key(one);
+    await key('Next');
+  };
+  const start = new Date();
+  start.setDate(start.getDate() - 364);
+  await dialog.getByLabel('Read on').fill(start.toISOString().slice(0, 10));
+  for (let week = 0; week < 52; week++) {
+    await type('310');
+    await type('7');
+    await type('0');
+    await dialog.getByRole('button', { name: /^Log it/ }).click();
+    await expect.poll(async () => (await stored(page, CORAL)).length).toBe(before + week + 1);
+    // The next week is proposed.
+    if (week < 51) await expect(dialog.getByRole('button', { name: /^Tap/ })).toContainText('–');
+  }
+  await page.keyboard.press('Escape');
+  expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0);
+  await page.getByRole('button', { name: 'Write down work' }).click();
+  await dialog.getByRole('radio', { name: 'Resin 1' }).click();
+  await dialog.getByRole('radio', { name: 'New one fitted' }).click();
+  await dialog.getByRole('radio', { name: 'It was spent' }).click();
+  await dialog.getByRole('button', { name: /^Write down:/ }).click();
+  await expect(page.getByTestId('resin-left')).toHaveText(/^(9\d|100).% ± \d+ · spent between \d+ \w+ and \d+ \w+$/);
+  await expect(page.getByRole('region', { name: 'Work on parts' })).toContainText('new one fitted · spent');
+  await context.close();
+});
+
+test('the charts of the log move together, by key too', async ({ page }) => {
+  await openDemo(page, CORAL, 'log');
+  const chart = page.getByRole('group', { name: /^Conductivity at each probe over time/ });
+  await chart.focus();
+  for (let i = 0; i < 5; i++) await page.keyboard.press('+');
+  await expect(page.getByRole('button', { name: 'Show all', exact: true })).toBeVisible();
+  await page.keyboard.press('0');
+  await expect(page.getByRole('button', { name: 'Show all', exact: true })).toBeHidden();
+  await expect(page.getByTestId('output')).toHaveText(/^\d+ ± \d+.% of the/);
+  await expectAccessible(page);
+});
+
+test('rounds: by date, what to load, a calendar another reader takes, a sheet for the visit', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('radio', { name: 'By date' }).click();
+  await expect(page.getByText('Flush membrane').first()).toBeVisible();
+  await page.getByRole('radio', { name: 'To load' }).click();
+  const load = page.getByRole('table', { name: 'To load' });
+  await expect(load).toContainText('Sediment cartridge');
+  const [file] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save as calendar file' }).click()]);
+  const calendar = new ICAL.Component(ICAL.parse(readFileSync(await file.path(), 'utf8')) as never);
+  const events = calendar.getAllSubcomponents('vevent').map((one) => new ICAL.Event(one));
+  expect(events.length).toBeGreaterThan(4);
+  expect(events.every(({ uid }) => uid.endsWith('@yes-clear'))).toBe(true);
+  expect(events.map(({ summary }) => summary)).toContain('Watermaker: flush membrane');
+  await page.getByRole('link', { name: 'Visit sheet' }).click();
+  await expect(page.getByRole('heading', { name: 'To load' })).toBeVisible();
+  await expect(page.getByText('Read today:').first()).toBeVisible();
+  await expectAccessible(page);
+});
+
+test('what a lost device would take along is named, until it is in a file', async ({ page }) => {
+  await openDemo(page, CORAL, 'log');
+  await page.goto('/');
+  await expect(page.getByText('No backup file saved yet.')).toBeVisible();
+  await expect(page.getByText(/If this device were lost today/)).toBeHidden();
+  await page.getByRole('button', { name: /New.*system/ }).click();
+  await page.getByRole('button', { name: 'Create and enter its water' }).click();
+  await phase(page, 'Log');
+  await line(page).fill('300 9 0');
+  await line(page).press('Enter');
+  await page.goto('/');
+  await expect(page.getByText(/If this device were lost today: 1 reading and what was changed in 1 system\./)).toBeVisible();
+  await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save everything' }).click()]);
+  await expect(page.getByText(/If this device were lost today/)).toBeHidden();
+});
