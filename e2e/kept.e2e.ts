@@ -14,7 +14,7 @@ async function workIn(page: Page, id: string, name: string, mark: string): Promi
   await phase(page, 'Log');
   await expect(page.getByText('What the log says')).toBeVisible();
   const line = page.getByLabel('Quick reading');
-  await line.fill(`200 5 0 ${mark}`);
+  await line.fill(`290 8 0 ${mark}`);
   await line.press('Enter');
   await expect(line).toHaveValue('');
   await expect.poll(() => storedNotes(page, id)).toContain(mark);

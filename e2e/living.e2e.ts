@@ -37,7 +37,9 @@ test('the demonstration is there at first start, goes and comes without touching
 test('every edit is kept at once: a killed tab loses nothing', async ({ page, context }) => {
   await openDemo(page, CORAL, 'train');
   await page.getByRole('button', { name: /^Membrane ×2, stage/ }).click();
+  const before = await page.locator('.foot dt').nth(1).innerText();
   await enter(page, 'Restrictor length', '18.5');
+  await expect(page.locator('.foot dt').nth(1)).not.toHaveText(before);
   const ratio = await page.locator('.foot dt').nth(1).innerText();
   await page.close({ runBeforeUnload: false });
   const later = await context.newPage();

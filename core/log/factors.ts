@@ -60,8 +60,8 @@ export interface UnitAsRead {
   /** Conductivity of the planned tap, and pressure at the membrane with it. */
   readonly tapUScm: number;
   readonly membraneBar: number;
-  /** ln of the restrictor's flow against what is entered, as readings with clean filters have it. */
-  readonly lnRestrictor: number;
+  /** ln of the restrictor's flow against what is entered, as readings with clean filters about an instant (ms) have it. */
+  readonly lnRestrictor: (ms: number) => number;
 }
 
 /** What filters took about the time of a reading, as readings around it have it: ln of the share of pressure left. */
@@ -100,7 +100,7 @@ export function factorsOf(
   const prior: readonly Estimate[] = [
     { value: 0, sd: shown.lnProduct ? SD.open : SD.unseen },
     { value: 0, sd: SD.open },
-    { value: unit.lnRestrictor, sd: SD.restrictor },
+    { value: unit.lnRestrictor(Date.parse(reading.at)), sd: SD.restrictor },
     !atLine
       ? { value: 0, sd: 1e-4 }
       : (filterPrior(reading.at) ?? { value: 0, sd: seesWaste && shown.lnProduct ? SD.filter : SD.filterUnseen }),
@@ -241,21 +241,44 @@ function shownBy(system: System, reading: Reading, roles: ProbeRoles, { operatio
 /** Days around a change of filters in which they count as clean. */
 const CLEAN_DAYS = 21;
 
-/** ln of the restrictor's flow against what is entered, from readings taken while the filters were clean; 0 where none tell. */
-export function restrictorAsRead(system: System, readings: readonly Reading[], unit: UnitAsRead, cleanSince: readonly number[]): number {
+/**
+ * ln of the restrictor's flow against what is entered, from readings taken while the filters were clean: one figure from one
+ * change of the restrictor to the next, for it was cut, or its valve turned.
+ *
+ * @param cleanSince instants from which the filters were clean for a while, ms
+ * @param changedAt instants at which the restrictor may have been changed, ms
+ */
+export function restrictorAsRead(
+  system: System,
+  readings: readonly Reading[],
+  unit: Omit<UnitAsRead, 'lnRestrictor'>,
+  cleanSince: readonly number[],
+  changedAt: readonly number[],
+): (ms: number) => number {
+  if (!unit.map.hasRestrictor) return () => 0;
   const roles = probeRoles(system);
-  const clean = readings.filter(({ at }) =>
-    cleanSince.some((since) => Date.parse(at) >= since && Date.parse(at) < since + CLEAN_DAYS * 86_400_000),
-  );
-  const seen = clean.flatMap((reading) => {
-    if (reading.wasteLPerH === null || reading.wasteLPerH <= 0 || !unit.map.hasRestrictor) return [];
-    const given = conditionsOf(system, reading, unit, roles);
+  const asRead = { ...unit, lnRestrictor: () => 0 };
+  const stretch = (ms: number): number => changedAt.filter((change) => change <= ms).length;
+  const seen = readings.flatMap((reading) => {
+    if (reading.wasteLPerH === null || reading.wasteLPerH <= 0) return [];
+    const given = conditionsOf(system, reading, asRead, roles);
+    if (!within(unit.map.range, given)) return [];
     const state = stateAt(
       [0, 0, 0, 0, given.temperatureC.value, given.lnBar.value, given.lnTap.value],
-      unit,
+      asRead,
       !unit.map.held && system.train.gauge === 'line',
     );
-    return [Math.log(reading.wasteLPerH) - unit.map.shows(state)[1]];
+    const ms = Date.parse(reading.at);
+    const clean = cleanSince.some((since) => ms >= since && ms < since + CLEAN_DAYS * 86_400_000);
+    return [{ stretch: stretch(ms), clean, off: Math.log(reading.wasteLPerH) - unit.map.shows(state)[1] }];
   });
-  return seen.length === 0 ? 0 : median(seen);
+  const middle = (list: readonly { readonly off: number }[]): number | null =>
+    list.length === 0 ? null : median(list.map(({ off }) => off));
+  const found = new Map(
+    [...new Set(seen.map((one) => one.stretch))].map((key) => {
+      const own = seen.filter((one) => one.stretch === key);
+      return [key, middle(own.filter(({ clean }) => clean)) ?? middle(own)!];
+    }),
+  );
+  return (ms) => found.get(stretch(ms)) ?? 0;
 }

@@ -115,8 +115,11 @@ export function unitAsRead(
   const map = maps.get(key) ?? unitMap(clean, range);
   maps.set(key, map);
   if (!map.ok) return map;
-  const asRead = { map: map.value, operation, tapUScm: fresh.stations[0]!.state.ec25UScm, membraneBar, lnRestrictor: 0 };
-  return ok({ ...asRead, lnRestrictor: restrictorAsRead(system, readings, asRead, cleanSince(system, readings)) });
+  const asRead = { map: map.value, operation, tapUScm: fresh.stations[0]!.state.ec25UScm, membraneBar };
+  return ok({
+    ...asRead,
+    lnRestrictor: restrictorAsRead(system, readings, asRead, cleanSince(system, readings), restrictorChanges(system)),
+  });
 }
 
 /** Maps of units laid down before, by what they were laid down for. */
@@ -141,6 +144,18 @@ function spanOf(
   const skip = read.length < FEW ? 0 : Math.ceil(SLIPS * read.length);
   const kept = read.slice(skip, read.length - skip);
   return { low: Math.min(...planned, ...kept.slice(0, 1)), high: Math.max(...planned, ...kept.slice(-1)) };
+}
+
+/** Instants at which the restrictor may have been cut or a valve turned: ratios that were measured, work on the membrane, the hand-over, ms. */
+function restrictorChanges({ build, services, train }: System): number[] {
+  const membrane = membraneStage(train.stages)?.id;
+  return [
+    ...build.ratios.map(({ at }) => Date.parse(at)),
+    ...(build.commissioned ? [Date.parse(build.commissioned.at)] : []),
+    ...services.flatMap(({ stageId, work, at }) =>
+      stageId === membrane && (work === 'adjusted' || work === 'changed') ? [Date.parse(at)] : [],
+    ),
+  ];
 }
 
 /** Days from which filters were clean: fitted, handed over, or changed by the record. */

@@ -1,7 +1,7 @@
 import type { Reading, System } from '../file';
 import type { Outcome } from '../quantity';
 import { reportTrain, type TrainReport } from '../advice';
-import { solveTrain } from '../train';
+import { solveTrain, type SolvedTrain } from '../train';
 import type { TrainUse } from '../stage';
 import type { CompletedWater, Water } from '../water';
 import { membraneTrend, toldFactors, unitAsRead, type MembraneTrend, type UnitMaps } from './membraneTrend';
@@ -25,6 +25,7 @@ export interface Standing {
  * @param now instant up to which use is counted
  * @param tap what of the tap was measured and what assumed; null where nobody asks
  * @param maps of units laid down before, by who keeps them
+ * @param known the membrane's course by the same readings, where it was worked out a moment ago for much the same train
  */
 export function standing(
   system: System,
@@ -33,15 +34,27 @@ export function standing(
   now: string,
   tap: CompletedWater | null = null,
   maps?: UnitMaps,
+  known?: MembraneTrend | null,
 ): Outcome<Standing> {
   const fresh = solveTrain(system.train, system.source, feed);
   if (!fresh.ok) return fresh;
   const tracking = trackResin(system, readings, fresh.value, now);
-  const unit = readings.length > 0 ? unitAsRead(system, inOrder(readings), fresh.value, maps) : null;
-  const membrane = unit?.ok ? membraneTrend(system, readings, unit.value, now) : null;
+  const membrane = known === undefined ? courseOf(system, readings, fresh.value, now, maps) : known;
   const byLog = trainUse(system, readings, fresh.value, tracking, now);
   // What the log tells of a membrane stands in place of what the calendar lets expect.
   const use = membrane ? { ...byLog, [membrane.stageId]: { ...byLog[membrane.stageId], factors: toldFactors(membrane, now) } } : byLog;
   const report = reportTrain(system, feed, use, fresh.value, tap);
   return report.ok ? { ok: true, value: { report: report.value, tracking, use, membrane } } : report;
+}
+
+/** The membrane's course by the log; null where there is none. */
+function courseOf(
+  system: System,
+  readings: readonly Reading[],
+  fresh: SolvedTrain,
+  now: string,
+  maps: UnitMaps | undefined,
+): MembraneTrend | null {
+  const unit = readings.length > 0 ? unitAsRead(system, inOrder(readings), fresh, maps) : null;
+  return unit?.ok ? membraneTrend(system, readings, unit.value, now) : null;
 }

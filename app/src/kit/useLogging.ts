@@ -57,8 +57,11 @@ export function useLogging(system: () => System | null): Logging {
   async function submit(): Promise<Reading | null> {
     const reading = busy.value || doubts.value.length > 0 ? null : make();
     if (!reading) return null;
+    // Pressed twice, it is logged once: nothing is taken while the neighbours are read.
+    busy.value = true;
     // A store that cannot be read does not keep a reading from being tried.
     const others = await readingsAround(reading.systemId, reading.at).catch(() => []);
+    busy.value = false;
     return look(reading, others);
   }
 

@@ -1,6 +1,7 @@
 import type { Reading, System } from '@yes-clear/core/file';
 import { lifeOf } from '@yes-clear/core/exchange';
 import type { InputError, Outcome } from '@yes-clear/core/quantity';
+import { useDebounceFn } from '@vueuse/core';
 import { computed, onScopeDispose, ref, shallowRef, watch, type ComputedRef, type Ref } from 'vue';
 import { keepLifeBeside, solveBeside, start, type Running } from '../worker/client';
 import type { Jobs } from '../worker/jobs';
@@ -13,6 +14,8 @@ const lastAnswers = new Map<string, Outcome<Solved>>();
 const FURTHER = 1.2;
 /** A solve that takes longer is said to be under way, ms. */
 const NOTICED_MS = 300;
+/** Without a key pressed for so long, what was typed has settled, ms. */
+const SETTLED_MS = 700;
 
 /**
  * The solved system, from the worker: the last answer stands until the next one comes. While one is being worked out,
@@ -29,11 +32,14 @@ export function useSolved(
   let gone = false;
   onScopeDispose(() => (gone = true));
 
-  const solve = newest<System | null>(async (asked) => {
+  /** Once nobody has typed for a while, the log's course is worked out for what stands then. */
+  const settle = useDebounceFn(() => solve({ asked: system.value, settled: true }), SETTLED_MS);
+  const solve = newest<{ readonly asked: System | null; readonly settled: boolean }>(async ({ asked, settled }) => {
     if (!asked || gone) return;
+    if (!settled) void settle();
     const noticed = setTimeout(() => (working.value = true), NOTICED_MS);
     try {
-      const outcome = await solveBeside(asked, readings.value, now.value);
+      const outcome = await solveBeside(asked, readings.value, now.value, settled);
       // What was asked comes back as it was, so that it is not copied to and fro.
       const whole: Outcome<Solved> = outcome.ok ? { ok: true, value: { ...outcome.value, system: asked } } : outcome;
       lastAnswers.set(id, whole);
@@ -47,7 +53,7 @@ export function useSolved(
       working.value = false;
     }
   });
-  watch([system, readings, now], () => solve(system.value), { immediate: true });
+  watch([system, readings, now], () => solve({ asked: system.value, settled: false }), { immediate: true });
   // What is a first estimate yet is run in the cells, one row at a time, and read from then on.
   const tried = new Set<string>();
   let running: Running<Jobs['column']['output']> | null = null;
@@ -63,7 +69,7 @@ export function useSolved(
     running = null;
     if (gone || !found?.ok) return;
     await keepLifeBeside(asked.key, lifeOf(found.value));
-    solve(system.value);
+    solve({ asked: system.value, settled: true });
   });
   onScopeDispose(() => running?.cancel());
   return {

@@ -42,13 +42,18 @@ const answer = <T>({ failure }: Staffed, asked: Promise<T>): Promise<T> => Promi
 const sent = new WeakMap<Staffed, readonly Reading[]>();
 
 /** Solves a system beside the page; see `solveSystem`. */
-export async function solveBeside(system: System, readings: readonly Reading[], now: string): Promise<Outcome<Omit<Solved, 'system'>>> {
+export async function solveBeside(
+  system: System,
+  readings: readonly Reading[],
+  now: string,
+  settled: boolean,
+): Promise<Outcome<Omit<Solved, 'system'>>> {
   const lane = staffed('page');
   if (sent.get(lane) !== readings) {
     sent.set(lane, readings);
     void lane.remote.keepReadings(system.id, readings).catch(() => undefined);
   }
-  return answer(lane, lane.remote.solve(system, now) as Promise<Outcome<Omit<Solved, 'system'>>>);
+  return answer(lane, lane.remote.solve(system, now, settled) as Promise<Outcome<Omit<Solved, 'system'>>>);
 }
 
 /** Gives the worker that solves the life of a row of resin. */

@@ -27,6 +27,8 @@ const MOST_LIVES = 40;
 /** Answers of membrane units laid down so far, for the logs held against them. */
 const maps: UnitMaps = new Map();
 const MOST_MAPS = 250;
+/** The course of the system that was solved last, and the readings it rests on. */
+let course: { readonly id: string; readonly readings: readonly Reading[]; readonly membrane: Solved['membrane'] } | null = null;
 let kept: { readonly id: string; readonly readings: readonly Reading[] } = { id: '', readings: [] };
 
 /** Of many the newest stay. */
@@ -44,8 +46,12 @@ const worker = {
     lives.set(key, life);
     forgetOldest(lives, MOST_LIVES);
   },
-  solve(system: System, now: string): Outcome<Omit<Solved, 'system'>> {
-    const solved = solveSystem(system, kept.id === system.id ? kept.readings : [], now, lives, maps);
+  /** @param settled whether the log's course is worked out anew; while somebody types, the one of a moment ago stands */
+  solve(system: System, now: string, settled: boolean): Outcome<Omit<Solved, 'system'>> {
+    const readings = kept.id === system.id ? kept.readings : [];
+    const known = !settled && course && course.id === system.id && course.readings === readings ? course.membrane : undefined;
+    const solved = solveSystem(system, readings, now, lives, maps, known);
+    if (solved.ok && known === undefined) course = { id: system.id, readings, membrane: solved.value.membrane };
     forgetOldest(maps, MOST_MAPS);
     if (!solved.ok) return solved;
     // The page has the system that it asked for.

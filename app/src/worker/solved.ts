@@ -31,6 +31,7 @@ export type KnownLives = ReadonlyMap<string, BedLife>;
  *
  * @param lives what the cells of the column found so far: the train reads it where it stands near its fronts
  * @param maps of membrane units laid down so far
+ * @param course the membrane's course of a moment ago, see `standing`
  */
 export function solveSystem(
   system: System,
@@ -38,10 +39,11 @@ export function solveSystem(
   now: string,
   lives: KnownLives = new Map(),
   maps?: UnitMaps,
+  course?: MembraneTrend | null,
 ): Outcome<Solved> {
   const water = tapWater(system.source, system.instruments);
   if (!water.ok) return water;
-  const today = standing(system, readings, water.value.water, now, water.value, maps);
+  const today = standing(system, readings, water.value.water, now, water.value, maps, course);
   if (!today.ok) return today;
   const { tracking, membrane } = today.value;
   const asked = livesAsked(today.value.report.train.stages, today.value.report.solved, today.value.use);
