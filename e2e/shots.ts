@@ -16,6 +16,7 @@ async function shoot(page: Page, name: string, path: string, size: typeof DESK, 
   await expect(page.getByRole('article').first()).toBeVisible();
   if (path !== '/') await page.goto(path);
   await page.waitForTimeout(900);
+  await expect(page.getByText('Being worked out…')).toHaveCount(0);
   await before?.();
   await page.waitForTimeout(500);
   await page.screenshot({ path: `${FOLDER}${name}.png`, animations: 'disabled' });

@@ -3,7 +3,7 @@ import { trackResin } from '@yes-clear/core/log';
 import { solveTrain, tapWater } from '@yes-clear/core/train';
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { annotationsOf, logTicks, monthTicks } from '../kit/chart/house';
+import { annotationsOf, logTicks, monthTicks, namedApart } from '../kit/chart/house';
 import { probeChart, resinChart } from './useLogSeries';
 
 const NOW = '2026-11-23T10:00:00Z';
@@ -51,6 +51,16 @@ describe('the house style', () => {
     const ticks = monthTicks(Date.parse('2026-04-10T00:00:00Z'), Date.parse('2026-07-02T00:00:00Z'));
     expect(ticks.map((tick) => new Date(tick.value).toISOString().slice(0, 10))).toEqual(['2026-05-01', '2026-06-01', '2026-07-01']);
     expect(monthTicks(Date.parse('2026-04-10T00:00:00Z'), Date.parse('2026-04-12T00:00:00Z'))).toHaveLength(1);
+  });
+  it('names of moments that would touch give way to the newest', () => {
+    const marks = [0, 50, 52, 55, 90].map((at) => ({ at, text: `m${at}` }));
+    expect(namedApart(marks, 0, 100).map(({ at, text }) => [at, text])).toEqual([
+      [0, 'm0'],
+      [50, ''],
+      [52, ''],
+      [55, 'm55'],
+      [90, 'm90'],
+    ]);
   });
   it('keeps a band inside the axis', () => {
     const colours = { ink: '', muted: '', hair: '', goal: '', bad: '', action: '', resin: '', font: { family: '', size: 13 } };

@@ -58,7 +58,8 @@ export function provideOpenSystem(id: string): OpenSystem {
   const missing = shallowRef(false);
   const removed = shallowRef<SystemRecord | null>(null);
   const row = useLive<SystemRow | null | undefined>(async () => (await database.systems.get(id)) ?? null, undefined);
-  const stored = useLive<readonly Reading[]>(() => database.readings.where('systemId').equals(id).sortBy('at'), []);
+  /** Null until they have been read: a log that is not there yet is not an empty one. */
+  const stored = useLive<readonly Reading[] | null>(() => database.readings.where('systemId').equals(id).sortBy('at'), null);
   const { edit, waiting, forget, keepAll } = useEdits(system, async () => show(await database.systems.get(id).catch(() => undefined)));
   let newest = 0;
   /** Shows what is stored, unless what is on the screen is newer; a state that is the same keeps its place. */
@@ -79,7 +80,7 @@ export function provideOpenSystem(id: string): OpenSystem {
   /** Readings leave with their system; those seen last come back with it. */
   let lastReadings: readonly Reading[] = [];
   watch(stored, (readings) => {
-    if (readings.length > 0) lastReadings = readings;
+    if (readings && readings.length > 0) lastReadings = readings;
   });
   const clock = useNow({ interval: 60_000 });
   const now = computed(() => clock.value.toISOString());
@@ -94,7 +95,7 @@ export function provideOpenSystem(id: string): OpenSystem {
   const open: OpenSystem = {
     id,
     system,
-    readings: computed(() => stored.value),
+    readings: computed(() => stored.value ?? []),
     units: computed(() => system.value?.units ?? METRIC_UNITS),
     water,
     tapState,
@@ -102,7 +103,9 @@ export function provideOpenSystem(id: string): OpenSystem {
     now,
     missing,
     removed,
-    unsaved: computed(() => (system.value && waiting.value.length > 0 ? { system: system.value, readings: stored.value } : removed.value)),
+    unsaved: computed(() =>
+      system.value && waiting.value.length > 0 ? { system: system.value, readings: stored.value ?? [] } : removed.value,
+    ),
     edit,
     restore: async () => {
       const record = removed.value;

@@ -24,7 +24,7 @@ const SETTLED_MS = 700;
 export function useSolved(
   id: string,
   system: Ref<System | null>,
-  readings: Ref<readonly Reading[]>,
+  readings: Ref<readonly Reading[] | null>,
   now: Ref<string>,
 ): { readonly solved: ComputedRef<Solved | null>; readonly error: ComputedRef<InputError | null>; readonly working: Ref<boolean> } {
   const answer = shallowRef<Outcome<Solved> | null>(lastAnswers.get(id) ?? null);
@@ -35,7 +35,8 @@ export function useSolved(
   /** Once nobody has typed for a while, the log's course is worked out for what stands then. */
   const settle = useDebounceFn(() => solve({ asked: system.value, settled: true }), SETTLED_MS);
   const solve = newest<{ readonly asked: System | null; readonly settled: boolean }>(async ({ asked, settled }) => {
-    if (!asked || gone) return;
+    // Solved without its log a system would say for a moment that there is none.
+    if (!asked || gone || readings.value === null) return;
     if (!settled) void settle();
     const noticed = setTimeout(() => (working.value = true), NOTICED_MS);
     try {

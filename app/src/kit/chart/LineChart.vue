@@ -26,6 +26,7 @@ import {
   marksOf,
   monthStep,
   monthTicks,
+  namedApart,
   type ChartLevel,
   type ChartMark,
   type ChartSeries,
@@ -126,6 +127,12 @@ function momentText(value: number): string {
   return mark ? `${mark.text} ${String(Math.floor(value - mark.value)).padStart(2, '0')}:00` : '';
 }
 
+/** Moments within what is shown, named where there is room. */
+const shownMoments = computed(() => {
+  const inside = (props.moments ?? []).filter(({ at }) => at >= shownFrom.value && at <= shownUntil.value);
+  return narrow.value ? inside.map(({ at }) => ({ at, text: '' })) : namedApart(inside, shownFrom.value, shownUntil.value);
+});
+
 const data = computed<ChartData<'line', { x: number; y: number }[]>>(() => ({
   datasets: props.series.map((line) => ({
     label: line.label,
@@ -208,11 +215,7 @@ const options = computed(() => {
       annotation: {
         annotations: {
           ...annotationsOf(colours.value, props.low, props.high, props.band ?? null, props.today ?? null, props.todayText),
-          ...marksOf(
-            colours.value,
-            (props.moments ?? []).filter(({ at }) => at >= shownFrom.value && at <= shownUntil.value),
-            props.levels ?? [],
-          ),
+          ...marksOf(colours.value, shownMoments.value, props.levels ?? []),
         },
       },
     },

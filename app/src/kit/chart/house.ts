@@ -125,6 +125,24 @@ export interface ChartLevel {
   readonly text: string;
 }
 
+/** Half of what a letter of a name takes, px. */
+const HALF_LETTER_PX = 3.4;
+/** Two named marks lie at least this share of what is shown apart. */
+const MARKS_APART = 0.2;
+
+/** Marks with the names that fit beside each other: of those close together the newest keeps its own. */
+export function namedApart(marks: readonly ChartMark[], from: number, until: number): ChartMark[] {
+  let next = Infinity;
+  return [...marks]
+    .sort((a, b) => b.at - a.at)
+    .map((mark) => {
+      const fits = next - mark.at >= MARKS_APART * (until - from);
+      if (fits && mark.text !== '') next = mark.at;
+      return fits ? mark : { ...mark, text: '' };
+    })
+    .reverse();
+}
+
 /** Marks of moments and levels, in the annotation plugin's terms. */
 export function marksOf(
   colours: ReturnType<typeof houseColours>,
@@ -146,11 +164,11 @@ export function marksOf(
           ...label,
           display: mark.text !== '',
           content: mark.text,
-          position: 'end',
+          // At the foot, to the left of its line: the upper edge belongs to the tap and to today.
+          position: 'start',
           color: colours.muted,
-          yAdjust: 2,
-          xAdjust: 4,
-          textAlign: 'start',
+          yAdjust: -2,
+          xAdjust: -(HALF_LETTER_PX * mark.text.length + 6),
         },
       },
     ]),
