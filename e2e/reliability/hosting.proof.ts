@@ -59,7 +59,7 @@ test.describe('a phone that trusts the root', () => {
     child.kill('SIGTERM');
     await ended;
     await page.goto(`https://127.0.0.2:${port}/system/${VAN}/log`);
-    await page.getByLabel('Quick reading').fill('208 6 0 onthephone');
+    await page.getByLabel('Quick reading').fill('238 12 0 onthephone');
     await page.getByRole('button', { name: /^Log it/ }).click();
     await expect.poll(() => storedNotes(page, VAN)).toContain('onthephone');
     await expect(page.getByText('onthephone')).toBeVisible();

@@ -47,7 +47,7 @@ test.describe('the server and its versions', () => {
     await phase(page, 'Build');
     await expect(page.getByRole('heading').first()).toBeVisible();
     await page.goto(`/system/${VAN}/log`);
-    await page.getByLabel('Quick reading').fill('205 7 0 offline');
+    await page.getByLabel('Quick reading').fill('238 12 0 offline');
     await page.getByLabel('Quick reading').press('Enter');
     await expect.poll(() => storedNotes(page, VAN)).toContain('offline');
     await context.close();
