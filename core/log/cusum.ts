@@ -1,4 +1,5 @@
-import { median } from '../numeric';
+import { median, normalSpread } from '../numeric';
+import { DAYS_PER_YEAR } from './volume';
 
 /** A value of a series with its own standard deviation, at a time in days. */
 export interface SeriesPoint {
@@ -26,24 +27,44 @@ const SLOPE_SD_PER_YEAR = 0.3;
 const LEARNED_FROM = 4;
 /** Scatter no series is believed to stay below. */
 const LEAST_SCATTER = 0.02;
-const DAYS_PER_YEAR = 365.25;
+
+/** The sums upward and downward so far, and the points from which each has been above nothing. */
+interface Sums {
+  readonly up: number;
+  readonly down: number;
+  readonly upSince: number;
+  readonly downSince: number;
+}
+const NO_SUMS: Sums = { up: 0, down: 0, upSince: 0, downSince: 0 };
+
+/** The sums after one more value (Page 1954, recalled). */
+const summed = ({ up, down, upSince, downSince }: Sums, z: number, at: number, slack: number): Sums => ({
+  up: Math.max(0, up + z - slack),
+  down: Math.max(0, down - z - slack),
+  upSince: up === 0 ? at : upSince,
+  downSince: down === 0 ? at : downSince,
+});
+
+/** The alarm that sums raise at a point, if any. */
+function alarmOf({ up, down, upSince, downSince }: Sums, seenAt: number, height: number): Alarm | null {
+  if (up > height) return { seenAt, since: upSince, direction: 'up' };
+  return down > height ? { seenAt, since: downSince, direction: 'down' } : null;
+}
 
 /**
- * Two-sided cumulative sum of standardised values (Page 1954, recalled): alarms where a sum exceeds the height.
+ * Two-sided cumulative sum of standardised values: alarms where a sum exceeds the height.
  *
  * @returns index of the alarm and of the first point that led up to it, one entry an alarm; the sums start anew after each
  */
 export function cusum(z: readonly number[], slack = CUSUM_SLACK, height = CUSUM_HEIGHT): Alarm[] {
   const alarms: Alarm[] = [];
-  let [up, down, upSince, downSince] = [0, 0, 0, 0];
+  let sums = NO_SUMS;
   z.forEach((value, i) => {
-    if (up === 0) upSince = i;
-    if (down === 0) downSince = i;
-    up = Math.max(0, up + value - slack);
-    down = Math.max(0, down - value - slack);
-    if (up <= height && down <= height) return;
-    alarms.push({ seenAt: i, since: up > height ? upSince : downSince, direction: up > height ? 'up' : 'down' });
-    [up, down] = [0, 0];
+    sums = summed(sums, value, i, slack);
+    const alarm = alarmOf(sums, i, height);
+    if (!alarm) return;
+    alarms.push(alarm);
+    sums = NO_SUMS;
   });
   return alarms;
 }
@@ -74,25 +95,22 @@ export function unexplained(points: readonly SeriesPoint[], changes: readonly nu
 function firstAlarm(points: readonly SeriesPoint[], from: number, changes: readonly number[], scatter: number): Alarm | null {
   let line = newLine(points[from]!);
   let seen = 0;
-  let [up, down, upSince, downSince] = [0, 0, from, from];
+  let sums = NO_SUMS;
   for (let i = from; i < points.length; i++) {
     const point = points[i]!;
     const before = points[i - 1];
     if (before && i > from && changes.some((day) => day > before.day && day <= point.day)) {
       line = newLine(point);
-      [up, down, seen] = [0, 0, 0];
+      sums = NO_SUMS;
+      seen = 0;
     }
     const variance = point.sd ** 2 + scatter ** 2;
     const predicted = predict(line, point.day);
     const z = (point.y - predicted.value) / Math.sqrt(variance + predicted.variance);
     if (seen >= LEARNED_FROM) {
-      const counted = Math.max(-MOST_Z, Math.min(MOST_Z, z));
-      if (up === 0) upSince = i;
-      if (down === 0) downSince = i;
-      up = Math.max(0, up + counted - CUSUM_SLACK);
-      down = Math.max(0, down - counted - CUSUM_SLACK);
-      if (up > CUSUM_HEIGHT) return { seenAt: i, since: upSince, direction: 'up' };
-      if (down > CUSUM_HEIGHT) return { seenAt: i, since: downSince, direction: 'down' };
+      sums = summed(sums, Math.max(-MOST_Z, Math.min(MOST_Z, z)), i, CUSUM_SLACK);
+      const alarm = alarmOf(sums, i, CUSUM_HEIGHT);
+      if (alarm) return alarm;
     }
     // What lies far off is watched, not learned from.
     if (Math.abs(z) < MOST_Z || seen < 2) {
@@ -149,6 +167,6 @@ function successiveScatter(points: readonly SeriesPoint[]): number {
   if (points.length < 4) return 0;
   const steps = points.slice(1).map(({ y }, i) => Math.abs(y - points[i]!.y));
   const own = median(points.map(({ sd }) => sd));
-  const seen = (1.4826 * median(steps)) / Math.SQRT2;
+  const seen = normalSpread(steps) / Math.SQRT2;
   return Math.sqrt(Math.max(0, seen * seen - own * own));
 }

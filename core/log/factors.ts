@@ -1,6 +1,6 @@
 import type { Reading, System } from '../file';
 import { feedViscosity } from '../membrane';
-import { inverse, median, type Estimate } from '../numeric';
+import { median, posterior, type Estimate } from '../numeric';
 import { smallestStepUScm } from '../water';
 import { inletBar, temperatureInMonth, type MembraneOperation } from '../train';
 import { probeEc25, probeRoles, saltRemoved, type ProbeRoles } from './series';
@@ -14,8 +14,6 @@ export interface Factors {
   readonly lnWater: Estimate | null;
   /** ln of its salt factor. */
   readonly lnSalt: Estimate | null;
-  /** ln of what the restrictor passes against what is entered. */
-  readonly lnRestrictor: Estimate | null;
   /** Share of the pressure that filters take beyond what clean ones do. */
   readonly filterShare: Estimate | null;
   /** The state of the hour it was read against. */
@@ -96,7 +94,7 @@ export function factorsOf(
   const { map } = unit;
   if (!within(map.range, given)) return null;
   const seesWaste = shown.lnWaste !== null && map.hasRestrictor;
-  const atLine = !map.held && system.train.gauge === 'line';
+  const atLine = isReadAtLine(system, map);
   const prior: readonly Estimate[] = [
     { value: 0, sd: shown.lnProduct ? SD.open : SD.unseen },
     { value: 0, sd: SD.open },
@@ -110,10 +108,7 @@ export function factorsOf(
   ];
   const observed = [shown.lnProduct, map.hasRestrictor ? shown.lnWaste : null, shown.lnPassage];
   const stateOf = (z: Unknowns): UnitState => stateAt(z, unit, atLine);
-  const predict = (z: Unknowns): readonly number[] => {
-    const shows = map.shows(stateOf(z));
-    return [shows[0], shows[1], shows[2]];
-  };
+  const predict = (z: Unknowns): readonly number[] => map.shows(stateOf(z));
 
   let z = prior.map(({ value }) => value);
   let covariance: number[][] | null = null;
@@ -124,19 +119,15 @@ export function factorsOf(
       const there = predict(z.map((value, j) => (i === j ? value + step : value)));
       return there.map((value, k) => (value - at[k]!) / step);
     });
-    const precision = prior.map(({ sd }, i) => prior.map((_, j) => (i === j ? 1 / (sd * sd) : 0)));
-    const right = prior.map(({ value, sd }, i) => (value - z[i]!) / (sd * sd));
-    observed.forEach((seen, k) => {
-      if (!seen) return;
-      const w = 1 / (seen.sd * seen.sd);
-      for (let i = 0; i < z.length; i++) {
-        right[i]! += w * slopes[i]![k]! * (seen.value - at[k]!);
-        for (let j = 0; j < z.length; j++) precision[i]![j]! += w * slopes[i]![k]! * slopes[j]![k]!;
-      }
-    });
-    covariance = inverse(precision);
-    if (!covariance) return null;
-    const move = covariance.map((row) => row.reduce((sum, value, j) => sum + value * right[j]!, 0));
+    const moved = posterior(
+      prior.map(({ value, sd }, i) => ({ value: value - z[i]!, sd })),
+      observed.flatMap((seen, k) =>
+        seen ? [{ row: slopes.map((slope) => slope[k]!), value: seen.value - at[k]!, weight: 1 / (seen.sd * seen.sd) }] : [],
+      ),
+    );
+    if (!moved) return null;
+    covariance = moved.covariance;
+    const move = moved.mean;
     z = z.map((value, i) => value + move[i]!);
     // The map speaks of what it spans; beyond it a membrane is told to be out of range by the figures themselves.
     z[0] = Math.max(-1.2, Math.min(0.6, z[0]!));
@@ -148,13 +139,15 @@ export function factorsOf(
     readingId: reading.id,
     lnWater: shown.lnProduct ? found(0) : null,
     lnSalt: shown.lnPassage ? found(1) : null,
-    lnRestrictor: seesWaste ? found(2) : null,
     filterShare: seesWaste && atLine && shown.lnProduct ? { value: 1 - Math.exp(-z[3]!), sd: Math.exp(-z[3]!) * found(3).sd } : null,
     state: stateOf(z),
     roundedBy: shown.roundedBy,
     lnProduct: shown.lnProduct?.value ?? null,
   };
 }
+
+/** Whether the pressure that is read stands before the filters, so that they lie between it and the membrane. */
+const isReadAtLine = ({ train }: System, { held }: UnitMap): boolean => !held && train.gauge === 'line';
 
 /** The unit's state behind the unknowns: what is left of the line's pressure reaches the membrane. */
 function stateAt(z: Unknowns, { map, operation }: UnitAsRead, atLine: boolean): UnitState {
@@ -182,7 +175,7 @@ function conditionsOf(
 ): { readonly temperatureC: Estimate; readonly lnBar: Estimate; readonly lnTap: Estimate } {
   const { source, instruments } = system;
   const planned = inletBar(source);
-  const unread = system.train.gauge === 'line' && !map.held ? planned : membraneBar;
+  const unread = isReadAtLine(system, map) ? planned : membraneBar;
   const read = reading.pressureBar;
   const bar = read !== null && read > 0 ? (system.train.gauge === 'line' ? inletBar({ ...source, linePressureBar: read }) : read) : null;
   const tap = roles.tap ? probeEc25(reading, roles.tap.id, instruments) : null;
@@ -266,7 +259,7 @@ export function restrictorAsRead(
     const state = stateAt(
       [0, 0, 0, 0, given.temperatureC.value, given.lnBar.value, given.lnTap.value],
       asRead,
-      !unit.map.held && system.train.gauge === 'line',
+      isReadAtLine(system, unit.map),
     );
     const ms = Date.parse(reading.at);
     const clean = cleanSince.some((since) => ms >= since && ms < since + CLEAN_DAYS * 86_400_000);

@@ -1,13 +1,13 @@
 import { membraneStage, type Reading, type System } from '../file';
-import { lineAt, lineBetween, median, robustLine, slopeOf, type Estimate, type FittedLine, type LinePoint } from '../numeric';
+import { lineAt, lineBetween, mean, median, robustLine, slopeOf, type Estimate, type FittedLine, type LinePoint } from '../numeric';
 import { ok, type Outcome } from '../quantity';
 import { kindOf, type StageUse } from '../stage';
-import { membraneOperation, tapWater, type SolvedTrain } from '../train';
+import { membraneOperation, type SolvedTrain } from '../train';
 import { unexplained, type SeriesPoint } from './cusum';
 import { factorsOf, restrictorAsRead, type Factors, type FilterPrior, type UnitAsRead } from './factors';
 import { baselineOf, inOrder, probeRoles } from './series';
-import { unitMap, type UnitMap, type UnitState } from './unitMap';
-import { DAY_MS } from './volume';
+import { isHeld, unitMap, type UnitMap, type UnitState } from './unitMap';
+import { DAY_MS, DAYS_PER_YEAR } from './volume';
 
 /** One reading on a membrane's course. */
 export interface CoursePoint {
@@ -65,7 +65,6 @@ export interface MembraneTrend {
   readonly movedBy: MovedBy | null;
 }
 
-const DAYS_PER_YEAR = 365.25;
 /** What a membrane loses a year by common design practice, and how far one may be from it (membrane chapter, 8). */
 const AGEING = { water: -0.1, waterSd: 0.15, salt: 0.15, saltSd: 0.25 } as const;
 /** A new course may begin anywhere: no class of element is made closer. */
@@ -96,9 +95,9 @@ export function unitAsRead(
 ): Outcome<UnitAsRead> | null {
   const operation = membraneOperation(system.train, system.source, fresh);
   const membraneBar = fresh.unit?.feedPressureBar ?? 0;
-  if (!operation || !(membraneBar > 0) || !tapWater(system.source, system.instruments).ok) return null;
+  if (!operation || !(membraneBar > 0)) return null;
   const { pump } = operation.conditions;
-  const held = operation.unit.valve?.kind === 'pressure' && pump?.kind === 'displacement';
+  const held = isHeld(operation);
   const relief = pump?.kind === 'displacement' ? 0.95 * pump.reliefBar : Infinity;
   const { lowestTemperatureC, highestTemperatureC } = system.source.season;
   const warm = spanOf(readings, ({ temperatureC }) => temperatureC, [lowestTemperatureC, highestTemperatureC, operation.feed.temperatureC]);
@@ -335,8 +334,9 @@ function thinned(points: readonly SeriesPoint[]): SeriesPoint[] {
     const group = points.slice(i * size, (i + 1) * size);
     const weights = group.map(({ sd }) => 1 / (sd * sd));
     const total = weights.reduce((sum, w) => sum + w, 0);
-    const mean = (of: (point: SeriesPoint) => number): number => group.reduce((sum, point, k) => sum + of(point) * weights[k]!, 0) / total;
-    return { day: mean(({ day }) => day), y: mean(({ y }) => y), sd: Math.sqrt(1 / total) };
+    const middle = (of: (point: SeriesPoint) => number): number =>
+      group.reduce((sum, point, k) => sum + of(point) * weights[k]!, 0) / total;
+    return { day: middle(({ day }) => day), y: middle(({ y }) => y), sd: Math.sqrt(1 / total) };
   });
 }
 
@@ -350,7 +350,7 @@ function movedBy(told: readonly Factors[], { map }: UnitAsRead): MovedBy | null 
   const start = flows.slice(0, ENDS);
   const from = start[0];
   if (!to || !from || from === to || !to.lnWater) return null;
-  const middle = (of: (factors: Factors) => number): number => start.reduce((sum, one) => sum + of(one), 0) / start.length;
+  const middle = (of: (factors: Factors) => number): number => mean(start.map(of));
   const at: UnitState = {
     temperatureC: middle(({ state }) => state.temperatureC),
     membraneBar: middle(({ state }) => state.membraneBar),

@@ -4,7 +4,7 @@ import { fail, ok, type Outcome } from '../quantity';
 import type { Stage } from '../stage';
 import { solveTrain, tapWater, temperatureInMonth, type SolvedTrain } from '../train';
 import { readingFromEc25, strengthened, type Water } from '../water';
-import { DAY_MS } from './volume';
+import { DAY_MS, DAYS_PER_YEAR } from './volume';
 
 /** What is true of a system at an instant, whatever its meters say. */
 export interface TrueState {
@@ -114,7 +114,6 @@ export interface SimulatedLog {
   readonly truth: readonly { readonly at: string; readonly day: number; readonly state: TrueState }[];
 }
 
-const DAYS_PER_YEAR = 365.25;
 /** Scatter of the line from day to day, and of the water's temperature about its season. */
 const LINE_SD = 0.06;
 const SEASON_SD_C = 1;

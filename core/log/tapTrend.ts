@@ -5,7 +5,7 @@ import type { Finding } from '../stage';
 import { seasonWords } from './days';
 import { inOrder, probeEc25, probeRoles } from './series';
 import { lastDone } from './services';
-import { DAY_MS } from './volume';
+import { DAY_MS, DAYS_PER_YEAR } from './volume';
 
 /** How the tap's reading went since a day, in ln. */
 export interface TapTrend {
@@ -15,7 +15,6 @@ export interface TapTrend {
   readonly instrumentId: string;
 }
 
-const DAYS_PER_YEAR = 365.25;
 /** Scatter of a supply from week to week, in ln (our judgement). */
 const SUPPLY_SD = 0.04;
 const LEAST_READINGS = 6;

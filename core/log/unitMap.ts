@@ -66,7 +66,7 @@ const SLOPES = ['lnSalt', 'lnRestrictor', 'lnTap'] as const;
  * @returns an error of the solver where the unit makes no water somewhere within the range
  */
 export function unitMap(operation: MembraneOperation, range: UnitRange): Outcome<UnitMap> {
-  const held = operation.unit.valve?.kind === 'pressure' && operation.conditions.pump?.kind === 'displacement';
+  const held = isHeld(operation);
   const exponent = boreExponent(operation);
   const temperatures = points(range.lowC, range.highC, NODES.temperature);
   const pressures = points(Math.log(range.lowBar), Math.log(range.highBar), NODES.pressure);
@@ -117,6 +117,10 @@ export function unitMap(operation: MembraneOperation, range: UnitRange): Outcome
   };
   return ok({ shows, hasRestrictor: exponent !== null, held, strengthPower: strengthPower(operation.feed), range });
 }
+
+/** Whether a unit's pressure is held by its valve, behind a pump that pushes the same flow through at any. */
+export const isHeld = ({ unit, conditions }: MembraneOperation): boolean =>
+  unit.valve?.kind === 'pressure' && conditions.pump?.kind === 'displacement';
 
 /** The unit in a state, solved. */
 function showsOf(

@@ -4,9 +4,7 @@ import { litresPerProduct, meanExposure, type SolvedTrain } from '../train';
 import type { StageUse, TrainUse } from '../stage';
 import type { ResinTracking } from './resin';
 import { inOrder } from './series';
-import { DAY_MS, productSinceL } from './volume';
-
-const DAYS_PER_YEAR = 365.25;
+import { DAY_MS, DAYS_PER_YEAR, productSinceL } from './volume';
 
 /**
  * What each stage has been through since it was fitted: years by the calendar, litres by the log, equivalents by the

@@ -1,6 +1,7 @@
 import type { Reading } from '../file';
 
 export const DAY_MS = 86_400_000;
+export const DAYS_PER_YEAR = 365.25;
 
 /**
  * Litres that passed up to a reading since a moment: the meter's difference, or the design use where there is

@@ -1,3 +1,5 @@
+import { mean } from './middle';
+
 /**
  * Solves a small dense linear system by elimination with row pivoting.
  *
@@ -33,7 +35,6 @@ export function solveLinear(matrix: readonly (readonly number[])[], right: reado
 
 /** Slope of the least-squares line through points. */
 export function linearSlope(x: readonly number[], y: readonly number[]): number {
-  const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
   const [mx, my] = [mean(x), mean(y)];
   // About the means, so that the sums stay small.
   const xy = x.reduce((sum, value, i) => sum + (value - mx) * (y[i]! - my), 0);

@@ -8,8 +8,11 @@ export function median(values: readonly number[]): number {
 /** The mean of a list; NaN of an empty one. */
 export const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
 
-/** Standard deviation of a normal scatter whose middle absolute deviation a list has: outliers hardly move it. */
+/** Standard deviation of a normal scatter about 0 whose absolute values have such a middle: outliers hardly move it. */
+export const normalSpread = (absolute: readonly number[]): number => 1.4826 * median(absolute);
+
+/** Standard deviation of a normal scatter whose middle absolute deviation a list has. */
 export function middleSpread(values: readonly number[]): number {
   const middle = median(values);
-  return 1.4826 * median(values.map((value) => Math.abs(value - middle)));
+  return normalSpread(values.map((value) => Math.abs(value - middle)));
 }

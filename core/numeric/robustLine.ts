@@ -1,4 +1,4 @@
-import { inverse } from './linear';
+import { posterior, type Estimate } from './posterior';
 
 /** A value with its own standard deviation at a place. */
 export interface LinePoint {
@@ -19,12 +19,6 @@ export interface FittedLine {
   readonly scatter: number;
   /** Of each point, in the order given: how much it counts, 1 for one on the line; below 0.2 it is an outlier. */
   readonly weights: readonly number[];
-}
-
-/** A value with its standard deviation. */
-export interface Estimate {
-  readonly value: number;
-  readonly sd: number;
 }
 
 const rowAt = ({ first, steps }: Pick<FittedLine, 'first' | 'steps'>, x: number): number[] => [
@@ -76,32 +70,28 @@ export function robustLine(
 ): FittedLine {
   const first = points[0]?.x ?? 0;
   const rows = points.map(({ x }) => rowAt({ first, steps }, x));
-  const size = 2 + steps.length;
-  const priorMean = [points[0]?.y ?? 0, priors.slopeMiddle ?? 0, ...steps.map(() => 0)];
-  const priorSd = [priors.level, priors.slope, ...steps.map(() => priors.step ?? priors.level)];
+  const prior: readonly Estimate[] = [
+    { value: points[0]?.y ?? 0, sd: priors.level },
+    { value: priors.slopeMiddle ?? 0, sd: priors.slope },
+    ...steps.map(() => ({ value: 0, sd: priors.step ?? priors.level })),
+  ];
 
   let weights = points.map(() => 1);
   let scatter = 0;
-  let solution = priorMean;
-  let covariance: number[][] = priorSd.map((sd, i) => priorSd.map((_, j) => (i === j ? sd * sd : 0)));
+  let solution = prior.map(({ value }) => value);
+  let covariance: number[][] = prior.map(({ sd }, i) => prior.map((_, j) => (i === j ? sd * sd : 0)));
   for (let round = 0; round < ROUNDS; round++) {
-    const precision = priorSd.map((sd, i) => priorSd.map((_, j) => (i === j ? 1 / (sd * sd) : 0)));
-    const right = priorSd.map((sd, i) => priorMean[i]! / (sd * sd));
-    points.forEach(({ y, sd }, k) => {
-      const w = weights[k]! / (sd * sd + scatter * scatter);
-      for (let i = 0; i < size; i++) {
-        right[i]! += w * rows[k]![i]! * y;
-        for (let j = 0; j < size; j++) precision[i]![j]! += w * rows[k]![i]! * rows[k]![j]!;
-      }
-    });
-    const inverted = inverse(precision);
-    if (!inverted) break;
-    covariance = inverted;
-    const next = inverted.map((line) => line.reduce((sum, value, j) => sum + value * right[j]!, 0));
+    const found = posterior(
+      prior,
+      points.map(({ y, sd }, k) => ({ row: rows[k]!, value: y, weight: weights[k]! / (sd * sd + scatter * scatter) })),
+    );
+    if (!found) break;
+    covariance = found.covariance;
+    const next = found.mean;
     const residuals = points.map(({ y }, k) => y - rows[k]!.reduce((sum, value, i) => sum + value * next[i]!, 0));
     const moved = Math.max(...next.map((value, i) => Math.abs(value - solution[i]!)));
     solution = next;
-    scatter = extraScatter(residuals, points, weights, size);
+    scatter = extraScatter(residuals, points, weights, prior.length);
     // Capped at 1: a point on the line is no surer than it says.
     weights = residuals.map((r, k) => Math.min(1, (FREEDOM + 1) / (FREEDOM + (r * r) / (points[k]!.sd ** 2 + scatter ** 2))));
     if (moved < 1e-9 && round > 2) break;

@@ -1,5 +1,6 @@
 import { NOTHING_SAID, type Reading, type Service, type System } from '../file';
 import { crossing, membraneTrend, OUTPUT_LIMITS, trackResin, unitAsRead, type MembraneTrend } from '../log';
+import { DAY_MS, DAYS_PER_YEAR } from '../log/volume';
 import { simulatedLog, type LifeStory, type TrueState } from '../log/simulated';
 import { seeded, type Seeded } from '../numeric';
 import { systemFromTemplate } from '../template';
@@ -8,8 +9,6 @@ import { value } from './close';
 
 /** Logs whose truth is known, lived through with the solver, and what the log room makes of them. */
 
-const DAY_MS = 86_400_000;
-const DAYS_PER_YEAR = 365.25;
 const KINDS = ['marineHousehold', 'marinePair', 'breeder', 'vanTank', 'skid', 'watermaker'] as const;
 
 export interface SeededLog {
