@@ -12,7 +12,6 @@ export {
   standsSays,
   type PartsTotal,
   type PricedPart,
-  countText,
   sumOf,
   toolsSays,
 } from './parts';

@@ -233,10 +233,6 @@ export interface PartsTotal {
 /** What so many lines come to, as far as they have a price. */
 export const sumOf = (parts: readonly PricedPart[]): number => parts.reduce((all, { price, count }) => all + (price ?? 0) * count, 0);
 
-/** How many, with the measure it is bought by. */
-export const countText = ({ count, unit }: Pick<Part, 'count' | 'unit'>): string =>
-  `${Number(count.toFixed(2))}${unit === 'piece' ? '' : `${THIN}${unit}`}`;
-
 export function partsTotal(parts: readonly PricedPart[], markUp: number): PartsTotal {
   const build = sumOf(parts.filter(({ group }) => group !== 'spares'));
   return {

@@ -14,7 +14,7 @@ export {
   ratingAgrees,
 } from './decarbonise';
 export { bedPressureBar, bedUtilisation, frontLeak, slowestFlowLPerH, utilisationAt, type BedUtilisation } from './film';
-export { CATION_IDS, amountOf, ionMeqL, type IonId } from './ions';
+export { CATION_IDS, amountOf, ionMeqL, type IonId, firstThrough } from './ions';
 export { CARBON_KNOWN, lifeBand, lifeBandByAeration, type CarbonKnown, type LifeBand, type LoadShares } from './lifeDoubt';
 export { ionicLoad, type IonicLoad } from './load';
 export { RESIN_CLASSES, RESIN_ROWS, type Bed, type ResinClassId } from './resins';

@@ -49,3 +49,41 @@ export const ionMeqL = (water: Water, ion: IonId): number =>
 
 /** mg/L (in the basis the solute is stored in), or mmol/L of carbon, that so many meq/L are. */
 export const amountOf = (ion: IonId, meqL: number): number => (ion === 'carbon' ? meqL : (meqL * MOLAR_MASS[ion]) / valenceOf(ion));
+
+/** What an ion is called in a sentence. */
+const SAID: Readonly<Record<IonId, string>> = {
+  Na: 'sodium',
+  NH4N: 'ammonium',
+  K: 'potassium',
+  Mg: 'magnesium',
+  Fe: 'iron',
+  Ca: 'calcium',
+  Sr: 'strontium',
+  Ba: 'barium',
+  B: 'boron',
+  SiO2: 'silica',
+  F: 'fluoride',
+  PO4: 'phosphate',
+  carbon: 'carbon dioxide',
+  Cl: 'chloride',
+  NO3: 'nitrate',
+  SO4: 'sulfate',
+  organic: 'organic matter',
+};
+
+/** Share of a side's load below which an ion does not make the end of it. */
+const COUNTS = 0.02;
+
+/**
+ * The ion with which a side of a resin begins to let through: the one held most weakly, of those that make up a part of
+ * what it takes up. The others push it along in front of them.
+ *
+ * @returns its name in a sentence; null for a water that brings nothing to that side
+ */
+export function firstThrough(feed: Water, side: 'cation' | 'anion'): string | null {
+  const ids: readonly IonId[] = side === 'cation' ? CATION_IDS : ANION_IDS;
+  const total = ids.reduce((sum, id) => sum + ionMeqL(feed, id), 0);
+  // Both lists are in the order of preference, weakest first.
+  const first = total > 0 ? ids.find((id) => ionMeqL(feed, id) / total >= COUNTS) : undefined;
+  return first ? SAID[first] : null;
+}

@@ -11,7 +11,8 @@ export {
   type ElementClass,
   type ElementLimits,
 } from './classes';
-export { permeabilityOf } from './derive';
+export type { UnitDefects } from './defects';
+export { permeabilityOf, sodiumChloride } from './derive';
 export { saltFactor } from './temperature';
 export { CLEAN } from './march';
 export type { MembraneUnit, UnitConditions, UnitFlows } from './model';
@@ -19,7 +20,7 @@ export { solveUnitFlows } from './operation';
 export { pumpOutletBar } from './pump';
 export { betaMaxOf, elementCount, rankFluxLmh, type ElementState, type VesselRank } from './ranks';
 export { boreFromRating, restrictorFlowLPerH, restrictorPressureBar } from './restrictor';
-export { speciesOfWater, type FeedSpecies } from './species';
+export { speciesOfWater, waterOfSpecies, type FeedSpecies } from './species';
 export { lengthForRatio, roughFlows, solveMembraneUnit, withProtons, type UnitSolution } from './unit';
 export { USUAL_RATIO, isUsualRatio } from './usualRatio';
 export { normalise, type UnitReading } from './normalise';

@@ -1,4 +1,5 @@
 import type { ElementRow } from './classes';
+import type { UnitDefects } from './defects';
 import type { FoulingFactors } from './march';
 import type { OsmoticLaw } from './osmosis';
 import type { Pump } from './pump';
@@ -20,6 +21,8 @@ export interface MembraneUnit {
   readonly recycleLPerH?: number;
   /** Opening of a valve that sets the recycle by pressure, in place of the flow above. */
   readonly recycleKv?: number | null;
+  /** What is wrong with it; nothing where absent. */
+  readonly defects?: UnitDefects;
 }
 
 /** What the unit is given. */

@@ -46,10 +46,16 @@ function restrictorStart(
   if (!drain.ok) return drain;
   const area = elementCount(unit.ranks) * unit.row.areaM2;
   const produced = setup.membrane.aLmhPerBar * area * Math.max(0, at.linePressureBar - at.permeatePressureBar);
+  const { restrictorFlow = 1, leakLPerH = 0, elements = [], slip = 0 } = unit.defects ?? {};
+  const wetter = Math.max(1, ...elements.map(({ water }) => water));
+  const passed = drain.value * restrictorFlow;
   // The whole line pressure on the restrictor and on the membrane cannot be exceeded.
-  const most = Math.min(drain.value + produced, at.prefilterBarPerLPerH > 0 ? at.linePressureBar / at.prefilterBarPerLPerH : Infinity);
+  const most = Math.min(
+    (passed + produced * wetter + 5 * leakLPerH) / (1 - slip),
+    at.prefilterBarPerLPerH > 0 ? at.linePressureBar / at.prefilterBarPerLPerH : Infinity,
+  );
   // Turbulent restrictor: its pressure goes with flow to the power 1.8.
-  const start = { x: Math.min(0.95 * (drain.value + 0.95 * produced), 0.95 * most), slope: (-1.8 * at.linePressureBar) / drain.value };
+  const start = { x: Math.min(0.95 * (passed + 0.95 * produced), 0.95 * most), slope: (-1.8 * at.linePressureBar) / passed };
   return ok({ start, most });
 }
 
@@ -180,7 +186,7 @@ export function runUnitAt(unit: MembraneUnit, feed: FeedSpecies, at: UnitConditi
   const permeability = permeabilityOf(unit.row, at.law);
   if (!permeability.ok) return permeability;
   const setup = marchSetup(unit.row, permeability.value, unit.factors, feed, at.temperatureC, at.law);
-  const run = runRanks(setup, unit.ranks, feedLPerH, at.linePressureBar, at.permeatePressureBar);
+  const run = runRanks(setup, unit.ranks, feedLPerH, at.linePressureBar, at.permeatePressureBar, feed.mmolL, unit.defects);
   if (!run) return fail('feedLPerH', feedLPerH, 'more feed', 'The membrane takes all the feed: give it more.');
   return ok(
     flowsOf(

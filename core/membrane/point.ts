@@ -35,7 +35,10 @@ function spareOf(bench: Bench, run: UnitRun | null, membraneFeed: number): numbe
   if (valve?.kind === 'recovery') return run.permeateLPerH / Math.max(1e-9, membraneFeed - recycle) - valve.recovery;
   const drain = run.concentrateLPerH - recycle;
   if (drain <= 0) return DRY;
-  return run.concentratePressureBar - wastePressureBar(valve ?? unit.restrictor, drain, at.temperatureC, mass(run.concentrateMmolL));
+  return (
+    run.concentratePressureBar -
+    wastePressureBar(valve ?? unit.restrictor, drain / (unit.defects?.restrictorFlow ?? 1), at.temperatureC, mass(run.concentrateMmolL))
+  );
 }
 
 /**
@@ -109,7 +112,7 @@ export function solvePoint(bench: Bench, unknown: Unknown, start: Start | null, 
     const known = seen.find((one) => one.x === x);
     if (known) return known;
     const flow = unknown.flowAt(x);
-    const run = runRanks(setup, unit.ranks, flow, unknown.barAt(x), at.permeatePressureBar, mixed);
+    const run = runRanks(setup, unit.ranks, flow, unknown.barAt(x), at.permeatePressureBar, mixed, unit.defects);
     const one = { x, run, spare: spareOf(bench, run, flow) };
     seen.unshift(one);
     seen.length = Math.min(seen.length, 4);

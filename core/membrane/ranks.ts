@@ -1,4 +1,7 @@
+import { leakLPerH, setupAt, type UnitDefects } from './defects';
 import { marchElement, type MarchResult, type MarchSetup } from './march';
+import { massMgL } from './osmosis';
+import { restrictorPressureBar } from './restrictor';
 
 /** One rank of a membrane unit: so many vessels side by side, so many elements end to end in each. */
 export interface VesselRank {
@@ -18,6 +21,9 @@ export interface ElementState {
   /** Share of its own feed it takes. */
   readonly recovery: number;
   readonly pressureDropBar: number;
+  /** What it leaves at its product port, L/h and mmol/L in the feed's species order; empty when it makes none. */
+  readonly permeateLPerH: number;
+  readonly permeateMmolL: readonly number[];
   /** Highest ratio of salt at the wall to salt in the bulk. */
   readonly betaMax: number;
 }
@@ -47,6 +53,8 @@ export interface UnitRun {
   readonly ranks: readonly RankState[];
 }
 
+const SOUND: UnitDefects = {};
+
 /** Runs all ranks at a feed flow and pressure; null when a vessel runs dry. */
 export function runRanks(
   setup: MarchSetup,
@@ -55,11 +63,16 @@ export function runRanks(
   feedBar: number,
   permeateBar: number,
   feedMmolL: ArrayLike<number> = setup.feed.mmolL,
+  defects: UnitDefects = SOUND,
 ): UnitRun | null {
-  let flow = feedLPerH;
+  const slipped = feedLPerH * (defects.slip ?? 0);
+  const leaked = leakLPerH(defects, feedBar);
+  let flow = feedLPerH - slipped - leaked;
+  if (flow <= 0) return null;
   let concentration = feedMmolL;
   let pressure = feedBar;
   let permeateLPerH = 0;
+  let place = 0;
   const permeateMmolH = new Float64Array(concentration.length);
   const states: RankState[] = [];
   for (const rank of ranks) {
@@ -68,22 +81,36 @@ export function runRanks(
     let vesselLPerH = 0;
     const vesselMmolH = new Float64Array(concentration.length);
     for (let element = 0; element < rank.elementsPerVessel; element++) {
-      const run: MarchResult | null = marchElement(setup, perVessel, concentration, pressure, permeateBar);
+      const run: MarchResult | null = marchElement(setupAt(setup, defects, place), perVessel, concentration, pressure, permeateBar);
       if (!run) return null;
+      // A leak is at the first element of one vessel of the first rank; where several stand side by side they share it.
+      const into = place === 0 ? leaked / rank.vessels : 0;
+      const made = run.permeateLPerH + into;
+      for (let i = 0; i < vesselMmolH.length; i++) run.permeateMmolH[i]! += into * feedMmolL[i]!;
       elements.push({
         feedLPerMin: perVessel / 60,
         concentrateLPerMin: run.concentrateLPerH / 60,
         fluxLmh: run.permeateLPerH / setup.row.areaM2,
         recovery: run.permeateLPerH / perVessel,
         pressureDropBar: pressure - run.concentratePressureBar,
+        permeateLPerH: made,
+        permeateMmolL: made > 0 ? Array.from(run.permeateMmolH, (mmolH) => mmolH / made) : [],
         betaMax: run.betaMax,
       });
       perVessel = run.concentrateLPerH;
       concentration = run.concentrateMmolL;
       pressure = run.concentratePressureBar;
-      permeateLPerH += run.permeateLPerH * rank.vessels;
-      vesselLPerH += run.permeateLPerH;
+      permeateLPerH += made * rank.vessels;
+      vesselLPerH += made;
       for (let i = 0; i < vesselMmolH.length; i++) vesselMmolH[i]! += run.permeateMmolH[i]!;
+      place += 1;
+      if (defects.throttle?.afterElements === place)
+        pressure -= restrictorPressureBar(
+          defects.throttle.restrictor,
+          perVessel * rank.vessels,
+          setup.temperatureC,
+          massMgL(setup.feed.ids)(concentration),
+        );
     }
     for (let i = 0; i < permeateMmolH.length; i++) permeateMmolH[i]! += vesselMmolH[i]! * rank.vessels;
     flow = perVessel * rank.vessels;
@@ -92,8 +119,9 @@ export function runRanks(
   return {
     permeateLPerH,
     permeateMmolH,
-    concentrateLPerH: flow,
-    concentrateMmolL: concentration,
+    concentrateLPerH: flow + slipped,
+    concentrateMmolL:
+      slipped > 0 ? Array.from(concentration, (c, i) => (c * flow + feedMmolL[i]! * slipped) / (flow + slipped)) : concentration,
     concentratePressureBar: pressure,
     ranks: states,
   };

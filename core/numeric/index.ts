@@ -6,3 +6,6 @@ export { posterior, type Estimate, type Observed } from './posterior';
 export { lineAt, lineBetween, robustLine, slopeOf, type FittedLine, type LinePoint } from './robustLine';
 export { mean, median, middleSpread, normalSpread } from './middle';
 export { seeded, type Seeded } from './seeded';
+export { normalPoints, type NormalPoints } from './gaussHermite';
+export { monotoneCurve } from './monotone';
+export { entropyBits, logSumExp } from './logs';

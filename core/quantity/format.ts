@@ -4,6 +4,10 @@ import { fromCanonical, toCanonical, unitBySymbol, dimensionSpec, type Dimension
 /** Thin space between number and unit; a number is never parted from its unit at the end of a line. */
 export const THIN = '\u202f';
 
+/** A count or a figure with its thousands set apart, from five digits on. */
+export const grouped = (value: number): string =>
+  Math.abs(value) < 10_000 ? String(value) : value.toLocaleString('en-US').replaceAll(',', THIN);
+
 /** A share, 0–1, in whole percent. */
 export const percent = (share: number): string => `${Math.round(100 * share)}${THIN}%`;
 
@@ -18,7 +22,7 @@ export function roundForReading(value: number): string {
   if (size === 0 || size < 1e-4) return '0';
   // Three digits are what a computed figure has; above a thousand the rest is noughts.
   const rounded = size >= 999.5 ? Number(value.toPrecision(3)) : Math.round(value);
-  if (size >= 9999.5) return rounded.toLocaleString('en-US').replaceAll(',', THIN);
+  if (size >= 9999.5) return grouped(rounded);
   if (size >= 99.5) return String(rounded);
   if (size >= 9.95) return trimZeros(value.toFixed(1));
   if (size >= 0.995) return value.toFixed(1);

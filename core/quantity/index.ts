@@ -1,5 +1,6 @@
 export {
   THIN,
+  grouped,
   formatForEditing,
   formatIn,
   formatQuantity,
@@ -42,4 +43,4 @@ export {
   DIMENSIONS,
   type Dimension,
 } from './units';
-export { DAYS_PER_MONTH, costUnit, inSentence, listed, moneyText, words, atStart, minutesText } from './words';
+export { DAY_MS, DAYS_PER_MONTH, costUnit, inSentence, listed, moneyText, words, atStart, minutesText } from './words';

@@ -4,6 +4,8 @@ import { L_PER_US_GALLON, type Dimension } from './units';
 
 /** Days in a month, for what is spoken of in months. */
 export const DAYS_PER_MONTH = 30.4;
+/** A day in milliseconds, as instants count. */
+export const DAY_MS = 86_400_000;
 
 /** Figures in sentences: one place decides how they read. */
 export function words(preference: UnitPreference): {

@@ -101,6 +101,9 @@ export const carbon = defineStage(schema, {
     const litres = carbon && carbon.litresLeft !== null ? { litresLeft: carbon.litresLeft, litresNew: carbon.litresNew! } : {};
     return [{ says: 'change', work: 'changed', afterDays: HALF_YEAR_DAYS, ...litres }];
   },
+  faults: () => ['carbonSpent', 'chloramineThrough', 'prefilter'],
+  wears: { years: 0.75, causes: ['carbonSpent'] },
+  raises: [],
   findings,
   facts: ({ carbon: state, units }) =>
     state

@@ -283,6 +283,9 @@ export const decarboniser = defineStage(schema, {
     const life = standing && cartridgeLife(standing);
     return life ? [{ says: 'change', work: 'changed', afterDays: life.months * DAYS_PER_MONTH }] : [];
   },
+  faults: () => ['bypassWrong', 'cartridgeSpent'],
+  wears: null,
+  raises: [],
   findings,
   facts: none,
   fill: zero,

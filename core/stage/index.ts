@@ -50,6 +50,7 @@ export function placed(stages: readonly Stage[], stage: Stage): Stage[] {
 export { BAR_PER_METRE, CARTRIDGE_CLEARANCE_MM } from './cartridge';
 export { cartridgeLife, type CartridgeLife } from './decarboniser';
 export { capacityChart, dialBlend, type DialBlend } from './dial';
+export { FAULT_IDS, type FaultId } from './fault';
 export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';
 export { byUrgency, raisedBy, type Finding, type FindingAction, type Severity } from './finding';
 export { SERVICE_WORK } from './kind';
@@ -93,6 +94,6 @@ export {
   type StepEntry,
   type StepTool,
 } from './step';
-export { part, PART_GROUPS, type Part, type PartEntry, type PartGroup, type PartsAround } from './part';
+export { countText, part, PART_GROUPS, type Part, type PartEntry, type PartGroup, type PartsAround } from './part';
 export { FLOAT_HOLE_MM, FLOAT_SHARES, gasOf } from './tank';
 export { NO_USE, type StageUse, type TrainUse } from './use';

@@ -6,6 +6,7 @@ import type { CarbonState } from '../pretreatment';
 import { day, id, maybe, name, ok, type Outcome, type UnitPreference } from '../quantity';
 import type { FloatCycle } from '../storage';
 import type { Water, WaterState } from '../water';
+import type { FaultId } from './fault';
 import type { StageFields } from './field';
 import type { Finding } from './finding';
 import type { PartEntry, PartGroup, PartsAround } from './part';
@@ -230,6 +231,12 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   /** What it is built of, wearing and lasting pieces; tubing and fittings are counted from its ports. */
   readonly parts: (stage: S, around: PartsAround) => readonly PartEntry[];
   readonly upkeep: (stage: S, standing: Standing<S> | null) => readonly Upkeep[];
+  /** What may go wrong with it as it is built. */
+  readonly faults: (stage: S) => readonly FaultId[];
+  /** Years it serves by common practice, and what goes wrong of age; null where nothing does. */
+  readonly wears: { readonly years: number; readonly causes: readonly FaultId[] } | null;
+  /** What work on it may bring about. */
+  readonly raises: readonly FaultId[];
   /** What it says of itself where it stands. */
   readonly findings: (standing: Standing<S>) => readonly Finding[];
   /** Figures that belong to it alone: name and text. */

@@ -14,6 +14,7 @@ import {
   type MembraneUnit,
 } from '../membrane';
 import { BAR_PER_PSI, formatQuantity, id, inSentence, maybe, measured, THIN } from '../quantity';
+import type { FaultId } from './fault';
 import { keysOf, quantity, type StageChoice, type StageQuantity } from './field';
 import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero, type AnyStage, type RunningUnit } from './kind';
 import { membraneSteps } from './membraneSteps';
@@ -105,6 +106,26 @@ const FIRST_RANKS: MembraneStage['ranks'] = [
 function controlAt(kind: string, unit: RunningUnit | null): MembraneStage['valve'] {
   const running = unit && !unit.noProduction ? unit : { concentrateLPerH: 60, concentratePressureBar: 4, recovery: 0.2 };
   return kind === 'needle' || kind === 'pressure' || kind === 'recovery' ? valveHolding(kind, running) : null;
+}
+
+/** What may go wrong with a membrane as it is plumbed. */
+function faults(stage: MembraneStage): readonly FaultId[] {
+  const inSeries = unitRanks(stage).reduce((sum, { elementsPerVessel }) => sum + elementsPerVessel, 0) > 1;
+  const wear: readonly FaultId[] = isSeawaterElement(stage.elementClass) ? ['swMembrane'] : ['oxidised'];
+  return [
+    'coldWater',
+    'fouled',
+    'scaled',
+    ...wear,
+    'sealLeak',
+    'brineSeal',
+    'dryMembrane',
+    'creep',
+    'ammonia',
+    ...(stage.valve ? [] : (['swapped', 'restrictorTight', 'restrictorWide'] as const)),
+    ...(stage.valve || !inSeries ? [] : (['oldRestrictor'] as const)),
+    ...(stage.recycleLPerH > 0 || stage.recycleKv !== null ? (['recycleWide'] as const) : []),
+  ];
 }
 
 /** Where the water led past is taken off, once any is: a softener in between leaves it its hardness. */
@@ -319,6 +340,9 @@ export const membrane = defineStage(schema, {
   // When it is due the log's trend says.
   // A membrane left idle in sea water fouls within days (common practice: weekly, with water free of chlorine).
   upkeep: ({ elementClass }) => (isSeawaterElement(elementClass) ? [{ says: 'flush', work: 'flushed', everyDays: 7 }] : []),
+  faults,
+  wears: { years: 4, causes: ['fouled'] },
+  raises: ['sealLeak', 'brineSeal', 'dryMembrane', 'swapped', 'restrictorTight', 'restrictorWide', 'resinPoisoned', 'oldRestrictor'],
   findings: none,
   facts: ({ unit, worn, safeRecovery, units }) => {
     if (!unit) return [];

@@ -1,4 +1,4 @@
-import type { UnitPreference } from '../quantity';
+import { THIN, type UnitPreference } from '../quantity';
 import type { PartPrices } from './kind';
 
 /** Headings of the parts list, in their order. */
@@ -45,3 +45,7 @@ export const part = (entry: PartEntry): Part => ({ unit: 'piece', each: null, we
 
 /** A housing for one cartridge, with its spanner and bracket. */
 export const housing = (why: string): PartEntry => ({ part: 'housing-10', name: 'Cartridge housing, bracket, spanner', why, count: 1 });
+
+/** How many, with the measure it is bought by. */
+export const countText = ({ count, unit }: Pick<Part, 'count' | 'unit'>): string =>
+  `${Number(count.toFixed(2))}${unit === 'piece' ? '' : `${THIN}${unit}`}`;

@@ -208,6 +208,9 @@ export const pump = defineStage(schema, {
     ];
   },
   upkeep: none,
+  faults: ({ pump: { kind } }) => (kind === 'displacement' ? ['pumpSlip', 'reliefLeak', 'airLeak'] : ['pumpWeak', 'airLeak']),
+  wears: { years: 5, causes: ['pumpWeak', 'pumpSlip'] },
+  raises: ['airLeak', 'reliefLeak'],
   findings: none,
   facts: none,
   fill: zero,

@@ -190,6 +190,9 @@ export const resin = defineStage(schema, {
   ],
   // When it is spent the log's own tracking says.
   upkeep: none,
+  faults: () => ['resinSpent', 'resinChannel', 'co2Early', 'acidBand', 'silicaBand', 'airUptake', 'organics'],
+  wears: null,
+  raises: ['resinChannel', 'resinPoisoned'],
   findings: none,
   facts: ({ resin: state, worn, units }) => {
     if (!state) return [];

@@ -182,6 +182,9 @@ export const softener = defineStage(schema, {
       },
     ];
   },
+  faults: () => ['softenerSpent', 'softenerBypass'],
+  wears: null,
+  raises: ['softenerBypass'],
   findings,
   facts: none,
   fill: zero,

@@ -91,6 +91,9 @@ export const spinDown = defineStage(schema, {
     },
   ],
   upkeep: ({ rinseEveryDays }) => [{ says: 'rinse', work: 'rinsed', everyDays: rinseEveryDays }],
+  faults: () => ['prefilter'],
+  wears: { years: 1, causes: ['prefilter'] },
+  raises: [],
   findings: ({ stage }) =>
     stage.loading < RINSE_SOONER
       ? []

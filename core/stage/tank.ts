@@ -182,6 +182,9 @@ export const tank = defineStage(schema, {
         ]),
   ],
   upkeep: none,
+  faults: () => ['shutoff', 'shortCycle', 'shutClosed', 'backPressure'],
+  wears: null,
+  raises: ['backPressure', 'shutClosed'],
   findings: none,
   facts: ({ float, bladder, units }) => [
     ...(float

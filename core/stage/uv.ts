@@ -62,6 +62,9 @@ export const uv = defineStage(schema, {
     { part: 'uv-lamp', name: 'UV lamp', why: 'about 9,000 hours', count: 1, each: prices.lamp, wearsDays: LAMP_DAYS },
   ],
   upkeep: () => [{ says: 'change', work: 'changed', afterDays: LAMP_DAYS }],
+  faults: () => ['uvLamp'],
+  wears: { years: 1, causes: ['uvLamp'] },
+  raises: [],
   findings: ({ stage, before }) => {
     if (!(before.flowLPerH > 0)) return [];
     const dose = uvDoseMJPerCm2(stage.intensityMWPerCm2 * UV_END_OF_LIFE, stage.chamberL, before.flowLPerH);

@@ -1,8 +1,8 @@
 import { trainTitle, type TrainReport } from '../../advice';
 import { allStages, type System } from '../../file';
 import { formatQuantity, inSentence, listed } from '../../quantity';
-import { FLOOD, HEAVY, HIGH_PRESSURE, LOCAL_CODE, MAINS, type Caution } from '../../stage';
-import { countText, GROUP_LABELS, partsOf, standsSays, toolsSays } from '../parts';
+import { countText, FLOOD, HEAVY, HIGH_PRESSURE, LOCAL_CODE, MAINS, type Caution } from '../../stage';
+import { GROUP_LABELS, partsOf, standsSays, toolsSays } from '../parts';
 import { tubeLines, type TubeLine } from '../plumbing';
 import { isBoat } from '../wholeTrain';
 import type { Paper } from './blocks';

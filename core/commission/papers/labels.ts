@@ -1,12 +1,11 @@
 import { allStandings, type TrainReport } from '../../advice';
 import { allStages, type System } from '../../file';
-import { formatQuantity, inSentence, words, atStart } from '../../quantity';
+import { DAY_MS, formatQuantity, inSentence, words, atStart } from '../../quantity';
 import { kindOf, type Stage } from '../../stage';
 import { tubeLines } from '../plumbing';
 import type { Label, Paper } from './blocks';
 import { dueSays } from './dueSays';
 
-const DAY_MS = 86_400_000;
 const after = (day: string, days: number): string => new Date(Date.parse(`${day}T00:00:00Z`) + days * DAY_MS).toISOString().slice(0, 10);
 
 /** What a piece's label says of its next change. */
