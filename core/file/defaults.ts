@@ -42,9 +42,10 @@ export const NOTHING_BUILT: Build = {
 };
 
 /** A reading nobody has taken anything from yet, beside what was read. */
-export const NOTHING_SAID: Pick<Reading, 'note' | 'counts' | 'confirmed' | 'photos'> = {
+export const NOTHING_SAID: Pick<Reading, 'note' | 'counts' | 'confirmed' | 'photos' | 'editedAt'> = {
   note: '',
   counts: true,
   confirmed: [],
   photos: [],
+  editedAt: null,
 };

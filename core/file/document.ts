@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { besideSchema } from './beside';
 import { FIRST_YEAR, isLikelyDate, LAST_YEAR } from './bounds';
 import { envelope, FILE_FORMAT, fileText } from './envelope';
 import type { SystemRecord } from './record';
@@ -6,7 +7,7 @@ import { FILE_VERSION, migrated } from './versions';
 import { readingSchema, systemSchema, type Reading, type System } from './schema';
 import { allStages } from './select';
 
-const recordSchema = z.strictObject({ system: systemSchema, readings: z.array(readingSchema) });
+const recordSchema = z.strictObject({ system: systemSchema, readings: z.array(readingSchema), beside: besideSchema.optional() });
 const documentSchema = z.strictObject({
   format: z.literal(FILE_FORMAT),
   version: z.literal(FILE_VERSION),

@@ -164,7 +164,7 @@ describe('a file of version 3', () => {
       const { filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg } = PLACEHOLDER_PRICES;
       system.prices = { ...system.prices, filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg };
     }
-    const said = (one: Raw): Raw => ({ ...one, counts: true, confirmed: [], photos: [] });
+    const said = (one: Raw): Raw => ({ ...one, counts: true, confirmed: [], photos: [], editedAt: null });
     expect(outcome.ok && outcome.records).toEqual(records.map((one) => ({ ...one, readings: one.readings.map(said) })));
   });
   it('did not know of a stage that is newer: what a version 4 file says of it is named, not guessed', () => {
@@ -181,6 +181,28 @@ describe('a file of version 4', () => {
     expect(message(outcome)).toBe('');
     expect(outcome.ok && outcome.records[0]!.system.instruments.map((one) => one.compensation)[0]).toBe('none');
     expect(outcome.ok && outcome.records[0]!.readings).toHaveLength(3);
+  });
+});
+
+describe('a file of version 6', () => {
+  const text = readFileSync(new URL('./fixtures/version-6.yesclear.json', import.meta.url), 'utf8');
+  const outcome = readDocument(text);
+  it('is read as it is: nothing was kept beside its readings', () => {
+    expect(message(outcome)).toBe('');
+    const record = (outcome.ok && outcome.records[0]) as SystemRecord;
+    expect(record.beside).toBeUndefined();
+    expect(record.readings.length).toBe((JSON.parse(text) as { records: { readings: unknown[] }[] }).records[0]!.readings.length);
+    expect(record.system.services.length).toBeGreaterThan(0);
+  });
+  it('of version 7 says where a record of a meter cannot be used', () => {
+    const data = JSON.parse(text);
+    data.version = 7;
+    for (const record of data.records) for (const reading of record.readings) reading.editedAt = null;
+    data.records[0].beside = {
+      recordings: [],
+      photos: [{ id: 'p', readingId: 'r', takenAt: '2026-11-23T10:00:00Z', type: 'image/jpeg', data: 'not base64!' }],
+    };
+    expect(message(readDocument(JSON.stringify(data)))).toMatch(/records\[0\]\.beside\.photos\[0\]\.data/);
   });
 });
 

@@ -1,4 +1,5 @@
 export { answered, confirmed, readingGivesWay, tapIsAssumed } from './assumed';
+export { bytesOfText, textOfBytes, type Beside, type PackedPhoto, type PackedRecording } from './beside';
 export { FIRST_YEAR, LAST_YEAR, USUAL_LINE_PRESSURE, USUAL_WATER_TEMPERATURE, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
 export { NOTHING_BUILT, NOTHING_SAID, PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
@@ -13,8 +14,20 @@ export {
   type FileIssue,
 } from './document';
 export { FILE_ENDING, envelope, fileText } from './envelope';
-export { SYSTEM_PARTS, alike, compareRecords, copyOf, mergeRecords, withPlainId, type RecordComparison, type SystemPart } from './merge';
-export { fileFromLink, linked, linkText, withLinked } from './link';
+export {
+  SYSTEM_PARTS,
+  alike,
+  compareRecords,
+  copyOf,
+  mergeRecords,
+  newerOf,
+  withPlainId,
+  type ReadingSide,
+  type RecordComparison,
+  type SystemPart,
+} from './merge';
+export { linked, withLinked } from './design';
+export { fileFromLink, linkText } from './link';
 export type { SystemRecord } from './record';
 export {
   ASSUMABLE,
@@ -26,7 +39,9 @@ export {
   WORK_KINDS,
   kitSchema,
   ratioSchema,
+  readingSchema,
   systemSchema,
+  upkeepRuleSchema,
   type Assumable,
   type Branch,
   type Build,

@@ -5,7 +5,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
 import { readDocument, systemIssue } from './document';
-import { fileFromLink, linked, linkText, withLinked } from './link';
+import { linked, withLinked } from './design';
+import { fileFromLink, linkText } from './link';
 import { DICTIONARY_A } from './linkDictionary';
 import { TEMPLATE_IDS, type System } from './schema';
 

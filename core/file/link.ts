@@ -1,53 +1,15 @@
 import { deflateSync, inflateSync, strFromU8, strToU8 } from 'fflate';
 import { fail, ok, type Outcome } from '../quantity';
+import { linked } from './design';
 import { envelope, fileText } from './envelope';
 import { DICTIONARY_A } from './linkDictionary';
-import { union } from './merge';
 import type { System } from './schema';
-import { currentSample } from './select';
 
 /** The dictionary a link was made with, by the letter it starts with. */
 const DICTIONARIES: Readonly<Record<string, string>> = { a: DICTIONARY_A };
 const PRESENT = 'a';
 /** More than any system comes to; a text that unpacks to more is not one. */
 const MOST_BYTES = 400_000;
-
-/**
- * A system as it travels in an address: its design, water, goal and prices; not what was done, read or thrown away,
- * which belongs to the place it was done at.
- */
-export function linked(system: System): System {
-  const sample = currentSample(system.source);
-  const { report } = sample;
-  return {
-    ...system,
-    demo: false,
-    comparison: { referenceId: null, glasses: [] },
-    cartridges: [],
-    services: [],
-    sensors: [],
-    source: { ...system.source, samples: [{ ...sample, report: { ...report, text: '' } }] },
-    build: { ...system.build, works: [], ratios: [], ports: [] },
-  };
-}
-
-/** A system here with the design a link carries: what a link leaves behind, the log's marks and the work done, stays as it is here. */
-export function withLinked(here: System, there: System): System {
-  const { works, ratios, ports } = here.build;
-  return {
-    ...there,
-    id: here.id,
-    demo: here.demo,
-    createdAt: here.createdAt,
-    instruments: union(there.instruments, here.instruments),
-    comparison: here.comparison,
-    cartridges: here.cartridges,
-    services: here.services,
-    sensors: here.sensors,
-    source: { ...there.source, samples: union(there.source.samples, here.source.samples) },
-    build: { ...there.build, works, ratios, ports },
-  };
-}
 
 /** Bytes as text for an address (RFC 4648, section 5, without padding). */
 function toText(bytes: Uint8Array): string {

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
 import { NOTHING_SAID } from './defaults';
-import { compareRecords, copyOf, mergeRecords, alike, withPlainId } from './merge';
+import { compareRecords, copyOf, mergeRecords, newerOf, alike, withPlainId } from './merge';
 import { readDocument, writeDocument } from './document';
 import type { SystemRecord } from './record';
 import type { Reading } from './schema';
@@ -50,6 +50,24 @@ describe('a system here and in a file', () => {
     const { record, from, left } = mergeRecords(here, there, newId);
     expect(record.readings.map(({ note }) => note).sort()).toEqual(['', '', '', 'other']);
     expect([record.system.name, from, left]).toEqual(['Mine', 'here', ['name']]);
+  });
+  it('of two that say different things the one changed last stands, and a person’s word before that', () => {
+    const mine = reading('a', { note: 'mine', editedAt: '2026-02-03T08:00:00Z' });
+    const theirs = reading('a', { note: 'theirs', editedAt: '2026-02-03T10:00:00+01:00' });
+    const untouched = reading('a', { note: 'as taken' });
+    expect([newerOf([mine, theirs]), newerOf([theirs, mine]), newerOf([untouched, mine]), newerOf([mine, untouched])]).toEqual([
+      'there',
+      'here',
+      'there',
+      'here',
+    ]);
+    expect(newerOf([untouched, { ...untouched, note: 'as taken too' }])).toBe('both');
+    const notes = (side?: 'here' | 'there' | 'both'): string[] =>
+      mergeRecords({ ...base, readings: [mine] }, { ...base, readings: [theirs] }, newId, side && (() => side)).record.readings.map(
+        ({ note }) => note,
+      );
+    expect([notes(), notes('here'), notes('there'), notes('both')]).toEqual([['theirs'], ['mine'], ['theirs'], ['mine', 'theirs']]);
+    expect(alike(compareRecords({ ...base, readings: [mine] }, { ...base, readings: [{ ...mine, editedAt: null }] }))).toBe(true);
   });
   it('a copy shares no id with what it came from', () => {
     const copy = copyOf(base, newId);

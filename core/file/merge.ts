@@ -61,7 +61,7 @@ export function compareRecords(here: SystemRecord, there: SystemRecord): RecordC
     readingsThere: there.readings.filter(({ id }) => !mine.has(id)),
     readingsDiffer: here.readings.flatMap((reading) => {
       const other = theirs.get(reading.id);
-      return other && !same(reading, other) ? [[reading, other] as const] : [];
+      return other && !same({ ...reading, editedAt: other.editedAt }, other) ? [[reading, other] as const] : [];
     }),
     parts: (Object.keys(SYSTEM_PARTS) as SystemPart[]).filter((part) => changed.includes(part)),
     newer: edited === saved ? 'same' : edited > saved ? 'here' : 'there',
@@ -100,6 +100,15 @@ function bothWorks(first: readonly Work[], then: readonly Work[]): Work[] {
     .sort((a, b) => a.startedAt.localeCompare(b.startedAt));
 }
 
+/** Of a reading that says different things here and in a file, which stands. */
+export type ReadingSide = 'here' | 'there' | 'both';
+
+/** The one changed last; where nobody knows, both. */
+export function newerOf([here, there]: readonly [Reading, Reading]): ReadingSide {
+  const [mine, theirs] = [here, there].map(({ editedAt }) => (editedAt === null ? -Infinity : Date.parse(editedAt)));
+  return mine === theirs ? 'both' : mine! > theirs! ? 'here' : 'there';
+}
+
 /** One system of two, and what of either did not come along. */
 export interface Merged {
   readonly record: SystemRecord;
@@ -113,9 +122,15 @@ export interface Merged {
  * Takes a system here and the same one of a file together: every reading of both, every meter, sample, cartridge and
  * measured ratio of both; for the rest the one edited last stands, and what differs is named.
  *
- * @param newId an id nothing bears yet, for readings that share one and say different things: both stay
+ * @param newId an id nothing bears yet, for readings that share one where both stay
+ * @param which of two readings that share an id and say different things, which stands
  */
-export function mergeRecords(here: SystemRecord, there: SystemRecord, newId: () => string): Merged {
+export function mergeRecords(
+  here: SystemRecord,
+  there: SystemRecord,
+  newId: () => string,
+  which: (pair: readonly [Reading, Reading]) => ReadingSide = newerOf,
+): Merged {
   const compared = compareRecords(here, there);
   const from = compared.newer === 'there' ? 'there' : 'here';
   const [base, other] = from === 'here' ? [here.system, there.system] : [there.system, here.system];
@@ -125,6 +140,7 @@ export function mergeRecords(here: SystemRecord, there: SystemRecord, newId: () 
     instruments: union(base.instruments, other.instruments),
     cartridges: union(base.cartridges, other.cartridges),
     services: union(base.services, other.services).sort((a, b) => a.at.localeCompare(b.at)),
+    upkeep: union(base.upkeep, other.upkeep),
     sensors: union(base.sensors, other.sensors),
     build: {
       ...base.build,
@@ -134,10 +150,15 @@ export function mergeRecords(here: SystemRecord, there: SystemRecord, newId: () 
     },
     source: { ...base.source, samples: union(base.source.samples, other.source.samples) },
   };
+  const asked = new Map(compared.readingsDiffer.map((pair) => [pair[0].id, { there: pair[1], side: which(pair) }]));
   const readings = [
-    ...here.readings,
+    ...here.readings.flatMap((reading) => {
+      const pair = asked.get(reading.id);
+      if (!pair || pair.side === 'here') return [reading];
+      const other = { ...pair.there, systemId: here.system.id };
+      return pair.side === 'there' ? [other] : [reading, { ...other, id: newId() }];
+    }),
     ...compared.readingsThere.map((reading) => ({ ...reading, systemId: here.system.id })),
-    ...compared.readingsDiffer.map(([, reading]) => ({ ...reading, id: newId(), systemId: here.system.id })),
   ].sort((a, b) => a.at.localeCompare(b.at));
   // What the result took over from the other is not lost.
   const stillApart = changesBetween(system, other).map(({ at }) => PART_OF[at[0] as keyof System]);
@@ -153,6 +174,7 @@ function everyIn(system: System, other: System, part: SystemPart): boolean {
   };
   if (part === 'cartridges') return holds(system.cartridges, other.cartridges);
   if (part === 'services') return holds(system.services, other.services);
+  if (part === 'upkeep') return holds(system.upkeep, other.upkeep);
   if (part === 'sensors') return holds(system.sensors, other.sensors);
   if (part === 'instruments') return holds(system.instruments, other.instruments) && same(system.comparison, other.comparison);
   return false;
@@ -174,7 +196,7 @@ const PLAIN_ID = /^[\w-]{1,80}$/;
 export function withPlainId(record: SystemRecord, newId: () => string): SystemRecord {
   if (PLAIN_ID.test(record.system.id)) return record;
   const id = newId();
-  return { system: { ...record.system, id }, readings: record.readings.map((reading) => ({ ...reading, systemId: id })) };
+  return { ...record, system: { ...record.system, id }, readings: record.readings.map((reading) => ({ ...reading, systemId: id })) };
 }
 
 /** Readings at ports of both: where both have one of a vessel, the later stands. */

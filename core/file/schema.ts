@@ -7,7 +7,7 @@ import { z } from 'zod';
 import { CHARACTERS, COMPENSATIONS, METER_SALTS } from '../water';
 
 /**
- * The one model of a system, version 6. The database stores it, the file holds it, the solver takes it;
+ * The one model of a system, version 7. The database stores it, the file holds it, the solver takes it;
  * TypeScript types are inferred from it. Documented for people in docs/file-format.md.
  */
 
@@ -418,6 +418,8 @@ export const readingSchema = z.strictObject({
   confirmed: z.array(id).max(20),
   /** Pictures taken with it, kept beside the readings. */
   photos: z.array(id).max(12),
+  /** When a person last changed what it says; null as it was first written down. */
+  editedAt: maybe(instant),
 });
 
 export type Instrument = z.infer<typeof instrumentSchema>;

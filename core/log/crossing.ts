@@ -1,6 +1,6 @@
+import { DAY_MS } from '../quantity';
 import { normalQuantile } from '../numeric';
 import { courseAt, type Course } from './membraneTrend';
-import { DAY_MS } from './volume';
 
 /** A forecast is looked for no farther than this. */
 const FARTHEST_DAYS = 3653;

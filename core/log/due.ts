@@ -1,5 +1,5 @@
 import { allStages, membraneStage, type System, type UpkeepRule } from '../file';
-import { inSentence } from '../quantity';
+import { DAY_MS, inSentence } from '../quantity';
 import { kindOf, part, type ServiceWork, type Stage, type Upkeep } from '../stage';
 import { allStandings } from '../advice';
 import { crossing } from './crossing';
@@ -7,13 +7,14 @@ import { dateAfter } from './dates';
 import { OUTPUT_LIMITS } from './membraneFindings';
 import { lastDone } from './services';
 import type { Standing } from './standing';
-import { DAY_MS } from './volume';
 
 /** What is to be done, when, and why then. */
 export interface Due {
   /** The same for the same piece of work, whenever it falls due. */
   readonly id: string;
   readonly at: string;
+  /** What is to be done, and the same with the name of the system before it. */
+  readonly what: string;
   readonly says: string;
   /** What sets the date: its litres, its months, the forecast, a rule of this system. */
   readonly because: string;
@@ -60,10 +61,13 @@ export function dueOf(system: System, standing: Standing, now: string): Due[] {
     ...membraneDue(system, standing, now),
     ...upkeepDue(system, standing, now),
     ...metersDue(system),
-  ];
+  ].map((due) => ({ ...due, says: `${system.name}: ${due.what}` }));
 }
 
-function resinDue(system: System, { tracking }: Standing, now: string): Due[] {
+/** A piece of work before the name of its system is put to it. */
+type DueHere = Omit<Due, 'says'>;
+
+function resinDue(system: System, { tracking }: Standing, now: string): DueHere[] {
   if (!tracking?.daysLeft) return [];
   const { stageId, name, limiting, daysLeft } = tracking;
   const stage = allStages(system.train).find(({ id }) => id === stageId);
@@ -76,13 +80,11 @@ function resinDue(system: System, { tracking }: Standing, now: string): Due[] {
     everyDays: null,
     bring: stage ? bringFor(system, stage, 'changed') : [],
   };
-  return [
-    { ...due, says: `${system.name}: have resin ready`, because: `${inSentence(name)}, the ${limiting} side, spent then at the earliest` },
-  ];
+  return [{ ...due, what: 'have resin ready', because: `${inSentence(name)}, the ${limiting} side, spent then at the earliest` }];
 }
 
 /** The membrane by its course: when it will ask for cleaning at the earliest, never sooner than a season from now. */
-function membraneDue(system: System, { membrane }: Standing, now: string): Due[] {
+function membraneDue(system: System, { membrane }: Standing, now: string): DueHere[] {
   const stage = membraneStage(system.train.stages);
   const found =
     membrane?.water && membrane.water.count >= 3 ? crossing(membrane.water, Math.log(OUTPUT_LIMITS.clean), Date.parse(now)) : null;
@@ -99,7 +101,7 @@ function membraneDue(system: System, { membrane }: Standing, now: string): Due[]
   return [
     {
       ...due,
-      says: `${system.name}: clean or replace ${inSentence(stage.name)}`,
+      what: `clean or replace ${inSentence(stage.name)}`,
       because: `its output reaches ${100 * OUTPUT_LIMITS.clean} % then`,
     },
   ];
@@ -114,15 +116,48 @@ export function upkeepOf(system: System, stage: Stage, own: Upkeep): { readonly 
   return { upkeep: { ...rest, ...days, ...(rule.litres === null ? {} : { litresNew: rule.litres }) }, rule };
 }
 
-function upkeepDue(system: System, { report, use }: Standing, now: string): Due[] {
+/** A piece of upkeep with what sets its date: the kind's own word, and the rule of this system in its place. */
+export interface UpkeepRow {
+  readonly stageId: string;
+  readonly name: string;
+  /** What is done, as the kind calls it. */
+  readonly says: string;
+  /** Id of what falls due by it, see `Due`. */
+  readonly dueId: string;
+  /** Days and litres by the kind's own word; null where it sets none. */
+  readonly days: number | null;
+  readonly litres: number | null;
+  readonly rule: UpkeepRule | null;
+}
+
+/** Upkeep of every part that is fitted, to be looked at and to be set otherwise. */
+export function upkeepRows(system: System, report: Standing['report']): UpkeepRow[] {
   const standings = new Map(allStandings(system, report).map((standing) => [standing.stage.id, standing]));
-  return allStages(system.train).flatMap((stage): Due[] => {
+  return allStages(system.train).flatMap((stage) => {
+    if (!('fittedOn' in stage) || stage.fittedOn === null) return [];
+    return kindOf<Stage>(stage)
+      .upkeep(stage, standings.get(stage.id) ?? null)
+      .map((own) => ({
+        stageId: stage.id,
+        name: stage.name,
+        says: own.says,
+        dueId: `${stage.id}-${own.work}`,
+        days: own.everyDays ?? own.afterDays ?? null,
+        litres: own.litresNew ?? null,
+        rule: upkeepOf(system, stage, own).rule,
+      }));
+  });
+}
+
+function upkeepDue(system: System, { report, use }: Standing, now: string): DueHere[] {
+  const standings = new Map(allStandings(system, report).map((standing) => [standing.stage.id, standing]));
+  return allStages(system.train).flatMap((stage): DueHere[] => {
     if (!('fittedOn' in stage) || stage.fittedOn === null) return [];
     const fitted = `${stage.fittedOn}T00:00:00Z`;
     const standing = standings.get(stage.id) ?? null;
     return kindOf<Stage>(stage)
       .upkeep(stage, standing)
-      .flatMap((own): Due[] => {
+      .flatMap((own): DueHere[] => {
         const { upkeep, rule } = upkeepOf(system, stage, own);
         const since = upkeep.everyDays === undefined ? fitted : (lastDone(system, { stageId: stage.id }, [own.work]) ?? fitted);
         const litresLeft = rule?.litres == null ? upkeep.litresLeft : Math.max(0, rule.litres - (use[stage.id]?.passedL ?? 0));
@@ -132,7 +167,7 @@ function upkeepDue(system: System, { report, use }: Standing, now: string): Due[
           {
             id: `${stage.id}-${own.work}`,
             at: found.at,
-            says: `${system.name}: ${own.says} ${inSentence(stage.name)}`,
+            what: `${own.says} ${inSentence(stage.name)}`,
             because: `${found.by}${rule ? `, by this system’s own rule${rule.reason === '' ? '' : `: ${rule.reason}`}` : ''}`,
             stageId: stage.id,
             instrumentId: null,
@@ -168,9 +203,9 @@ const turns = (since: string, now: string, everyDays: number): number =>
   Math.max(1, Math.ceil((Date.parse(now) - Date.parse(since)) / DAY_MS / everyDays));
 
 /** Meters that stand at a probe: cleaned, looked after and compared, counted from the last time or from the day the system began. */
-function metersDue(system: System): Due[] {
+function metersDue(system: System): DueHere[] {
   const used = new Set(system.train.probes.map(({ instrumentId }) => instrumentId));
-  return system.instruments.flatMap((instrument): Due[] => {
+  return system.instruments.flatMap((instrument): DueHere[] => {
     if (!used.has(instrument.id)) return [];
     const last = lastDone(system, { instrumentId: instrument.id }, ['cleaned', 'compared']);
     const since = [last, instrument.calibratedOn && `${instrument.calibratedOn}T00:00:00Z`, system.createdAt]
@@ -181,7 +216,7 @@ function metersDue(system: System): Due[] {
       {
         id: `${instrument.id}-meter`,
         at: dateAfter(since, METER_DAYS),
-        says: `${system.name}: clean the tips of ${inSentence(instrument.name)}, compare it with another`,
+        what: `clean the tips of ${inSentence(instrument.name)}, compare it with another`,
         because: 'twice a year',
         stageId: null,
         instrumentId: instrument.id,

@@ -1,3 +1,4 @@
+import { DAY_MS } from '../quantity';
 import type { Reading, System } from '../file';
 import { feedViscosity } from '../membrane';
 import { median, posterior, type Estimate } from '../numeric';
@@ -262,7 +263,7 @@ export function restrictorAsRead(
       isReadAtLine(system, unit.map),
     );
     const ms = Date.parse(reading.at);
-    const clean = cleanSince.some((since) => ms >= since && ms < since + CLEAN_DAYS * 86_400_000);
+    const clean = cleanSince.some((since) => ms >= since && ms < since + CLEAN_DAYS * DAY_MS);
     return [{ stretch: stretch(ms), clean, off: Math.log(reading.wasteLPerH) - unit.map.shows(state)[1] }];
   });
   const middle = (list: readonly { readonly off: number }[]): number | null =>

@@ -3,7 +3,7 @@ import { isUsualRatio, USUAL_RATIO } from '../membrane';
 import { FIRST_YEAR, isLikelyDate, LAST_YEAR, type Reading, type System } from '../file';
 import { judgeRise, type RisePoint } from '../exchange';
 import { productLPerDay, goalLimits } from '../goal';
-import { percent, THIN, words, inSentence } from '../quantity';
+import { DAY_MS, percent, THIN, words, inSentence } from '../quantity';
 import { cartridgeLife, type Finding } from '../stage';
 import { polishedStation, type SolvedTrain } from '../train';
 import { baselineOf, inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
@@ -13,7 +13,7 @@ import { membraneFindings } from './membraneFindings';
 import type { MembraneTrend } from './membraneTrend';
 import { tapFinding } from './tapTrend';
 import type { ResinTracking } from './resin';
-import { DAY_MS, productSinceL } from './volume';
+import { productSinceL } from './volume';
 
 /** Two instruments disagree only beyond this (water chapter, section 5): share of the value, or µS/cm near zero. */
 const DISAGREE_SHARE = 0.15;
@@ -145,7 +145,7 @@ function resinFindings(tracking: ResinTracking | null, now: string): (Finding | 
       id: 'resin',
       severity,
       title: severity === 'good' ? left : `Have resin ready by ${from}`,
-      why: `${severity === 'good' ? '' : `${left}. `}Spent between ${from} and ${to}; the ${tracking.limiting} side goes first.${basis}${rate}`,
+      why: `${severity === 'good' ? '' : `${left}. `}Spent between ${from} and ${to}; the ${tracking.limiting} side goes first${tracking.firstIon ? `, most likely with ${tracking.firstIon}` : ''}.${basis}${rate}`,
     },
     gap,
   ];

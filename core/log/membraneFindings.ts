@@ -1,7 +1,7 @@
 import type { Reading, System } from '../file';
 import { SPENT_WATER_FACTOR } from '../membrane';
-import { normalCumulative } from '../numeric';
-import { inSentence, THIN } from '../quantity';
+import { normalCumulative, type Estimate } from '../numeric';
+import { DAY_MS, inSentence, THIN } from '../quantity';
 import { kindOf, type Finding } from '../stage';
 import { astmFigures } from './astm';
 import { crossing } from './crossing';
@@ -9,7 +9,6 @@ import { dayWords, seasonWords } from './days';
 import type { Course, MembraneTrend, MovedBy } from './membraneTrend';
 import { baselineOf, inOrder } from './series';
 import { dateAfter } from './dates';
-import { DAY_MS } from './volume';
 
 /** Action limits against the reference (common practice; membrane chapter, 7), as factors. */
 export const OUTPUT_LIMITS = { watch: 0.9, clean: 0.85 } as const;
@@ -23,9 +22,11 @@ const FILTER_SHARE = { mind: 0.08, bad: 0.2 } as const;
 /** A part of a change smaller than this is not named. */
 const NAMED_SHARE = 0.015;
 
-const share = (ln: number): string => `${Math.round(100 * Math.exp(ln))}`;
-/** Doubt of a share in points, never none. */
-const spread = (ln: number, sd: number): string => String(Math.max(1, Math.round(100 * Math.exp(ln) * sd * 2)));
+/** A factor against its reference in per cent with two standard deviations, never none: as findings and charts say it. */
+export function shareWithDoubt({ value, sd }: Estimate): string {
+  const share = 100 * Math.exp(value);
+  return `${Math.round(share)} ± ${Math.max(1, Math.round(2 * share * sd))}${THIN}%`;
+}
 const fell = (ln: number): string => `${Math.round(Math.abs(100 * (Math.exp(ln) - 1)))}${THIN}%`;
 
 /** Chance that a course has passed a limit. */
@@ -47,8 +48,7 @@ export function membraneFindings(system: System, readings: readonly Reading[], t
 
 function outputFinding({ water, movedBy }: MembraneTrend, against: string, now: string): Finding | null {
   if (!water || water.count < 2) return null;
-  const { value, sd } = water.now;
-  const figure = `${share(value)} ± ${spread(value, sd)}${THIN}%`;
+  const figure = shareWithDoubt(water.now);
   const spent = water.count >= LEAST_READINGS && passed(water, SPENT_WATER_FACTOR, 'below') > SURE;
   const toClean = water.count >= LEAST_READINGS && passed(water, OUTPUT_LIMITS.clean, 'below') > SURE;
   const toWatch = passed(water, OUTPUT_LIMITS.watch, 'below') > SURE;
@@ -97,15 +97,14 @@ function movedWords({ from, total, temperature, pressure, filters, tap, membrane
 
 function saltFinding(system: System, readings: readonly Reading[], { salt, points }: MembraneTrend, against: string): Finding | null {
   if (!salt || salt.count < 2) return null;
-  const { value, sd } = salt.now;
   const inspect = salt.count >= LEAST_READINGS && passed(salt, PASSAGE_LIMITS.inspect, 'above') > SURE;
   const watch = passed(salt, PASSAGE_LIMITS.watch, 'above') > SURE;
-  const figure = `${share(value)} ± ${spread(value, sd)}${THIN}%`;
+  const figure = shareWithDoubt(salt.now);
   return {
     id: 'saltPassage',
     severity: inspect || watch ? 'mind' : 'good',
     title: `Salt through the membrane ${figure}`,
-    why: `${against}${inspect ? 'Probe the vessels, look at the seals and the chlorine history. ' : ''}${besideStandard(system, readings, points.at(-1)?.readingId, value)}`,
+    why: `${against}${inspect ? 'Probe the vessels, look at the seals and the chlorine history. ' : ''}${besideStandard(system, readings, points.at(-1)?.readingId, salt.now.value)}`,
   };
 }
 

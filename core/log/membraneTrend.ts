@@ -1,13 +1,13 @@
 import { membraneStage, type Reading, type System } from '../file';
 import { lineAt, lineBetween, mean, median, robustLine, slopeOf, type Estimate, type FittedLine, type LinePoint } from '../numeric';
-import { ok, type Outcome } from '../quantity';
+import { DAY_MS, ok, type Outcome } from '../quantity';
 import { kindOf, type StageUse } from '../stage';
 import { membraneOperation, type SolvedTrain } from '../train';
 import { unexplained, type SeriesPoint } from './cusum';
 import { factorsOf, restrictorAsRead, type Factors, type FilterPrior, type UnitAsRead } from './factors';
 import { baselineOf, inOrder, probeRoles } from './series';
 import { isHeld, unitMap, type UnitMap, type UnitState } from './unitMap';
-import { DAY_MS, DAYS_PER_YEAR } from './volume';
+import { DAYS_PER_YEAR } from './volume';
 
 /** One reading on a membrane's course. */
 export interface CoursePoint {
@@ -66,7 +66,7 @@ export interface MembraneTrend {
 }
 
 /** What a membrane loses a year by common design practice, and how far one may be from it (membrane chapter, 8). */
-const AGEING = { water: -0.1, waterSd: 0.15, salt: 0.15, saltSd: 0.25 } as const;
+export const AGEING = { water: -0.1, waterSd: 0.15, salt: 0.15, saltSd: 0.25 } as const;
 /** A new course may begin anywhere: no class of element is made closer. */
 const LEVEL_SD = 1;
 const STEP_SD = 0.3;

@@ -17,7 +17,7 @@ export interface QuickToken {
 
 export type QuickReading = Omit<Reading, 'id' | 'systemId' | 'at'>;
 /** What a line fills in figure by figure. */
-type Draft = { -readonly [K in keyof Omit<QuickReading, 'note' | 'counts' | 'confirmed' | 'photos'>]: QuickReading[K] };
+type Draft = { -readonly [K in keyof Omit<QuickReading, keyof typeof NOTHING_SAID>]: QuickReading[K] };
 
 export interface QuickLine {
   /** The instant at its head; null where none is given. */

@@ -1,5 +1,7 @@
+import { DAY_MS } from '../quantity';
 import {
   bedCapacityEq,
+  firstThrough,
   forecastCartridge,
   ionicLoad,
   loadSd,
@@ -12,10 +14,11 @@ import {
 } from '../exchange';
 import type { Cartridge, Reading, System } from '../file';
 import { type StageOf, stageBed } from '../stage';
-import { productLPerDay } from '../goal';
+import { hourlyNeedL, productDemand, productLPerDay } from '../goal';
 import type { SolvedTrain } from '../train';
 import { inOrder, probeEc25, probeRoles } from './series';
-import { DAY_MS, litresSince } from './volume';
+import { daysByWeek } from './dates';
+import { litresSince, meterFilled } from './volume';
 
 /** Window over which the present rate is read, and the least it needs (our defaults). */
 const RATE_DAYS = 28;
@@ -42,6 +45,8 @@ export interface ResinTracking {
   readonly cationEq: number;
   readonly anionEq: number;
   readonly limiting: 'cation' | 'anion';
+  /** The ion that side will most likely let through first, in a word; null for a water that brings it nothing. */
+  readonly firstIon: string | null;
   readonly capacityEq: number;
   /** Cartridges before this one that speak for its capacity, and how sure it is. */
   readonly learnedFrom: number;
@@ -94,7 +99,7 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
   const state = solved.resins[0];
   const slopes = loadSlopes(solved);
   if (!stage || !state || state.stageId !== stage.id || !slopes) return null;
-  const all = inOrder(readings);
+  const all = meterFilled(inOrder(readings));
   const fittedAt = stage.fittedOn === null ? (all[0]?.at ?? null) : `${stage.fittedOn}T00:00:00Z`;
   if (fittedAt === null) return null;
   const since = all.filter((reading) => Date.parse(reading.at) >= Date.parse(fittedAt));
@@ -153,6 +158,7 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
   const anion = forecastOf(anionBelief, anionEq, rate.anionPerDay);
   const limiting = anion && (!cation || anion.remaining.p50 <= cation.remaining.p50) ? 'anion' : 'cation';
   const chosen = (limiting === 'anion' ? anion : cation)!;
+  const need = hourlyNeedL(productDemand(system.goal));
   const belief = (limiting === 'anion' ? anionBelief : cationBelief)!;
   return {
     stageId: stage.id,
@@ -163,11 +169,16 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
     cationEq,
     anionEq,
     limiting,
+    firstIon: firstThrough(state.feed, limiting),
     capacityEq: Math.exp(belief.lnMean),
     learnedFrom: system.cartridges.filter((old) => old.side === limiting && old.resinClass === stage.resinClass).length,
     capacitySd: belief.sd,
     remaining: chosen.remaining,
-    daysLeft: chosen.daysLeft,
+    daysLeft: chosen.daysLeft && {
+      p10: daysByWeek(chosen.daysLeft.p10, need, now),
+      p50: daysByWeek(chosen.daysLeft.p50, need, now),
+      p90: daysByWeek(chosen.daysLeft.p90, need, now),
+    },
     ratePerDayEq: limiting === 'anion' ? rate.anionPerDay : rate.cationPerDay,
     volumeFrom: metered > 0 && designed > 0 ? 'both' : metered > 0 ? 'meter' : 'design',
     rateFrom: rate.from,

@@ -1,11 +1,10 @@
 import type { Reading, System } from '../file';
 import { median, middleSpread } from '../numeric';
-import { formatQuantity, inSentence, THIN } from '../quantity';
+import { DAY_MS, formatQuantity, inSentence, THIN } from '../quantity';
 import { productLPerDay } from '../goal';
 import { inletBar } from '../train';
 import { shownUnitOf } from './meterEntry';
 import { inOrder } from './series';
-import { DAY_MS } from './volume';
 
 /** A figure of a reading, by what it is of. */
 export type FigureKey = 'pressureBar' | 'temperatureC' | 'productLPerH' | 'wasteLPerH' | 'meterL';

@@ -1,23 +1,13 @@
 import Papa from 'papaparse';
 import { NOTHING_SAID, type Reading, type System } from '../file';
 import { dimensionSpec, fromCanonical, parseQuantity, shownUnit, unitBySymbol, type Dimension } from '../quantity';
+import { FIGURES, type Channel, type Figure } from '../recording';
 import { meterEntry, shownUnitOf } from './meterEntry';
 import { parseQuickLine } from './quickline';
 import { readWhen, type CalendarMoment, type LocalClock } from './when';
 
 /** What a column of a table holds. */
-export type ColumnOf =
-  | 'ignore'
-  | 'when'
-  | 'date'
-  | 'time'
-  | 'pressureBar'
-  | 'temperatureC'
-  | 'productLPerH'
-  | 'wasteLPerH'
-  | 'meterL'
-  | 'note'
-  | `probe:${string}`;
+export type ColumnOf = 'ignore' | 'when' | 'date' | 'time' | 'note' | Channel;
 
 /** A column as it is taken: what it holds, and in which unit where it does not say. */
 export interface Column {
@@ -30,22 +20,19 @@ export interface TextTable {
   /** The names over its columns; numbered where nothing stands over them. */
   readonly heads: readonly string[];
   readonly rows: readonly (readonly string[])[];
+  /** What stands between its cells. */
+  readonly delimiter: string;
   /** The same for files of the same make: what a mapping is remembered under. */
   readonly shape: string;
 }
 
-const DIMENSION: Readonly<Partial<Record<ColumnOf, Dimension>>> = {
-  pressureBar: 'pressureBar',
-  temperatureC: 'temperatureC',
-  productLPerH: 'flowLPerH',
-  wasteLPerH: 'flowLPerH',
-  meterL: 'volumeL',
-};
+/** What a column of a figure is measured in; undefined of any other. */
+export const dimensionOf = (of: ColumnOf): Dimension | undefined => (of in FIGURES ? FIGURES[of as Figure].dimension : undefined);
 
 /** Units a column may be in, the usual one first. */
 export function unitsOf(system: System, of: ColumnOf): readonly string[] {
   if (of === 'productLPerH' || of === 'wasteLPerH') return ['mL/min', 'L/h', 'gal/day', 'gal/h', 'gal/min', 'L/min'];
-  const dimension = DIMENSION[of];
+  const dimension = dimensionOf(of);
   if (!dimension) return [];
   const usual = shownUnit(dimension, system.units);
   return [
@@ -62,14 +49,19 @@ export function unitsOf(system: System, of: ColumnOf): readonly string[] {
  * @returns null where it is no table: a single column, or lines of a log as they are typed
  */
 export function readTable(text: string): TextTable | null {
-  const { data } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t', '|'] });
+  const { data, meta } = Papa.parse<string[]>(text.trim(), { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t', '|'] });
   const width = Math.max(0, ...data.slice(0, 50).map((row) => row.length));
   if (width < 2 || data.length === 0) return null;
   const [first = [], ...rest] = data.map((row) => row.map((cell) => cell.trim()));
   // Names have no figures in front; a first row of figures is a reading.
   const named = !first.some((cell) => /^[-+]?\d/.test(cell));
   const heads = named ? first : Array.from({ length: width }, (_, i) => `Column ${i + 1}`);
-  return { heads, rows: named ? rest : [first, ...rest], shape: `${width}|${named ? heads.join('|').toLowerCase() : 'bare'}` };
+  return {
+    heads,
+    rows: named ? rest : [first, ...rest],
+    delimiter: meta.delimiter,
+    shape: `${width}|${named ? heads.join('|').toLowerCase() : 'bare'}`,
+  };
 }
 
 const WORDS: readonly (readonly [RegExp, ColumnOf])[] = [
@@ -82,6 +74,8 @@ const WORDS: readonly (readonly [RegExp, ColumnOf])[] = [
   [/\b(meter|total|litres?|liters?|counter|volume|zähler)\b/i, 'meterL'],
   [/\b(note|remark|comment|bemerkung)s?\b/i, 'note'],
 ];
+
+const DAY_AND_TIME = /^\d{4}-\d\d-\d\d[T ]\d/;
 
 /** What the columns of a table most likely hold, by what stands over them; plain columns behind the day are the probes in order. */
 export function guessColumns(system: System, { heads, rows }: TextTable, clock: LocalClock): Column[] {
@@ -107,8 +101,11 @@ export function guessColumns(system: System, { heads, rows }: TextTable, clock: 
   });
   const sample = rows.slice(0, 20);
   return named.map((column, i) => {
-    if (column) return column;
     const cells = sample.map((row) => row[i] ?? '').filter((cell) => cell !== '');
+    // Under “time” loggers write the day as well.
+    const wholeMoment = column?.of === 'time' && !taken.has('date') && cells.length > 0 && cells.every((cell) => DAY_AND_TIME.test(cell));
+    if (wholeMoment) return take('when', '');
+    if (column) return column;
     if (cells.length > 0 && cells.every((cell) => readWhen(cell, clock) !== null || /^\d{4}-\d\d-\d\d[T ]/.test(cell)))
       return take('when', '');
     const bare = /^Column \d+$/.test(heads[i] ?? '');
@@ -122,7 +119,10 @@ export function guessColumns(system: System, { heads, rows }: TextTable, clock: 
 function unitIn(system: System, of: ColumnOf, head: string): string | null {
   const units = unitsOf(system, of);
   const lower = head.toLowerCase().replaceAll(' ', '');
-  return units.find((unit) => lower.includes(unit.toLowerCase())) ?? units[0] ?? null;
+  // A word of its own first; loggers leave the degree away: “Temperature F”.
+  const words = head.toLowerCase().split(/[^a-z/]+/);
+  const word = units.find((unit) => words.includes(unit.replace('°', '').toLowerCase()));
+  return word ?? units.find((unit) => lower.includes(unit.toLowerCase())) ?? units[0] ?? null;
 }
 
 /** A row that could not be taken, and why. */
@@ -137,7 +137,7 @@ export interface TakenTable {
 }
 
 /** An instant written with its zone, or a day and time of the device's calendar. */
-function instantOf(text: string, clock: LocalClock): string | string[] {
+export function instantOf(text: string, clock: LocalClock): string | string[] {
   const zoned = /^(\d{4}-\d\d-\d\d)[T ](\d\d:\d\d(?::\d\d(?:\.\d+)?)?)\s*(Z|[+-]\d\d:?\d\d)$/.exec(text);
   if (zoned) {
     const ms = Date.parse(`${zoned[1]}T${zoned[2]}${zoned[3]}`);
@@ -177,7 +177,7 @@ function readingOfRow(system: System, row: readonly string[], columns: readonly 
       if (!shown.ok) return shown.error.message;
       values.push({ probeId: probe.id, instrumentId: instrument.id, shown: shown.value });
     } else if (of in figures) {
-      const read = parseQuantity(text, DIMENSION[of]!, { ...(unit === null ? {} : { defaultUnit: unit }) });
+      const read = parseQuantity(text, dimensionOf(of)!, { ...(unit === null ? {} : { defaultUnit: unit }) });
       if (!read.ok) return read.error.message;
       figures[of] = read.value.value;
     }

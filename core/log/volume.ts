@@ -1,6 +1,6 @@
 import type { Reading } from '../file';
+import { DAY_MS } from '../quantity';
 
-export const DAY_MS = 86_400_000;
 export const DAYS_PER_YEAR = 365.25;
 
 /**
@@ -23,6 +23,30 @@ export function litresSince(
 }
 
 /**
+ * Readings with what the meter had counted at each: between two at which it was read, in a line; where it was never read
+ * before or after, or went back, nothing is put in.
+ *
+ * @param ordered readings, oldest first
+ */
+export function meterFilled(ordered: readonly Reading[]): Reading[] {
+  const filled = [...ordered];
+  let last = -1;
+  ordered.forEach((reading, i) => {
+    if (reading.meterL === null) return;
+    const before = ordered[last];
+    if (before && before.meterL! <= reading.meterL) {
+      const [fromMs, untilMs] = [Date.parse(before.at), Date.parse(reading.at)];
+      for (let k = last + 1; k < i; k++) {
+        const share = untilMs > fromMs ? (Date.parse(ordered[k]!.at) - fromMs) / (untilMs - fromMs) : 0;
+        filled[k] = { ...ordered[k]!, meterL: before.meterL! + share * (reading.meterL - before.meterL!) };
+      }
+    }
+    last = i;
+  });
+  return filled;
+}
+
+/**
  * Product since a moment up to now: by the meter between readings, by the planned use before the first, after the last
  * and wherever the meter was not read.
  *
@@ -31,8 +55,9 @@ export function litresSince(
 export function productSinceL(ordered: readonly Reading[], sinceMs: number, nowMs: number, designPerDay: number): number {
   let litres = 0;
   let from = sinceMs;
-  let previous = ordered.findLast((reading) => Date.parse(reading.at) < sinceMs) ?? null;
-  for (const reading of ordered) {
+  const filled = meterFilled(ordered);
+  let previous = filled.findLast((reading) => Date.parse(reading.at) < sinceMs) ?? null;
+  for (const reading of filled) {
     const at = Date.parse(reading.at);
     if (at < sinceMs || at > nowMs) continue;
     litres += litresSince(from, previous, reading, designPerDay).litres;
