@@ -15,9 +15,10 @@ const CORE = [
   ['pretreatment', 'storage'],
   ['stage'],
   ['file'],
-  ['template', 'train'],
+  ['template', 'train', 'recording'],
   ['advice'],
   ['commission', 'log'],
+  ['fault'],
 ].map((floor) => floor.map((room) => `core/${room}`));
 const APP = [
   ['descent', 'time'],
@@ -25,7 +26,7 @@ const APP = [
   ['worker'],
   ['system'],
   ['kit'],
-  ['rounds', 'water', 'goal', 'train', 'commission', 'log'],
+  ['rounds', 'water', 'goal', 'train', 'commission', 'log', 'faults'],
   ['shell'],
 ].map((floor) => floor.map((room) => `app/src/${room}`));
 const HOUSE = [...CORE, ...APP];

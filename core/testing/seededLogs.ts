@@ -1,6 +1,7 @@
+import { DAY_MS } from '../quantity';
 import { NOTHING_SAID, type Reading, type Service, type System } from '../file';
 import { crossing, membraneTrend, OUTPUT_LIMITS, trackResin, unitAsRead, type MembraneTrend } from '../log';
-import { DAY_MS, DAYS_PER_YEAR } from '../log/volume';
+import { DAYS_PER_YEAR } from '../log/volume';
 import { simulatedLog, type LifeStory, type TrueState } from '../log/simulated';
 import { seeded, type Seeded } from '../numeric';
 import { systemFromTemplate } from '../template';
@@ -61,6 +62,8 @@ export function seededLog(seed: number): SeededLog {
     chance.next() < 0.25
       ? { day: days * chance.between(0.4, 0.7), water: chance.one([-0.25, 0.15, 0]), salt: chance.one([0.5, 0.35]) }
       : null;
+  // Its own chance: the logs of other seeds stay what they were.
+  const drifting = seeded(seed + 90_000);
   const filterChanges = [100, 220, 340, 460].filter((day) => day < days);
   const story: LifeStory = {
     from,
@@ -71,7 +74,8 @@ export function seededLog(seed: number): SeededLog {
     jumps: jump ? [jump] : [],
     filterChanges,
     filterDays: chance.between(110, 300),
-    drift: {},
+    // In a third of them the one meter that reads every probe drifts, up to a tenth a year.
+    drift: seed % 3 === 0 ? Object.fromEntries(base.instruments.map(({ id }) => [id, drifting.between(-0.1, 0.1)])) : {},
     seed,
   };
   const log = value(simulatedLog(base, story));

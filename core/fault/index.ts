@@ -1,0 +1,11 @@
+export { CATALOGUE, faultOf } from './catalogue';
+export { hypothesesOf, type Fault, type FaultWords } from './catalogue/fault';
+export { decide, LEAST_BITS, notExcluded, remedyOdds, type Decision } from './decide';
+export { diagnose, ranked, type CauseOdds, type Diagnosis, type FaultAnswer, type FaultReading } from './diagnose';
+export { bandAt, evidenceFor, soundBand, type Band, type Evidence } from './evidence';
+export { foresee, isKind, nextChecks, separatedBy, type Available, type NextCheck } from './nextCheck';
+export { KIND_IDS, kindIssue, READING_KINDS, unscaled, YES_NO_CHECKS, type KindId, type YesNoId } from './kinds';
+export { ownCountWeight } from './prior';
+export { buildNodes, nodeSteps, type NodeTable } from './nodes';
+export { CHECK_WORDS, KIND_WORDS, type CheckWords, type KindWords } from './words';
+export { asFaultReadings, calibrated, faultIds, searchGround, type SearchGround, type SystemAsRun } from './onSystem';
