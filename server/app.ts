@@ -4,6 +4,7 @@ import { resolve, sep } from 'node:path';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
+import { benchRoutes, gatewayRoutes } from './meters';
 import { supplyRoutes } from './supply';
 
 /** What a server hands out, and to whom. */
@@ -14,6 +15,8 @@ export interface ServerOptions {
   readonly demo: boolean;
   /** Names and addresses it answers to beside those of this machine alone. */
   readonly hosts?: readonly string[];
+  /** Address of a gateway of meters; the simulated bench where there is none. */
+  readonly meters?: string | null;
 }
 
 /** A year: a file whose name holds its content's hash never changes. */
@@ -21,9 +24,9 @@ const HASHED = 'public, max-age=31536000, immutable';
 const ASK_FIRST = 'no-cache';
 
 /**
- * The server: hands out the built app and made-up supply reports. It keeps no data; that stays in the browser.
+ * The server: hands out the built app, made-up supply reports and meters on the air. It keeps no data; that stays in the browser.
  */
-export function createServer({ dist, demo, hosts = [] }: ServerOptions): Express {
+export function createServer({ dist, demo, hosts = [], meters = null }: ServerOptions): Express {
   const server = express();
   server.disable('x-powered-by');
   server.use(onlyFor(hosts), securityHeaders(), permissions, readable, compression());
@@ -42,8 +45,11 @@ export function createServer({ dist, demo, hosts = [] }: ServerOptions): Express
   };
   server.get(['/', '/index.html'], page);
   server.use('/api/supply', supplyRoutes());
+  server.use('/api/meters', meters === null ? benchRoutes() : gatewayRoutes(meters));
   server.use('/api', (request, response) => {
-    response.status(404).json({ message: `There is no ${request.method} ${request.baseUrl}${request.path} here. Known: GET /api/supply.` });
+    response
+      .status(404)
+      .json({ message: `There is no ${request.method} ${request.baseUrl}${request.path} here. Known: GET /api/supply, GET /api/meters.` });
   });
   server.use(
     express.static(dist, {

@@ -9,7 +9,7 @@ import { createServer } from './app';
 import { certificatesFor } from './certificates';
 import { createTrustPage } from './trust';
 
-/** Starts the server as the surroundings ask: PORT, HOST, HTTPS, YES_CLEAR_DEMO, YES_CLEAR_CERTIFICATES. */
+/** Starts the server as the surroundings ask: PORT, HOST, HTTPS, YES_CLEAR_DEMO, YES_CLEAR_CERTIFICATES, YES_CLEAR_METERS. */
 const ROOT = resolve(fileURLToPath(new URL('.', import.meta.url)), '..');
 const DIST = resolve(ROOT, 'app/dist');
 const env = process.env;
@@ -25,7 +25,10 @@ const local = host === 'localhost' || host === '::1' || host.startsWith('127.');
 const secure = (env['HTTPS'] ?? (local ? 'off' : 'on')) !== 'off';
 const addresses = host === '0.0.0.0' || host === '::' ? networkAddresses() : [host];
 const names = [...addresses, ...(local ? [] : networkNames())];
-const app = createServer({ dist: DIST, demo: env['YES_CLEAR_DEMO'] !== 'off', hosts: names });
+const meters = env['YES_CLEAR_METERS'] ?? null;
+if (meters !== null && !/^https?:\/\//.test(meters))
+  stop(`YES_CLEAR_METERS is ${meters}; accepted is an address like http://192.168.1.20:8080/meters.`);
+const app = createServer({ dist: DIST, demo: env['YES_CLEAR_DEMO'] !== 'off', hosts: names, meters });
 
 const open = new Set<Server>();
 function listen(server: Server, at: number): Promise<void> {
