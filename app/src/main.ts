@@ -9,6 +9,8 @@ import { vuetify } from './shell/vuetify';
 import { useNotice } from './kit/useNotice';
 import { useOffline } from './kit/useOffline';
 import { useStartUp } from './store/startUp';
+import { useStoreState } from './store/storeState';
+import { listen } from './worker/listen';
 import { config } from 'zod';
 
 // The page may not make code out of text (its security policy forbids it), which the schema library would try first.
@@ -37,3 +39,6 @@ void useStartUp().begin();
 app.mount('#app');
 useOffline().begin();
 void router.isReady().then(loadPagesAhead);
+/** Meters are listened to once the first page stands. */
+const LISTEN_AFTER_MS = 1500;
+void useStoreState().ready.then(() => setTimeout(listen, LISTEN_AFTER_MS));

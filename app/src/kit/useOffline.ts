@@ -21,13 +21,15 @@ export const useOffline = defineStore('offline', () => {
       return;
     }
     if (import.meta.env.DEV) return;
-    if (navigator.serviceWorker.controller) kept.value = 'kept';
+    // Where nothing kept the app before, what takes over is the first version and not a newer one.
+    const first = navigator.serviceWorker.controller === null;
+    if (!first) kept.value = 'kept';
     worker = new Workbox('/sw.js');
     worker.addEventListener('activated', () => (kept.value = 'kept'));
     worker.addEventListener('waiting', () => (newer.value = 'waits'));
     worker.addEventListener('controlling', ({ isUpdate, isExternal }) => {
       if (asked) location.reload();
-      else if (isUpdate || isExternal) newer.value = 'took over';
+      else if (!first && (isUpdate || isExternal)) newer.value = 'took over';
     });
     worker.register().catch(() => {
       if (kept.value !== 'kept') kept.value = 'refused';

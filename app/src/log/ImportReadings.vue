@@ -3,6 +3,7 @@ import type { Reading, System } from '@yes-clear/core/file';
 import {
   alreadyHere,
   guessColumns,
+  isMeterFile,
   readTable,
   slipsOf,
   takeLines,
@@ -10,29 +11,46 @@ import {
   unitsOf,
   type Column,
   type ColumnOf,
+  type Doubt,
 } from '@yes-clear/core/log';
 import { useLocalStorage } from '@vueuse/core';
-import { computed, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { FIGURES, type Figure } from '@yes-clear/core/recording';
+import { grouped, THIN } from '@yes-clear/core/quantity';
+import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import DialogHead from '../kit/DialogHead.vue';
 import { useNotice } from '../kit/useNotice';
-import { useHistory } from '../store/history';
+import { useUndo } from '../kit/useUndo';
 import { newId } from '../store/newId';
 import { bringInReadings } from '../store/readings';
+import { keepRecording, whileWriting } from '../store/recordingRows';
 import { useSaving } from '../store/saving';
 import { localClock } from '../time/localClock';
 import { dayOfYear } from '../time/dates';
+import type { BroughtIn } from '../worker/bringIn';
+import { askBeside, bringInBeside, type Running } from '../worker/client';
 
 /** Readings from a file or a clipboard: columns named once for each make of file, what cannot be read named by its line. */
 const props = defineProps<{ system: System; readings: readonly Reading[] }>();
 const emit = defineEmits<{ close: [] }>();
 const notice = useNotice();
-const history = useHistory();
+const undo = useUndo();
 const saving = useSaving();
 const picker = useTemplateRef<HTMLInputElement>('picker');
 const text = ref('');
 const busy = ref(false);
 const clock = computed(() => localClock(new Date(), props.system.units.temperature === '°F'));
 
+/** A file too long for a field of text, of which the field holds the head. */
+const long = shallowRef<{ readonly name: string; readonly file: Blob } | null>(null);
+const name = ref('Pasted table');
 const table = computed(() => (text.value.trim() === '' ? null : readTable(text.value)));
+/** Rows in all: of a long file about as many as its length says. */
+const rowCount = computed(() => {
+  const rows = table.value?.rows.length ?? 0;
+  return long.value ? Math.round((rows * long.value.file.size) / Math.max(1, text.value.length)) : rows;
+});
+/** Written by a meter rather than by hand: kept whole, and each day counts with its middle figure. */
+const byMeter = computed(() => table.value !== null && isMeterFile(table.value, columns.value, rowCount.value, clock.value));
 /** What columns were taken for before, by the make of file. */
 const remembered = useLocalStorage<Record<string, Column[]>>('yes-clear:columns', {});
 const key = computed(() => `${props.system.id}|${table.value?.shape ?? ''}`);
@@ -60,46 +78,123 @@ const choices = computed((): readonly { readonly value: ColumnOf; readonly title
   { value: 'date', title: 'day' },
   { value: 'time', title: 'time' },
   ...props.system.train.probes.map(({ id, name }) => ({ value: `probe:${id}` as ColumnOf, title: name })),
-  { value: 'pressureBar', title: 'Pressure' },
-  { value: 'temperatureC', title: 'Temperature' },
-  { value: 'productLPerH', title: 'Product flow' },
-  { value: 'wasteLPerH', title: 'Waste flow' },
-  { value: 'meterL', title: 'Meter total' },
+  ...(Object.keys(FIGURES) as Figure[]).map((value) => ({ value, title: FIGURES[value].name })),
   { value: 'note', title: 'Note' },
 ]);
 
-/** More rows than these are not taken at once. */
-const MOST_ROWS = 20_000;
-const tooMany = computed(() => (table.value?.rows.length ?? 0) > MOST_ROWS);
 const taken = computed(() => {
-  if (text.value.trim() === '' || tooMany.value) return null;
+  if (text.value.trim() === '' || byMeter.value) return null;
   return table.value
     ? takeTable(props.system, table.value, columns.value, clock.value, newId)
     : takeLines(props.system, text.value, clock.value, newId);
 });
 const twice = computed(() => (taken.value ? alreadyHere(taken.value.readings, props.readings) : new Set<string>()));
 const fresh = computed(() => (taken.value?.readings ?? []).filter(({ id }) => !twice.value.has(id)));
-/** Readings with a figure that looks like a slip, held against the log and the rest of the file. */
-const odd = computed(() => {
+/** The log and the file in one, in order of time, with where each reading stands. */
+const together = computed(() => {
   const all = [...props.readings, ...fresh.value].sort((a, b) => a.at.localeCompare(b.at));
-  const at = new Map(all.map(({ id }, i) => [id, i]));
-  return fresh.value.flatMap((reading) => {
-    const i = at.get(reading.id) ?? 0;
-    const doubts = slipsOf(props.system, reading, all.slice(Math.max(0, i - 12), i + 13)).filter(({ field }) => field !== 'at');
-    return doubts.length > 0 ? [{ reading, doubts }] : [];
-  });
+  return { all, at: new Map(all.map(({ id }, i) => [id, i])) };
 });
+/** Readings next to one, that it is held against. */
+const AROUND = 12;
+function slipsIn(reading: Reading): Doubt[] {
+  const { all, at } = together.value;
+  const i = at.get(reading.id) ?? 0;
+  return slipsOf(props.system, reading, all.slice(Math.max(0, i - AROUND), i + AROUND + 1)).filter(({ field }) => field !== 'at');
+}
+/** Readings with a figure that looks like a slip, held against the log and the rest of the file. */
+const odd = computed(() =>
+  fresh.value.flatMap((reading) => {
+    const doubts = slipsIn(reading);
+    return doubts.length > 0 ? [{ reading, doubts }] : [];
+  }),
+);
 const oddHow = ref<'mend' | 'strike' | 'keep'>('mend');
 const span = computed(() => {
   const days = fresh.value.map(({ at }) => at).sort();
   return days.length === 0 ? '' : `${dayOfYear(days[0]!)} to ${dayOfYear(days.at(-1)!)}`;
 });
 
+/** Characters that are still shown as text, and the head of what is longer. */
+const SHOWN_TEXT = 600_000;
+const HEAD = 60_000;
+const refusal = ref('');
 async function open(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const file = input.files?.[0];
   input.value = '';
-  if (file) text.value = await file.text();
+  if (file) await take(file.name, file);
+}
+/** Takes a file, of spreadsheets and loggers or of sensor figures; of a long one the head is enough to name its columns. */
+async function take(called: string, file: Blob): Promise<void> {
+  refusal.value = '';
+  name.value = called;
+  const start = await file.slice(0, HEAD).text();
+  if (start.trimStart().startsWith('[')) {
+    const found = await askBeside('senmlTable', { text: await file.text(), nowMs: Date.now() });
+    if (!found.ok) refusal.value = found.error.message;
+    else await take(called, new Blob([found.value]));
+    return;
+  }
+  const isLong = file.size > SHOWN_TEXT;
+  long.value = isLong ? { name: called, file } : null;
+  text.value = isLong ? start.slice(0, start.lastIndexOf('\n')) : await file.text();
+}
+async function pasted(): Promise<void> {
+  long.value = null;
+  if (text.value.trimStart().startsWith('[')) await take(name.value, new Blob([text.value]));
+}
+/** A meter's file is read and written by the worker: how far it is, and the way to stop it. */
+const share = ref<number | null>(null);
+let running: Running<BroughtIn> | null = null;
+async function bringInRecord(): Promise<void> {
+  const head = table.value;
+  if (!head) return;
+  share.value = 0;
+  busy.value = true;
+  refusal.value = '';
+  const kept = await saving.keep('the record', () =>
+    whileWriting(async () => {
+      const asked = {
+        id: newId(),
+        system: props.system,
+        name: name.value,
+        file: long.value?.file ?? new Blob([text.value]),
+        head: { heads: head.heads, delimiter: head.delimiter },
+        columns: columns.value.map(({ of, unit }) => ({ of, unit })),
+        at: new Date().toISOString(),
+      };
+      running = bringInBeside(asked, (now) => (share.value = now));
+      const done = await running.result;
+      if (done?.row) await keepRecording(done.row);
+      return done;
+    }),
+  );
+  busy.value = false;
+  share.value = null;
+  running = null;
+  if (!kept.ok) {
+    refusal.value = `Not saved: ${kept.reason}. ${kept.remedy}`;
+    return;
+  }
+  const done = kept.value;
+  if (!done) return;
+  const left =
+    done.refusedCount > 0
+      ? ` ${counted(done.refusedCount, 'row was', 'rows were')} not understood and left out; the first: line ${done.refused[0]!.row}, ${done.refused[0]!.why}`
+      : '';
+  if (!done.row) {
+    refusal.value = (done.twice > 0 ? 'All of it is here already.' : 'There is no figure in it.') + left;
+    return;
+  }
+  remember();
+  const twice = done.twice > 0 ? ` ${counted(done.twice, 'row was', 'rows were')} here already.` : '';
+  notice.say(`${counted(done.row.rows, 'row', 'rows')} of ${done.row.days.length} days brought in.${twice}${left}`, undo);
+  emit('close');
+}
+onScopeDispose(() => running?.cancel());
+function remember(): void {
+  if (table.value) remembered.value = { ...remembered.value, [key.value]: [...columns.value] };
 }
 /** Odd readings as somebody wants them: with what they probably were, struck out, or as they stand. */
 function settled(): Reading[] {
@@ -110,16 +205,17 @@ function settled(): Reading[] {
     if (oddHow.value === 'strike') return { ...reading, counts: false };
     if (oddHow.value === 'keep') return { ...reading, confirmed: doubts.map(({ field }) => field) };
     // What it probably was, figure by figure; what nothing is likelier for is struck out.
-    const all = [...props.readings, ...fresh.value];
     let now = reading;
     for (let round = 0; round < doubts.length; round++) {
-      const next = slipsOf(props.system, now, all).find(({ probably }) => probably !== null);
+      const next = slipsIn(now).find(({ probably }) => probably !== null);
       if (!next?.probably) break;
       now = next.probably.reading;
     }
     return doubts.some(({ probably }) => probably === null) ? { ...now, counts: false } : now;
   });
 }
+const megabytes = computed(() => ((long.value?.file.size ?? 0) / 1e6).toFixed(1));
+const roughly = (count: number): number => Number(count.toPrecision(2));
 async function bringIn(): Promise<void> {
   busy.value = true;
   const readings = settled();
@@ -129,34 +225,41 @@ async function bringIn(): Promise<void> {
     notice.say(`Not saved: ${kept.reason}. ${kept.remedy}`);
     return;
   }
-  if (table.value) remembered.value = { ...remembered.value, [key.value]: [...columns.value] };
-  notice.say(`${readings.length} readings brought in.`, { label: 'Undo', run: () => void history.undo().then((says) => notice.say(says)) });
+  remember();
+  notice.say(`${readings.length} readings brought in.`, undo);
   emit('close');
 }
-const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
+const counted = (count: number, one: string, many: string): string => `${grouped(count)} ${count === 1 ? one : many}`;
 </script>
 
 <template>
   <v-dialog :model-value="true" max-width="900" scrollable @update:model-value="emit('close')">
     <v-card class="bring">
-      <div class="head">
-        <h1>Bring in readings</h1>
-        <button class="button small" type="button" @click="emit('close')">Close</button>
-      </div>
+      <DialogHead title="Bring in readings" @close="emit('close')" />
       <p class="small muted">
         A table from a spreadsheet or a logger, or lines as they stand on paper, each with its day: 12 Nov 311 6 0 59psi 11C.
       </p>
       <div class="row">
         <button class="button small" type="button" @click="picker?.click()">Choose a file</button>
-        <input ref="picker" type="file" accept=".csv,.tsv,.txt,text/*" hidden aria-label="Readings file" @change="open" />
+        <input
+          ref="picker"
+          type="file"
+          accept=".csv,.tsv,.txt,.json,.senml,text/*,application/json"
+          hidden
+          aria-label="Readings file"
+          @change="open"
+        />
       </div>
+      <p v-if="long" class="small">{{ long.name }}, {{ megabytes }}{{ THIN }}MB; its head:</p>
       <textarea
         v-model="text"
+        :readonly="long !== null"
         class="plain-input"
         rows="5"
         aria-label="Readings as text"
         placeholder="or paste them here"
         spellcheck="false"
+        @input="pasted"
       />
       <div v-if="table" class="scroll">
         <table class="figures" aria-label="Columns">
@@ -189,9 +292,19 @@ const counted = (count: number, one: string, many: string): string => `${count} 
           </tbody>
         </table>
       </div>
-      <p v-if="tooMany" class="problem" role="alert">
-        {{ table?.rows.length }} rows; at most {{ MOST_ROWS }} are taken at once. Cut the file by years and bring in one after the other.
-      </p>
+      <p v-if="refusal" class="problem" role="alert">{{ refusal }}</p>
+      <template v-if="byMeter">
+        <p class="says" aria-live="polite">
+          <strong>A meter’s record</strong>, {{ long ? 'about ' : '' }}{{ counted(long ? roughly(rowCount) : rowCount, 'row', 'rows') }}. It
+          is kept whole and can be looked into hour by hour; in the log each day counts once, with its middle figure while water was made.
+        </p>
+        <div v-if="share !== null" class="going">
+          <progress :value="share" max="1" aria-label="Bringing in"></progress>
+          <span>{{ Math.round(100 * share) }}{{ THIN }}%</span>
+          <button class="button small" type="button" @click="running?.cancel()">Stop</button>
+        </div>
+        <button v-else class="button primary" type="button" :disabled="busy" @click="bringInRecord">Bring in the record</button>
+      </template>
       <template v-if="taken">
         <p aria-live="polite" class="says">
           <strong>{{ counted(fresh.length, 'reading', 'readings') }}</strong> {{ span
@@ -236,12 +349,13 @@ const counted = (count: number, one: string, many: string): string => `${count} 
 <!-- prettier-ignore -->
 <style scoped>
 .bring { padding: 16px 18px 18px; display: grid; gap: 12px; overflow-y: auto; }
-.head { display: flex; justify-content: space-between; align-items: center; }
 textarea { font: 500 14px/1.5 var(--typed); width: 100%; resize: vertical; }
 .scroll { overflow-x: auto; }
 th { white-space: nowrap; vertical-align: bottom; }
 th span { display: block; padding-bottom: 3px; }
 select { font: inherit; font-weight: 550; color: var(--ink); background: var(--sheet); border: 1px solid var(--line); border-radius: 7px; padding: 4px; min-height: 32px; margin-right: 4px; }
+.going { display: flex; gap: 12px; align-items: center; }
+.going progress { flex: 1; height: 10px; accent-color: var(--action); }
 .problem { color: var(--bad); font-weight: 550; }
 .refused, .odd { border-left: 4px solid var(--warning); padding-left: 12px; font-size: 14px; display: grid; gap: 4px; }
 ul { margin: 0; padding-left: 18px; }

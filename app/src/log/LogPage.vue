@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { DAYS_PER_MONTH, inSentence, THIN } from '@yes-clear/core/quantity';
+import { DAY_MS, DAYS_PER_MONTH, inSentence, THIN } from '@yes-clear/core/quantity';
 import { longDay, shortDay } from '../time/dates';
 import { isLikelyDate, type Reading } from '@yes-clear/core/file';
-import { DAY_MS, readingsCsv } from '@yes-clear/core/log';
+import { readingsCsv } from '@yes-clear/core/log';
 import { computed, defineAsyncComponent, ref, shallowRef } from 'vue';
 import FindingsList from '../kit/FindingsList.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
@@ -12,7 +12,7 @@ import { useQuickReading } from '../kit/useQuickReading';
 import DoubtList from '../kit/DoubtList.vue';
 import { useNotice } from '../kit/useNotice';
 import { useOpenSystem } from '../system/openSystem';
-import { useHistory } from '../store/history';
+import { useUndo } from '../kit/useUndo';
 import { removeReading } from '../store/readings';
 import { useSaving } from '../store/saving';
 import ImportReadings from './ImportReadings.vue';
@@ -21,9 +21,13 @@ import { calendarOf } from '../time/localClock';
 import PartChange from './PartChange.vue';
 import ReadingEditor from './ReadingEditor.vue';
 import ReadingTable from './ReadingTable.vue';
+import CourseChart from './CourseChart.vue';
 import WorkPanel from './WorkPanel.vue';
 import { courseChart, probeChart, resinChart, usedChart, workMarks } from './useLogSeries';
 import { useTimeWindow } from '../kit/chart/useTimeWindow';
+import { useRecorded } from './useRecorded';
+import UpkeepPanel from './UpkeepPanel.vue';
+import MetersPanel from './MetersPanel.vue';
 
 /** Log: a line a reading, three charts, and what they say. */
 const LineChart = defineAsyncComponent(() => import('../kit/chart/LineChart.vue'));
@@ -36,8 +40,7 @@ const { text, parsed, busy, doubts } = logging;
 const quick = useQuickReading();
 
 const saving = useSaving();
-const history = useHistory();
-const undo = { label: 'Undo', run: () => void history.undo().then((says) => notice.say(says)) };
+const undo = useUndo();
 /** The reading that is being changed, and the part work is being written down on. */
 const editing = shallowRef<Reading | null>(null);
 const working = ref<string | true | null>(null);
@@ -63,7 +66,7 @@ const dated = computed(() => readings.value.filter(({ at, counts }) => counts &&
 const from = computed(() => (dated.value[0] ? Date.parse(dated.value[0].at) - 3 * DAY_MS : 0));
 const today = computed(() => Date.parse(now.value));
 const membrane = computed(() => solved.value?.membrane ?? null);
-const probes = computed(() => (system.value && dated.value.length > 0 ? probeChart(system.value, dated.value) : null));
+
 const output = computed(() => (membrane.value ? courseChart(membrane.value, 'water', today.value) : null));
 const salt = computed(() => (membrane.value ? courseChart(membrane.value, 'salt', today.value) : null));
 const used = computed(() => (solved.value && !output.value && system.value ? usedChart(dated.value, system.value.units) : null));
@@ -76,6 +79,9 @@ const against = computed(() => (membrane.value?.reference.from === 'handOver' ? 
 /** The log's time, shown by every chart together: from the first reading to two months ahead. */
 const AHEAD_DAYS = 60;
 const time = useTimeWindow(() => ({ from: from.value, until: today.value + AHEAD_DAYS * DAY_MS }));
+const { recordings, traces } = useRecorded(current.id, time);
+const probes = computed(() => (system.value && dated.value.length > 0 ? probeChart(system.value, dated.value, traces.value) : null));
+const courseProps = computed(() => ({ from: from.value, today: today.value, window: time, work: moments.value }));
 const span = computed(() => {
   const days = (today.value - from.value) / DAY_MS;
   return days > 62 ? `${Math.round(days / DAYS_PER_MONTH)} months` : `${Math.round(days)} days`;
@@ -140,47 +146,13 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
           />
         </section>
         <section v-if="output || salt" class="sheet panel pair" :class="{ two: output && salt }">
-          <div v-if="output">
-            <h2>
-              Membrane output, at 25{{ THIN }}°C and design pressure
-              <span data-testid="output">{{ output.says }} {{ against }} · clean or replace below 85{{ THIN }}%</span>
-            </h2>
-            <LineChart
-              :series="output.series"
-              scale="linear"
-              :low="output.low"
-              :high="output.high"
-              :levels="[{ y: 85, text: 'clean or replace' }]"
-              :from="from"
-              :until="today + DAY_MS"
-              :window="time"
-              :moments="moments.map(({ at }) => ({ at, text: '' }))"
-              :today="today"
-              today-text=""
-              :format="percent"
-              label="Membrane output over time"
-            />
-          </div>
-          <div v-if="salt">
-            <h2>
-              Salt through it <span data-testid="salt">{{ salt.says }} {{ against }} · inspect above 115{{ THIN }}%</span>
-            </h2>
-            <LineChart
-              :series="salt.series"
-              scale="linear"
-              :low="salt.low"
-              :high="salt.high"
-              :levels="[{ y: 115, text: 'inspect' }]"
-              :from="from"
-              :until="today + DAY_MS"
-              :window="time"
-              :moments="moments.map(({ at }) => ({ at, text: '' }))"
-              :today="today"
-              today-text=""
-              :format="percent"
-              label="Salt through the membrane over time"
-            />
-          </div>
+          <CourseChart v-if="output" v-bind="courseProps" :course="output" :limit="85" label="Membrane output over time">
+            Membrane output, at 25{{ THIN }}°C and design pressure
+            <span data-testid="output">{{ output.says }} {{ against }} · clean or replace below 85{{ THIN }}%</span>
+          </CourseChart>
+          <CourseChart v-if="salt" v-bind="courseProps" :course="salt" :limit="115" label="Salt through the membrane over time">
+            Salt through it <span data-testid="salt">{{ salt.says }} {{ against }} · inspect above 115{{ THIN }}%</span>
+          </CourseChart>
         </section>
         <section v-else-if="used" class="sheet panel">
           <h2>
@@ -215,6 +187,8 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
             :label="`Resin left: ${left}`"
           />
         </section>
+        <MetersPanel :recordings="recordings" />
+        <UpkeepPanel />
         <WorkPanel @write="working = true" />
         <ReadingTable
           :system="system"
@@ -225,11 +199,14 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
           @save="saveTable"
         />
       </template>
-      <section v-else class="sheet panel empty">
-        <h2>No readings yet</h2>
-        <p class="muted">Type the first one above, or bring in what stands on paper or in a spreadsheet.</p>
-        <button type="button" class="button" @click="bringing = true">Bring in readings</button>
-      </section>
+      <template v-else>
+        <section class="sheet panel empty">
+          <h2>No readings yet</h2>
+          <p class="muted">Type the first one above, or bring in what stands on paper or in a spreadsheet.</p>
+          <button type="button" class="button" @click="bringing = true">Bring in readings</button>
+        </section>
+        <MetersPanel :recordings="recordings" />
+      </template>
     </main>
     <ReadingEditor
       v-if="editing"
@@ -263,8 +240,6 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
 .pair.two { display: grid; grid-template-columns: minmax(0, 3fr) minmax(0, 2fr); gap: 14px; }
 h2 span { font-weight: 450; font-size: 13.3px; color: var(--muted); padding-left: 8px; }
 @media (max-width: 1000px) { .line { grid-template-columns: auto 1fr auto; } .says { grid-column: 1 / -1; order: 4; } }
-/* Side by side there is no room behind a heading. */
-.pair h2 span { display: block; padding: 0; }
 @media (max-width: 1000px) { .pair.two { grid-template-columns: minmax(0, 1fr); } }
 @media (max-width: 860px) { .keys { display: inline-flex; } .line .button { min-height: 44px; } .line kbd, .today { display: none; } .line { grid-template-columns: 1fr auto auto; } h2 span { display: block; padding: 0; } }
 </style>

@@ -3,22 +3,22 @@ import { allStages, type Cartridge, type Service } from '@yes-clear/core/file';
 import { cartridgeChanged, lagStage, serviced, worksOn } from '@yes-clear/core/log';
 import { inSentence, words } from '@yes-clear/core/quantity';
 import type { ServiceWork } from '@yes-clear/core/stage';
-import { format } from 'date-fns';
 import { computed, ref, watch } from 'vue';
+import DialogHead from '../kit/DialogHead.vue';
 import Segments from '../kit/Segments.vue';
 import { useNotice } from '../kit/useNotice';
 import { idFor, newId } from '../store/newId';
-import { useHistory } from '../store/history';
+import { useUndo } from '../kit/useUndo';
 import { useOpenSystem } from '../system/openSystem';
-import { dayOfYear, daysBetween } from '../time/dates';
+import { dayField, dayOfYear, daysBetween } from '../time/dates';
 
 /** Work on a part or a meter: what was done and why, what the old one had behind it, and what counts anew from then. */
 const props = defineProps<{ on?: string | null }>();
 const emit = defineEmits<{ close: [] }>();
 const current = useOpenSystem();
 const notice = useNotice();
-const history = useHistory();
-const today = format(new Date(), 'yyyy-MM-dd');
+const undo = useUndo();
+const today = dayField(new Date());
 const day = ref(today);
 const note = ref('');
 const WHY: readonly { value: Service['why']; title: string }[] = [
@@ -118,10 +118,7 @@ function save(): void {
     const moved = cartridgeChanged(s, seen, { how, ended, day: day.value, id: idFor('cartridge') });
     return { ...moved, services: written.services };
   });
-  notice.say(`${title}: ${WORK[work.value].toLowerCase()}, written down.`, {
-    label: 'Undo',
-    run: () => void history.undo().then((says) => notice.say(says)),
-  });
+  notice.say(`${title}: ${WORK[work.value].toLowerCase()}, written down.`, undo);
   emit('close');
 }
 </script>
@@ -129,10 +126,7 @@ function save(): void {
 <template>
   <v-dialog :model-value="true" max-width="640" scrollable @update:model-value="emit('close')">
     <v-card class="change">
-      <div class="head">
-        <h1>Work on a part</h1>
-        <button class="button small" type="button" @click="emit('close')">Close</button>
-      </div>
+      <DialogHead title="Work on a part" @close="emit('close')" />
       <Segments v-model="chosen" look="chips" label="Part" :choices="subjects" />
       <p v-if="behind" class="small muted">{{ behind }}</p>
       <Segments v-model="work" look="chips" label="What was done" :choices="works" />
@@ -164,7 +158,6 @@ function save(): void {
 <!-- prettier-ignore -->
 <style scoped>
 .change { padding: 16px 18px 18px; display: grid; gap: 13px; overflow-y: auto; }
-.head { display: flex; justify-content: space-between; align-items: center; }
 .row { gap: 12px; flex-wrap: wrap; align-items: end; }
 .grow { flex: 1 1 220px; }
 .problem { color: var(--bad); font-weight: 550; }

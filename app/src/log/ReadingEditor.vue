@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { Reading, System } from '@yes-clear/core/file';
 import { edited, lineOf, parseQuickLine, slipsOf, type Doubt } from '@yes-clear/core/log';
-import { same } from '@yes-clear/core/file';
-import { format } from 'date-fns';
+import { same, type Reading, type System } from '@yes-clear/core/file';
+import { momentField } from '../time/dates';
 import { computed, ref, shallowRef } from 'vue';
+import DialogHead from '../kit/DialogHead.vue';
 import DoubtList from '../kit/DoubtList.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
 import { useSaving } from '../store/saving';
@@ -17,13 +17,13 @@ const saving = useSaving();
 const { probes } = props.system.train;
 const before = lineOf(props.reading, probes, props.system.units);
 const text = ref(before);
-const when = ref(format(new Date(props.reading.at), "yyyy-MM-dd'T'HH:mm"));
+const when = ref(momentField(props.reading.at));
 const counts = ref(props.reading.counts);
 // Plain, as it is stored: the database takes no proxies.
 const photos = shallowRef<string[]>([...props.reading.photos]);
 const read = (line: string): ReturnType<typeof parseQuickLine> => parseQuickLine(line, probes, props.system.instruments);
 const parsed = computed(() => read(text.value));
-const latest = format(new Date(), "yyyy-MM-dd'T'HH:mm");
+const latest = momentField(new Date());
 const whenProblem = computed(() =>
   when.value === '' || Number.isNaN(Date.parse(when.value)) ? 'Say when it was read.' : when.value > latest ? 'That lies ahead.' : null,
 );
@@ -34,7 +34,7 @@ const refused = ref<string | null>(null);
 let held: Reading | null = null;
 
 function made(): Reading {
-  const moved = format(new Date(props.reading.at), "yyyy-MM-dd'T'HH:mm") !== when.value;
+  const moved = momentField(props.reading.at) !== when.value;
   return {
     ...edited(props.reading, read(before).reading, parsed.value.reading, props.system.instruments),
     at: moved ? new Date(when.value).toISOString() : props.reading.at,
@@ -66,10 +66,7 @@ function answer(doubt: Doubt, how: 'probably' | 'asTyped'): void {
 <template>
   <v-dialog :model-value="true" max-width="620" @update:model-value="emit('close')">
     <v-card class="editor">
-      <div class="head">
-        <h1>Change a reading</h1>
-        <button class="button small" type="button" @click="emit('close')">Close</button>
-      </div>
+      <DialogHead title="Change a reading" @close="emit('close')" />
       <label class="labelled"><span>Read on</span><input v-model="when" class="plain-input" type="datetime-local" :max="latest" /></label>
       <QuickLineField v-model="text" :system="system" :parsed="parsed" @submit="keep(made())" />
       <p class="says small" aria-live="polite">
@@ -90,7 +87,7 @@ function answer(doubt: Doubt, how: 'probably' | 'asTyped'): void {
 <!-- prettier-ignore -->
 <style scoped>
 .editor { padding: 16px 18px 18px; display: grid; gap: 12px; }
-.head, .end { display: flex; justify-content: space-between; align-items: center; }
+.end { display: flex; justify-content: space-between; align-items: center; }
 .says { min-height: 20px; line-height: 1.35; }
 .problem { color: var(--bad); font-weight: 550; }
 .counts { display: flex; gap: 8px; align-items: center; font-size: 14.5px; }

@@ -3,6 +3,7 @@ import { dayAndTime, dayOfYear } from '../time/dates';
 import type { Reading, System } from '@yes-clear/core/file';
 import { probeRoles, readingRatio, saltRemoved, shownUnitOf } from '@yes-clear/core/log';
 import { formatIn, formatQuantity, shownUnit, THIN } from '@yes-clear/core/quantity';
+import { isRecorded } from '@yes-clear/core/recording';
 import { mdiPencilOutline } from '@mdi/js';
 import { useMediaQuery } from '@vueuse/core';
 import { computed, ref } from 'vue';
@@ -24,7 +25,7 @@ const sought = ref('');
 const found = computed(() => {
   const word = sought.value.trim().toLowerCase();
   if (word === '') return props.readings;
-  return props.readings.filter((one) => `${dayOfYear(one.at)} ${one.note} ${one.counts ? '' : 'struck out'}`.toLowerCase().includes(word));
+  return props.readings.filter((one) => `${dayOfYear(one.at)} ${beside(one)}`.toLowerCase().includes(word));
 });
 /** The column the rows are sorted by, and which way; by time, the newest first, until somebody asks otherwise. */
 const by = ref<{ readonly key: string; readonly up: boolean }>({ key: 'at', up: false });
@@ -94,6 +95,7 @@ const meter = (litres: number | null): string => (litres === null ? '' : formatQ
 const beside = (reading: Reading): string =>
   [
     reading.counts ? '' : 'struck out',
+    isRecorded(reading) ? 'recorded' : '',
     reading.confirmed.length > 0 ? 'as typed' : '',
     props.outliers?.has(reading.id) ? 'counts little' : '',
     reading.photos.length > 0 ? `${reading.photos.length} ${reading.photos.length === 1 ? 'picture' : 'pictures'}` : '',
@@ -139,7 +141,12 @@ const perMinute = (number: number | null): string => (number === null ? '' : for
             <td data-head="Waste to product">{{ ratio(reading) }}</td>
             <td :data-head="`Meter ${system.units.volume}`">{{ meter(reading.meterL) }}</td>
             <td class="tool">
-              <button type="button" :aria-label="`Change the reading of ${dayAndTime(reading.at)}`" @click="$emit('edit', reading)">
+              <button
+                v-if="!isRecorded(reading)"
+                type="button"
+                :aria-label="`Change the reading of ${dayAndTime(reading.at)}`"
+                @click="$emit('edit', reading)"
+              >
                 <AppIcon :path="mdiPencilOutline" :size="17" />
               </button>
             </td>

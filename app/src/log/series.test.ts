@@ -3,7 +3,7 @@ import { trackResin } from '@yes-clear/core/log';
 import { solveTrain, tapWater } from '@yes-clear/core/train';
 import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
-import { annotationsOf, logTicks, monthTicks, namedApart } from '../kit/chart/house';
+import { annotationsOf, logTicks, timeTicks, namedApart } from '../kit/chart/house';
 import { probeChart, resinChart } from './useLogSeries';
 
 const NOW = '2026-11-23T10:00:00Z';
@@ -48,9 +48,15 @@ describe('charts of the log', () => {
 describe('the house style', () => {
   it('ticks decades and first days of months', () => {
     expect(logTicks(0.1, 1000).map((tick) => tick.value)).toEqual([0.1, 1, 10, 100, 1000]);
-    const ticks = monthTicks(Date.parse('2026-04-10T00:00:00Z'), Date.parse('2026-07-02T00:00:00Z'));
+    const ticks = timeTicks(Date.parse('2026-04-10T00:00:00Z'), Date.parse('2026-07-02T00:00:00Z'));
     expect(ticks.map((tick) => new Date(tick.value).toISOString().slice(0, 10))).toEqual(['2026-05-01', '2026-06-01', '2026-07-01']);
-    expect(monthTicks(Date.parse('2026-04-10T00:00:00Z'), Date.parse('2026-04-12T00:00:00Z'))).toHaveLength(1);
+    expect(timeTicks(Date.parse('2026-04-10T00:00:00Z'), Date.parse('2026-04-12T00:00:00Z'), 5).map(({ text }) => text)).toEqual([
+      '10 Apr',
+      '12:00',
+      '11 Apr',
+      '12:00',
+      '12 Apr',
+    ]);
   });
   it('names of moments that would touch give way to the newest', () => {
     const marks = [0, 50, 52, 55, 90].map((at) => ({ at, text: `m${at}` }));

@@ -1,9 +1,9 @@
-import { smallestStepUScm } from '@yes-clear/core/water';
+import { meterEc25, smallestStepUScm } from '@yes-clear/core/water';
 import { shortDay } from '../time/dates';
-import { inSentence, L_PER_US_GALLON, THIN, type UnitPreference } from '@yes-clear/core/quantity';
+import { DAY_MS, inSentence, L_PER_US_GALLON, type UnitPreference } from '@yes-clear/core/quantity';
 import { lineAt } from '@yes-clear/core/numeric';
 import { goalLimits } from '@yes-clear/core/goal';
-import { courseAt, DAY_MS, probeEc25, type MembraneTrend, type ResinTracking } from '@yes-clear/core/log';
+import { courseAt, probeEc25, shareWithDoubt, type MembraneTrend, type ResinTracking } from '@yes-clear/core/log';
 import type { Reading, System } from '@yes-clear/core/file';
 import { waterColour } from '../descent/waterColour';
 import { houseColours, type ChartMark, type ChartSeries } from '../kit/chart/house';
@@ -18,6 +18,9 @@ function floorOf(system: System, probeId: string): number {
   return instrument ? smallestStepUScm(instrument) / 2 : 0.5;
 }
 
+/** No water conducts less, about: what is shown as less is a meter's nought. */
+const PUREST_USCM = 0.05;
+
 /** A shade darker than the water, so that thin lines read on paper. */
 const lineColour = (ec25: number): string => waterColour(Math.max(ec25 * 2.2, 0.6));
 
@@ -31,17 +34,49 @@ export interface ProbeChart {
   readonly band: { readonly from: number; readonly to: number } | null;
 }
 
-/** Every probe over time on a log axis, with the goal as a band. */
-export function probeChart(system: System, readings: readonly Reading[]): ProbeChart {
+/** A probe as it was recorded in a stretch of time that is looked at closely, as the meter showed it. */
+export interface Traced {
+  readonly instrumentId: string;
+  readonly points: readonly { readonly x: number; readonly y: number }[];
+}
+
+/** A recorded stretch in place of the days that stand for it. */
+function withTrace(
+  points: readonly { readonly x: number; readonly y: number }[],
+  trace: Traced | undefined,
+  system: System,
+  floor: number,
+): readonly { readonly x: number; readonly y: number }[] {
+  const instrument = system.instruments.find(({ id }) => id === trace?.instrumentId);
+  const first = trace?.points[0];
+  if (!trace || !instrument || !first) return points;
+  const end = trace.points.at(-1)!.x;
+  const close = trace.points.flatMap(({ x, y }) => {
+    const ec25 = meterEc25(y, instrument, null);
+    return ec25.ok ? [{ x, y: ec25.value > PUREST_USCM ? ec25.value : floor }] : [];
+  });
+  return [...points.filter(({ x }) => x < first.x), ...close, ...points.filter(({ x }) => x > end)];
+}
+
+/**
+ * Every probe over time on a log axis, with the goal as a band.
+ *
+ * @param traces recorded stretches by probe, where the time is looked at closely
+ */
+export function probeChart(system: System, readings: readonly Reading[], traces: ReadonlyMap<string, Traced> = new Map()): ProbeChart {
   const series = system.train.probes
     .map((probe): ChartSeries => {
       const floor = floorOf(system, probe.id);
       const points = readings.flatMap((reading) => {
         const ec25 = probeEc25(reading, probe.id, system.instruments);
-        return ec25 === null ? [] : [{ x: at(reading), y: Math.max(ec25, floor) }];
+        return ec25 === null ? [] : [{ x: at(reading), y: ec25 > PUREST_USCM ? ec25 : floor }];
       });
       const middle = points.length > 0 ? points[Math.floor(points.length / 2)]!.y : 1;
-      return { label: inSentence(probe.name), colour: lineColour(middle), points };
+      return {
+        label: inSentence(probe.name),
+        colour: lineColour(middle),
+        points: withTrace(points, traces.get(probe.id), system, floor),
+      };
     })
     .filter((line) => line.points.length > 0);
   const values = series.flatMap((line) => line.points.map((point) => point.y));
@@ -51,7 +86,7 @@ export function probeChart(system: System, readings: readonly Reading[]): ProbeC
   return { series, low, high, band: limit ? { from: limit.low && limit.low > 0 ? limit.low : low, to: limit.high ?? high } : null };
 }
 
-export interface CourseChart {
+export interface CourseDrawing {
   readonly series: readonly ChartSeries[];
   readonly low: number;
   readonly high: number;
@@ -67,7 +102,7 @@ const AHEAD_MS = 60 * DAY_MS;
 const BAND_SD = 1.96;
 
 /** A membrane's output or salt by its log: readings, the course through them with its band, in per cent of the reference. */
-export function courseChart(trend: MembraneTrend, of: 'water' | 'salt', now: number): CourseChart | null {
+export function courseChart(trend: MembraneTrend, of: 'water' | 'salt', now: number): CourseDrawing | null {
   const course = trend[of];
   if (!course) return null;
   const colour = houseColours().action;
@@ -86,8 +121,7 @@ export function courseChart(trend: MembraneTrend, of: 'water' | 'salt', now: num
   const upper = edge(1);
   const lower = edge(-1);
   const middle = at.filter((x) => x <= now).map((x) => ({ x, y: 100 * Math.exp(courseAt(course, x).value) }));
-  const { value, sd } = course.now;
-  const figure = `${Math.round(100 * Math.exp(value))} ± ${Math.max(1, Math.round(BAND_SD * 100 * Math.exp(value) * sd))}${THIN}%`;
+  const figure = shareWithDoubt(course.now);
   const dots = (out: boolean): ChartSeries => ({
     label: out ? 'counts little' : 'reading',
     colour,

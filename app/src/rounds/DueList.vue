@@ -14,7 +14,7 @@ const days = computed(() => byDay(props.items));
       <ul>
         <li v-for="item in day.items" :key="item.systemId + item.id">
           <RouterLink :to="{ name: 'log', params: { id: item.systemId } }"
-            ><strong>{{ item.short }}</strong
+            ><strong>{{ item.what }}</strong
             ><span>{{ item.system }} · {{ item.site }}</span></RouterLink
           >
           <small class="muted">{{ item.because }}</small>

@@ -1,14 +1,29 @@
 <script setup lang="ts">
 import { dayOfYearAndTime } from '../time/dates';
-import { isLikelyDate, SYSTEM_PARTS, type FileIssue, type Reading, type RecordComparison, type SystemPart } from '@yes-clear/core/file';
+import {
+  isLikelyDate,
+  newerOf,
+  SYSTEM_PARTS,
+  type FileIssue,
+  type Reading,
+  type ReadingSide,
+  type RecordComparison,
+  type SystemPart,
+} from '@yes-clear/core/file';
 import { computed, ref } from 'vue';
 import Segments from '../kit/Segments.vue';
-import type { Clash, ClashChoice, ImportPlan } from '../store/transfer';
+import type { Clash, ClashChoice, ImportPlan, ReadingChoices } from '../store/transfer';
+import DifferingReadings from './DifferingReadings.vue';
 
 /** What a file holds of systems that are here already: nothing is replaced, and nothing left out, without a word. */
 const props = defineProps<{ plan: ImportPlan }>();
-const emit = defineEmits<{ carryOut: [choices: ReadonlyMap<string, ClashChoice>, odd: 'keep' | 'leave']; cancel: [] }>();
+const emit = defineEmits<{
+  carryOut: [choices: ReadonlyMap<string, ClashChoice>, odd: 'keep' | 'leave', sides: ReadingChoices];
+  cancel: [];
+}>();
 const choices = ref(new Map<string, ClashChoice>(props.plan.clashes.map(({ here }) => [here.system.id, 'merge'])));
+const sides = ref(new Map<string, ReadingSide>());
+const sideOf = (pair: readonly [Reading, Reading]): ReadingSide => sides.value.get(pair[0].id) ?? newerOf(pair);
 const odd = ref<'keep' | 'leave'>('leave');
 const busy = ref(false);
 const CHOICES = [
@@ -42,11 +57,8 @@ function outcome({ here, compared }: Clash, choice: ClashChoice): string {
     case 'merge': {
       const kept = newer === 'there' ? 'the file’s' : 'this browser’s';
       const rest = parts.length > 0 ? ` For ${partsText(parts)}, ${kept} stands.` : '';
-      const twins =
-        readingsDiffer.length > 0
-          ? ` ${many(readingsDiffer.length, 'reading')} of both, each saying something else, ${readingsDiffer.length === 1 ? 'is' : 'are'} kept twice.`
-          : '';
-      return `All readings of both: ${many(here.readings.length + readingsThere.length + readingsDiffer.length, 'reading')}.${rest}${twins}`;
+      const twice = readingsDiffer.filter((pair) => sideOf(pair) === 'both').length;
+      return `All readings of both: ${many(here.readings.length + readingsThere.length + twice, 'reading')}.${rest}`;
     }
     case 'replace': {
       const gone =
@@ -79,12 +91,12 @@ function choose(id: string, choice: ClashChoice): void {
 }
 function go(): void {
   busy.value = true;
-  emit('carryOut', choices.value, odd.value);
+  emit('carryOut', choices.value, odd.value, sides.value);
 }
 </script>
 
 <template>
-  <v-dialog :model-value="true" max-width="640" scrollable aria-label="Open a file" @update:model-value="emit('cancel')">
+  <v-dialog :model-value="true" max-width="680" scrollable aria-label="Open a file" @update:model-value="emit('cancel')">
     <v-card class="ask">
       <h1>{{ plan.clashes.length > 0 ? 'Some of this is here already' : 'Dates to look at' }}</h1>
       <article v-for="clash in plan.clashes" :key="clash.here.system.id" class="clash" :aria-label="clash.here.system.name">
@@ -119,6 +131,12 @@ function go(): void {
           @update:model-value="choose(clash.here.system.id, $event)"
         />
         <p class="small">{{ outcome(clash, choices.get(clash.here.system.id) ?? 'merge') }}</p>
+        <DifferingReadings
+          v-if="clash.compared.readingsDiffer.length > 0 && (choices.get(clash.here.system.id) ?? 'merge') === 'merge'"
+          :clash="clash"
+          :side-of="sideOf"
+          @choose="(id, side) => (sides = new Map(sides).set(id, side))"
+        />
       </article>
       <article v-if="plan.odd.length > 0" class="clash">
         <h2>{{ many(plan.odd.length, 'date') }} outside 1990 to 2100</h2>
@@ -145,12 +163,12 @@ function go(): void {
 dl { display: grid; grid-template-columns: 92px 1fr; gap: 3px 10px; margin: 0; font-size: 13.8px; }
 dt { color: var(--muted); }
 dd { margin: 0; }
-.ask :deep(.segments) { justify-self: start; }
+.ask .clash > :deep(.segments) { justify-self: start; }
 @media (max-width: 600px) {
   dl { grid-template-columns: 74px 1fr; }
-  .ask :deep(.segments) { display: grid; justify-self: stretch; }
-  .ask :deep(.segments button) { border-right: 0; border-bottom: 1px solid var(--line); text-align: left; min-height: 44px; }
-  .ask :deep(.segments button:last-child) { border-bottom: 0; }
+  .ask .clash > :deep(.segments) { display: grid; justify-self: stretch; }
+  .ask .clash > :deep(.segments button) { border-right: 0; border-bottom: 1px solid var(--line); text-align: left; min-height: 44px; }
+  .ask .clash > :deep(.segments button:last-child) { border-bottom: 0; }
 }
 .end { justify-content: flex-end; }
 </style>

@@ -9,17 +9,17 @@ import { useStartUp } from '../store/startUp';
 import { exportEverything } from '../store/transfer';
 
 /** Where everything is kept, for how long the browser promises it, and the ways in and out. */
-defineProps<{ hasDemo: boolean }>();
+const props = defineProps<{ demoIds: ReadonlySet<string> }>();
 const emit = defineEmits<{ open: []; loadDemo: []; removeDemo: [] }>();
 const notice = useNotice();
 const startUp = useStartUp();
 const offline = useOffline();
-const since = useLive(() => sinceBackup(), null);
+/** What would be gone with this device; what belongs to the demonstration is no loss. */
+const since = useLive(() => sinceBackup(props.demoIds), null);
 const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
-/** What would be gone with this device, in words; nothing where all of it is in a file. */
-const atRisk = computed(() => {
-  if (!since.value) return '';
-  const { readings, systems } = since.value;
+/** It in words; nothing where all of it is in a file. */
+const atRiskSays = computed(() => {
+  const { readings, systems } = since.value ?? { readings: 0, systems: 0 };
   return [
     ...(readings > 0 ? [counted(readings, 'reading', 'readings')] : []),
     ...(systems > 0 ? [`what was changed in ${counted(systems, 'system', 'systems')}`] : []),
@@ -35,7 +35,7 @@ const backupSays = computed(() => {
 const ASK_READINGS = 20;
 const ASK_DAYS = 14;
 const remind = computed(() => {
-  if (!since.value || atRisk.value === '') return false;
+  if (!since.value || atRiskSays.value === '') return false;
   const { at, readings } = since.value;
   return readings >= ASK_READINGS || (at !== null && daysBetween(at, new Date()) >= ASK_DAYS);
 });
@@ -65,11 +65,11 @@ async function save(): Promise<void> {
 <template>
   <section class="keep small">
     <p class="muted">Everything is kept in this browser. {{ promised }} {{ offlineSays }} {{ backupSays }}</p>
-    <p v-if="atRisk" :class="{ remind }">If this device were lost today: {{ atRisk }}.</p>
+    <p v-if="atRiskSays" :class="{ remind }">If this device were lost today: {{ atRiskSays }}.</p>
     <div class="row">
       <button class="button small" type="button" @click="save">Save everything</button>
       <button class="button small" type="button" @click="emit('open')">Open a file</button>
-      <button v-if="hasDemo" class="button small" type="button" @click="emit('removeDemo')">Remove the demo</button>
+      <button v-if="demoIds.size > 0" class="button small" type="button" @click="emit('removeDemo')">Remove the demo</button>
       <button v-else class="button small" type="button" @click="emit('loadDemo')">Load the demo</button>
     </div>
   </section>

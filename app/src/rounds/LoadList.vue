@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { countText, toLoad, type DueItem } from './useDue';
+import { countText } from '@yes-clear/core/stage';
+import { toLoad, type DueItem } from './useDue';
 
 /** What to load into the van for the work of the next days: how many, what size, for which systems. */
 const props = defineProps<{ items: readonly DueItem[] }>();

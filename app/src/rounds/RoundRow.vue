@@ -17,10 +17,9 @@ const toLog = computed(() => round.value !== null && round.value.finding !== nul
 const next = computed(() => {
   const [first] = [...(round.value?.due ?? [])].sort((a, b) => a.at.localeCompare(b.at));
   if (!first || (first.id.endsWith('-resin') && round.value?.finding?.id === 'resin')) return '';
-  const says = first.says.startsWith(`${props.line.name}: `) ? first.says.slice(props.line.name.length + 2) : first.says;
-  return `${shortDay(first.at)}: ${says}`;
+  return `${shortDay(first.at)}: ${first.what}`;
 });
-defineEmits<{ save: []; remove: [] }>();
+defineEmits<{ save: [id: string]; remove: [line: RoundLine] }>();
 </script>
 
 <template>
@@ -61,8 +60,8 @@ defineEmits<{ save: []; remove: [] }>();
         ><button class="more" type="button" v-bind="activator" :aria-label="`More for ${line.name}`">⋯</button></template
       >
       <v-list>
-        <v-list-item title="Save as file" @click="$emit('save')" />
-        <v-list-item title="Remove from this browser" @click="$emit('remove')" />
+        <v-list-item title="Save as file" @click="$emit('save', line.id)" />
+        <v-list-item title="Remove from this browser" @click="$emit('remove', line)" />
       </v-list>
     </v-menu>
   </article>
@@ -71,6 +70,8 @@ defineEmits<{ save: []; remove: [] }>();
 <!-- prettier-ignore -->
 <style scoped>
 .round { display: grid; grid-template-columns: minmax(150px, 1.15fr) 186px 128px 128px minmax(150px, 1.2fr) 30px; gap: 16px; align-items: center; padding: 10px 8px 10px 14px; position: relative; }
+/* Of hundreds of rows only those to be seen are laid out. */
+.round { content-visibility: auto; contain-intrinsic-size: auto 92px; }
 .round:hover { border-color: var(--muted); }
 .who { display: grid; color: inherit; text-decoration: none; min-width: 0; }
 .who::after { content: ''; position: absolute; inset: 0; border-radius: 12px; }

@@ -9,11 +9,11 @@ import { useNotice } from '../kit/useNotice';
 import { useQuickReading } from '../kit/useQuickReading';
 import { useKey } from '../kit/useKeys';
 import { loadDemo, removeDemo } from '../store/demo';
-import { useHistory } from '../store/history';
+import { useUndo } from '../kit/useUndo';
 import { useSaving } from '../store/saving';
 import { useStartUp } from '../store/startUp';
 import { removeSystems } from '../store/systems';
-import { carryOutImport, exportSystem, readImport, type ClashChoice, type ImportPlan } from '../store/transfer';
+import { carryOutImport, exportSystem, readImport, type ClashChoice, type ImportPlan, type ReadingChoices } from '../store/transfer';
 import ConfirmDialog from './ConfirmDialog.vue';
 import KeepSection from './KeepSection.vue';
 import RoundRow from './RoundRow.vue';
@@ -33,7 +33,7 @@ const ImportQuestion = defineAsyncComponent(() => import('./ImportQuestion.vue')
 const quick = useQuickReading();
 const notice = useNotice();
 const saving = useSaving();
-const history = useHistory();
+const undoAction = useUndo();
 const startUp = useStartUp();
 const clock = useNow({ interval: 60_000 });
 const { lines, loaded } = useRounds(clock);
@@ -66,7 +66,7 @@ watch(
   (some) => (hadSome.value ||= some),
 );
 const isEmpty = computed(() => loaded.value && lines.value.length === 0 && (startUp.found === 0 || hadSome.value));
-const hasDemo = computed(() => lines.value.some((line) => line.demo));
+const demoIds = computed(() => new Set(lines.value.filter(({ demo }) => demo).map(({ id }) => id)));
 const subtitle = computed(() => {
   if (!loaded.value) return 'Reading what is kept in this browser';
   if (lines.value.length === 0) return 'Nothing kept here yet';
@@ -104,12 +104,18 @@ async function open(event: Event): Promise<void> {
   if (plan.clashes.length > 0 || plan.odd.length > 0) asking.value = plan;
   else await carryOut(plan, new Map(), 'keep');
 }
-async function carryOut(plan: ImportPlan, choices: ReadonlyMap<string, ClashChoice>, odd: 'keep' | 'leave'): Promise<void> {
-  const kept = await saving.keep('opening the file', () => carryOutImport(plan, ({ here }) => choices.get(here.system.id) ?? 'leave', odd));
+async function carryOut(
+  plan: ImportPlan,
+  choices: ReadonlyMap<string, ClashChoice>,
+  odd: 'keep' | 'leave',
+  sides?: ReadingChoices,
+): Promise<void> {
+  const kept = await saving.keep('opening the file', () =>
+    carryOutImport(plan, ({ here }) => choices.get(here.system.id) ?? 'leave', odd, sides),
+  );
   asking.value = null;
   if (kept.ok) notice.say(importSays(plan, kept.value), kept.value.opened.length > 0 ? undoAction : null);
 }
-const undoAction = { label: 'Undo', run: () => void history.undo().then((says) => notice.say(says)) };
 
 const doomed = ref<{ id: string; name: string } | null>(null);
 async function removeNow(): Promise<void> {
@@ -119,6 +125,7 @@ async function removeNow(): Promise<void> {
   const kept = await saving.keep('removing the system', () => removeSystems([system.id]));
   if (kept.ok) notice.say(`${system.name} removed.`, undoAction);
 }
+const doom = ({ id, name }: RoundLine): void => void (doomed.value = { id, name });
 const demoDoomed = ref(false);
 async function removeDemoNow(): Promise<void> {
   demoDoomed.value = false;
@@ -191,12 +198,7 @@ document.title = 'Yes Clear';
         <div v-else class="stack">
           <template v-for="entry in entries" :key="entry.key">
             <h3 v-if="entry.label !== null" class="group">{{ entry.label }}</h3>
-            <RoundRow
-              v-else-if="entry.line"
-              :line="entry.line"
-              @save="saveSystem(entry.line.id)"
-              @remove="doomed = { id: entry.line.id, name: entry.line.name }"
-            />
+            <RoundRow v-else-if="entry.line" :line="entry.line" @save="saveSystem" @remove="doom" />
           </template>
         </div>
       </main>
@@ -217,7 +219,13 @@ document.title = 'Yes Clear';
             <RouterLink class="button small" :to="{ name: 'visit' }">Visit sheet</RouterLink>
           </div>
         </section>
-        <KeepSection :has-demo="hasDemo" @open="picker?.click()" @load-demo="putDemo" @remove-demo="demoDoomed = true" />
+        <KeepSection
+          :key="demoIds.size"
+          :demo-ids="demoIds"
+          @open="picker?.click()"
+          @load-demo="putDemo"
+          @remove-demo="demoDoomed = true"
+        />
       </aside>
     </div>
 
@@ -230,7 +238,7 @@ document.title = 'Yes Clear';
     <ImportQuestion
       v-if="asking"
       :plan="asking"
-      @carry-out="(choices, odd) => asking && carryOut(asking, choices, odd)"
+      @carry-out="(choices, odd, sides) => asking && carryOut(asking, choices, odd, sides)"
       @cancel="asking = null"
     />
     <NewSystem v-if="creating" v-model="creating" />

@@ -7,7 +7,8 @@ import Segments from '../kit/Segments.vue';
 import { useNotice } from '../kit/useNotice';
 import { exportSystems } from '../store/transfer';
 import { dayOfYear, longDayOfYear } from '../time/dates';
-import { countText, toLoad, useDue } from './useDue';
+import { countText } from '@yes-clear/core/stage';
+import { toLoad, useDue } from './useDue';
 import { useRounds } from './useRounds';
 
 /** A sheet for the next visits: what to load, what to do at each system, and lines to write on; printed, or taken along as a file. */
@@ -73,7 +74,7 @@ document.title = 'Visit sheet · Yes Clear';
         <p v-if="stop.urgent" class="urgent">{{ stop.urgent.title }}. {{ stop.urgent.why }}</p>
         <ul>
           <li v-for="item in stop.own" :key="item.id">
-            <i class="box" /> <strong>{{ item.short }}</strong>
+            <i class="box" /> <strong>{{ item.what }}</strong>
             <span class="muted">&nbsp;{{ item.late ? 'overdue' : `by ${item.day}` }} · {{ item.because }}</span>
           </li>
         </ul>

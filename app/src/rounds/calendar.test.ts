@@ -6,6 +6,7 @@ import { calendarText } from './calendar';
 const due = (change: Partial<Due>): Due => ({
   id: 'sediment-changed',
   at: '2026-12-05T10:00:00.000Z',
+  what: 'change sediment',
   says: 'Van tank: change sediment',
   because: '183 days after it was fitted',
   stageId: 'sediment',

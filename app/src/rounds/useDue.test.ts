@@ -1,12 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { ref } from 'vue';
 import type { Due } from '@yes-clear/core/log';
-import { byDay, countText, toLoad, useDue } from './useDue';
+import { countText } from '@yes-clear/core/stage';
+import { byDay, toLoad, useDue } from './useDue';
 import type { RoundLine } from './useRounds';
 
 const due = (id: string, at: string, bring: Due['bring'] = []): Due => ({
   id,
   at,
+  what: id,
   says: `Van: ${id}`,
   because: 'by rule',
   stageId: null,
@@ -40,7 +42,7 @@ describe('what is due', () => {
       ['change filters', false],
       ['change filter', false],
     ]);
-    expect(items[2]).toMatchObject({ short: 'change filter', system: 'Van', day: '5 Dec' });
+    expect(items[2]).toMatchObject({ what: 'change filter', system: 'Van', day: '5 Dec' });
   });
   it('by day', () =>
     expect(byDay(items).map(({ day, late }) => [day, late])).toEqual([
@@ -49,7 +51,7 @@ describe('what is due', () => {
       ['5 December', false],
     ]));
   it('what to load is counted over all systems', () => {
-    expect(toLoad(items).map((one) => [one.name, countText(one), one.for])).toEqual([
+    expect(toLoad(items).map((one) => [one.name, countText(one).replaceAll('\u202f', ' '), one.for])).toEqual([
       ['Mixed bed resin', '2.4 L', ['Bar']],
       ['Sediment cartridge', '3', ['Bar', 'Van']],
     ]);

@@ -10,8 +10,6 @@ export interface DueItem extends Due {
   readonly site: string;
   readonly late: boolean;
   readonly day: string;
-  /** Without the name of its system. */
-  readonly short: string;
 }
 
 /** A piece to load into the van, with how many and where they go. */
@@ -25,27 +23,25 @@ export function useDue(
   clock: Readonly<Ref<Date>>,
   days: Readonly<Ref<number>>,
 ): ComputedRef<readonly DueItem[]> {
+  /** What a line asks for, worked out once: a line that says what it said is the same object. */
+  let known = new Map<RoundLine, readonly DueItem[]>();
+  let knownFor = '';
   return computed(() => {
     const last = endOfDayIn(days.value, clock.value);
-    return lines.value
-      .flatMap((line) =>
-        (line.round?.due ?? [])
-          .filter(({ at }) => at <= last)
-          .map((due): DueItem => {
-            const late = daysBetween(clock.value, due.at) < 0;
-            return {
-              ...due,
-              systemId: line.id,
-              system: line.name,
-              site: line.site,
-              late,
-              day: late ? 'overdue' : shortDay(due.at),
-              short: due.says.startsWith(`${line.name}: `) ? due.says.slice(line.name.length + 2) : due.says,
-            };
-          }),
-      )
-      .sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : 0));
+    const before = knownFor === last ? known : new Map<RoundLine, readonly DueItem[]>();
+    known = new Map(lines.value.map((line) => [line, before.get(line) ?? dueOfLine(line, clock.value, last)]));
+    knownFor = last;
+    return [...known.values()].flat().sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : 0));
   });
+}
+
+function dueOfLine(line: RoundLine, now: Date, last: string): DueItem[] {
+  return (line.round?.due ?? [])
+    .filter(({ at }) => at <= last)
+    .map((due): DueItem => {
+      const late = daysBetween(now, due.at) < 0;
+      return { ...due, systemId: line.id, system: line.name, site: line.site, late, day: late ? 'overdue' : shortDay(due.at) };
+    });
 }
 
 /** Work by its day: what is late first, then day by day. */
@@ -74,7 +70,3 @@ export function toLoad(items: readonly DueItem[]): LoadItem[] {
     }
   return [...found.values()].sort((a, b) => a.name.localeCompare(b.name));
 }
-
-/** How many of a piece, as it is counted. */
-export const countText = ({ count, unit }: Pick<ToBring, 'count' | 'unit'>): string =>
-  unit === 'piece' ? String(count) : `${Number(count.toPrecision(2))} ${unit}`;

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { inSentence } from '@yes-clear/core/quantity';
-import { addDays, differenceInCalendarDays, format, parseISO } from 'date-fns';
+import { addDays, parseISO } from 'date-fns';
 import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import type { Reading, System } from '@yes-clear/core/file';
-import { shortDay } from '../time/dates';
+import { dayField, daysBetween, shortDay } from '../time/dates';
+import DialogHead from '../kit/DialogHead.vue';
 import DoubtList from '../kit/DoubtList.vue';
 import ReadingPad from '../kit/ReadingPad.vue';
 import { useLogging } from '../kit/useLogging';
@@ -43,13 +44,13 @@ watch(
   { immediate: true },
 );
 
-const today = computed(() => format(new Date(), 'yyyy-MM-dd'));
+const today = computed(() => dayField(new Date()));
 /** The day logged before, while readings of a paper record are typed in. */
 let before: string | null = null;
 const paper = computed(() => parsed.value?.at !== null && parsed.value?.at !== undefined);
 async function done(reading: Reading | null): Promise<void> {
   if (!reading || !system.value) return;
-  const day = format(parseISO(reading.at), 'yyyy-MM-dd');
+  const day = dayField(reading.at);
   if (day === today.value) {
     notice.say(`Logged for ${system.value.name}.`);
     quick.open = false;
@@ -57,9 +58,9 @@ async function done(reading: Reading | null): Promise<void> {
   }
   // A reading of another day is one of many: the next is proposed, as far on as the last two lay apart.
   notice.say(`${shortDay(reading.at)} logged for ${system.value.name}.`);
-  const stride = before === null ? USUAL_STRIDE : Math.max(1, differenceInCalendarDays(parseISO(day), parseISO(before)));
+  const stride = before === null ? USUAL_STRIDE : Math.max(1, daysBetween(before, day));
   before = day;
-  const next = format(addDays(parseISO(day), stride), 'yyyy-MM-dd');
+  const next = dayField(addDays(parseISO(day), stride));
   pad.startOn(next < today.value ? next : '');
 }
 /** A week: how far readings on paper usually lie apart (common practice). */
@@ -70,10 +71,7 @@ const save = async (): Promise<void> => done(await submit());
 <template>
   <v-dialog v-model="quick.open" max-width="600">
     <v-card class="quick-card">
-      <div class="head">
-        <h1>Quick reading</h1>
-        <button class="button small" type="button" @click="quick.open = false">Close</button>
-      </div>
+      <DialogHead title="Quick reading" @close="quick.open = false" />
       <p v-if="heads && rows.length === 0" class="muted">There is no system yet. Make one first, then its readings have a place.</p>
       <Segments
         v-else
@@ -119,7 +117,6 @@ const save = async (): Promise<void> => done(await submit());
 <!-- prettier-ignore -->
 <style scoped>
 .quick-card { padding: 16px 18px 18px; display: grid; gap: 12px; }
-.head { display: flex; justify-content: space-between; align-items: center; }
 .spelled { min-height: 42px; font-size: 14px; }
 .problem { color: var(--bad); font-weight: 550; }
 .pad { display: none; }

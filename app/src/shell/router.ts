@@ -8,6 +8,7 @@ export const PHASES = [
   { key: 'train', label: 'Train' },
   { key: 'build', label: 'Build' },
   { key: 'log', label: 'Log' },
+  { key: 'faults', label: 'Faults' },
 ] as const;
 export type PhaseKey = (typeof PHASES)[number]['key'];
 
@@ -16,7 +17,12 @@ const PAGES: Record<PhaseKey, () => Promise<unknown>> = {
   goal: () => import('../goal/GoalPage.vue'),
   train: () => import('../train/TrainPage.vue'),
   build: () => import('../commission/CommissionPage.vue'),
-  log: () => import('../log/LogPage.vue'),
+  log: () => {
+    // Its charts come beside the page, not after it.
+    import('../kit/chart/LineChart.vue').catch(() => undefined);
+    return import('../log/LogPage.vue');
+  },
+  faults: () => import('../faults/FaultsPage.vue'),
 };
 
 const routes: RouteRecordRaw[] = [
@@ -39,7 +45,8 @@ const routes: RouteRecordRaw[] = [
 /** Loads every page while the browser has nothing else to do: a signal lost later, or a server built anew, takes none away. */
 export function loadPagesAhead(): void {
   const idle = window.requestIdleCallback ?? ((act: () => void) => setTimeout(act, 800));
-  idle(() => {
+  setTimeout(() => idle(loadNow), AHEAD_AFTER_MS);
+  function loadNow(): void {
     for (const page of [
       ...Object.values(PAGES),
       () => import('./SystemLayout.vue'),
@@ -48,8 +55,10 @@ export function loadPagesAhead(): void {
       fileFormat,
     ])
       page().catch(() => undefined);
-  });
+  }
 }
+/** The first page has what it shows by then, ms. */
+const AHEAD_AFTER_MS = 700;
 
 export const router = createRouter({
   history: createWebHistory(),

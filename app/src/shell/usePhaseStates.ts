@@ -16,14 +16,17 @@ export function usePhaseStates(current: OpenSystem): ComputedRef<PhaseStates> {
   return computed(() => {
     const system = current.system.value;
     const solved = current.solved.value;
-    if (!system) return { water: 'nothing', goal: 'nothing', train: 'nothing', build: 'nothing', log: 'nothing' };
+    if (!system) return { water: 'nothing', goal: 'nothing', train: 'nothing', build: 'nothing', log: 'nothing', faults: 'nothing' };
     const water = current.water.value;
+    const log = current.readings.value.length === 0 ? 'nothing' : worst(solved?.logFindings ?? []);
     return {
       water: !water?.ok || water.value.warning !== null || system.source.assumed.length > 0 ? 'attention' : 'done',
       goal: demandLPerWeek(system.goal.demand) > 0 ? 'done' : 'nothing',
       train: solved ? worst(solved.report.findings) : current.error.value ? 'attention' : 'nothing',
       build: openWork(system) ? 'attention' : system.build.commissioned ? 'done' : 'nothing',
-      log: current.readings.value.length === 0 ? 'nothing' : worst(solved?.logFindings ?? []),
+      log,
+      // What the log finds amiss is where a search begins.
+      faults: log === 'attention' ? 'attention' : 'nothing',
     };
   });
 }

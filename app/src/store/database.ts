@@ -1,4 +1,5 @@
 import { asItWas, FILE_VERSIONS, type Change, type Reading, type System } from '@yes-clear/core/file';
+import type { Block, Channel, RecordedDay } from '@yes-clear/core/recording';
 import type { SupplyReport } from '@yes-clear/core/report';
 import Dexie, { type EntityTable, type Table, type Transaction } from 'dexie';
 import type { Round } from './round';
@@ -26,9 +27,32 @@ export interface PhotoRow {
   readonly picture: Blob;
 }
 
+/** What meters gave without anybody typing it: a file of a logger, or what came over the air. Its figures are in blocks. */
+export interface RecordingRow {
+  readonly id: string;
+  readonly systemId: string;
+  /** Name of the file, or of where it was heard. */
+  readonly name: string;
+  readonly from: 'file' | 'air';
+  readonly addedAt: string;
+  /** The instrument that stood at each probe, by probe. */
+  readonly instruments: Readonly<Record<string, string>>;
+  readonly channels: readonly Channel[];
+  /** Rows of the file, or figures heard so far. */
+  readonly rows: number;
+  /** What the log counts with. */
+  readonly days: readonly RecordedDay[];
+}
+
+/** A stretch of a recording, packed. */
+export interface BlockRow extends Block {
+  readonly recordingId: string;
+  readonly channel: Channel;
+}
+
 /** Small facts about this browser, not about any system. */
 export interface FactRow {
-  readonly key: 'demoOffered' | 'lastBackupAt';
+  readonly key: 'demoOffered' | 'lastBackupAt' | 'heardUpTo' | 'confirmedCauses';
   readonly value: string;
 }
 
@@ -46,7 +70,8 @@ export interface EditRow {
 export type EditPart =
   | { readonly kind: 'changed'; readonly systemId: string; readonly changes: readonly Change[] }
   | { readonly kind: 'system'; readonly before: System | null; readonly after: System | null }
-  | { readonly kind: 'reading'; readonly before: Reading | null; readonly after: Reading | null };
+  | { readonly kind: 'reading'; readonly before: Reading | null; readonly after: Reading | null }
+  | { readonly kind: 'recording'; readonly before: RecordingRow | null; readonly after: RecordingRow | null };
 
 /** How a system stood when it was last worked out, and what that rests on. */
 export interface RoundRow {
@@ -72,6 +97,7 @@ const STEPS: readonly DatabaseStep[] = [
   { file: 4 },
   { file: 5 },
   { stores: { photos: 'id, systemId' }, file: 6 },
+  { stores: { recordings: 'id, systemId', blocks: '[recordingId+channel+tier+startMs], recordingId' }, file: 7 },
 ];
 
 /** The version of the stores. An older one in the browser is brought up; a newer one is left alone. */
@@ -89,6 +115,8 @@ export const database = new Dexie(DATABASE_NAME, { autoOpen: false }) as Dexie &
   edits: EntityTable<EditRow, 'seq'>;
   rounds: EntityTable<RoundRow, 'id'>;
   photos: EntityTable<PhotoRow, 'id'>;
+  recordings: EntityTable<RecordingRow, 'id'>;
+  blocks: Table<BlockRow, [string, string, string, number]>;
 };
 
 /** Rows of the shape before a version of the file, brought up to it; what could only be taken back in the old shape is let go. */
@@ -150,6 +178,10 @@ function storeNames(): Promise<readonly string[]> {
     };
   });
 }
+
+/** Ids and revisions of all systems: what there is to watch where whole systems are read only once one has changed. */
+export const systemRevisions = (): Promise<[id: string, revision: number][]> =>
+  database.systems.orderBy('[id+revision]').keys() as unknown as Promise<[string, number][]>;
 
 export async function readFact(key: FactRow['key']): Promise<string | null> {
   return (await database.facts.get(key))?.value ?? null;

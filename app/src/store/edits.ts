@@ -1,5 +1,5 @@
 import { applyChanges, changesBetween, joined, takenBack, type Change, type Reading, type System } from '@yes-clear/core/file';
-import { database, type EditPart, type EditRow } from './database';
+import { database, type EditPart, type EditRow, type RecordingRow } from './database';
 import { openTabs, tabId } from './tab';
 import { SystemGone } from './whyNotKept';
 
@@ -10,7 +10,7 @@ const ONE_EDIT_MS = 1500;
 /** Edits of all tabs that can be taken back. */
 const DEPTH = 300;
 
-const STORES = [database.systems, database.readings, database.edits] as const;
+const STORES = [database.systems, database.readings, database.recordings, database.edits] as const;
 
 /** What stood where a hand reached and was left, for another had been there. */
 export interface Done {
@@ -60,12 +60,21 @@ async function carryOut(parts: readonly EditPart[], at: number, missed: 'overwri
   for (const part of parts) {
     if (part.kind === 'changed') left += await changeSystem(part.systemId, part.changes, at, missed);
     if (part.kind === 'system') left += await putSystem(part.before, part.after, missed);
+    if (part.kind === 'recording') left += await putRecording(part.before, part.after);
   }
   left += await putReadings(
     readings.flatMap(({ after }) => (after ? [after] : [])),
     missed,
   );
   return left;
+}
+
+/** A recording comes and goes by its row; its blocks stay until nothing can bring it back. */
+async function putRecording(before: RecordingRow | null, after: RecordingRow | null): Promise<number> {
+  const here = await bump([(after ?? before)!.systemId]);
+  if (after && here.size === 0) return 1;
+  await (after ? database.recordings.put(after) : database.recordings.delete(before!.id));
+  return 0;
 }
 
 type ReadingPart = Extract<EditPart, { kind: 'reading' }>;

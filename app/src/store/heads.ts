@@ -1,5 +1,5 @@
 import { shallowRef, watch, type ShallowRef } from 'vue';
-import { database } from './database';
+import { database, systemRevisions } from './database';
 import { useLive } from './live';
 import { useStoreState } from './storeState';
 
@@ -21,10 +21,7 @@ export interface SystemHead {
 export function useSystemHeads(): ShallowRef<readonly SystemHead[] | null> {
   const heads = shallowRef<readonly SystemHead[] | null>(null);
   const state = useStoreState();
-  const revisions = useLive<readonly [string, number][] | null>(
-    () => database.systems.orderBy('[id+revision]').keys() as unknown as Promise<[string, number][]>,
-    null,
-  );
+  const revisions = useLive<readonly [string, number][] | null>(systemRevisions, null);
   let asked = 0;
   watch(revisions, async (pairs) => {
     if (!pairs) return;

@@ -30,8 +30,9 @@ export async function readingsAround(systemId: string, at: string): Promise<Read
 }
 const AROUND = 40;
 
-/** Writes a reading as it is now, undoable. */
-export async function changeReading(before: Reading, after: Reading, label = 'reading changed'): Promise<void> {
+/** Writes a reading as it is now, with when that was, undoable. */
+export async function changeReading(before: Reading, changed: Reading, label = 'reading changed'): Promise<void> {
+  const after = { ...changed, editedAt: new Date().toISOString() };
   const issue = readingIssue(after);
   if (issue) throw new DoesNotFit(`${issue.path} is ${issue.value}; accepted is ${issue.expected}`);
   await commit(label, [{ kind: 'reading', before, after }]);

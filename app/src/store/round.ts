@@ -3,7 +3,7 @@ import type { Finding } from '@yes-clear/core/stage';
 import type { DescentInput } from '../descent/drawing';
 
 /** Grows when what is kept of a round is of another shape: what an older app worked out is worked out anew. */
-export const ROUND_SHAPE = 3;
+export const ROUND_SHAPE = 4;
 
 export type Urgency = 'now' | 'month' | 'fine';
 

@@ -1,7 +1,6 @@
+import { DAY_MS } from '@yes-clear/core/quantity';
 import type { Stage } from '@yes-clear/core/stage';
 import type { SystemRecord } from '@yes-clear/core/file';
-
-const DAY_MS = 86_400_000;
 
 /**
  * A record moved in time by whole days, so that data saved at `savedAt` look as if saved today.

@@ -5,28 +5,42 @@ export interface SinceBackup {
   /** Instant of the last backup; null where none was saved. */
   readonly at: string | null;
   readonly readings: number;
-  /** Systems of which something was changed. */
+  /** Systems that were changed, or hold anything where none was saved. */
   readonly systems: number;
 }
 
-/** Counts what was done since the last backup, by the record of edits; what belongs to the demonstration is no loss. */
-export async function sinceBackup(): Promise<SinceBackup> {
+/**
+ * What was done since the last backup, by the record of edits; all that is here where none was saved. Reads no system
+ * and no reading.
+ *
+ * @param but systems that are no loss: the demonstration's
+ */
+export async function sinceBackup(but: ReadonlySet<string>): Promise<SinceBackup> {
   const at = await readFact('lastBackupAt');
-  const demo = new Set(await database.systems.filter(({ system }) => system.demo).primaryKeys());
-  if (at === null) {
-    const readings = await database.readings.filter(({ systemId }) => !demo.has(systemId)).count();
-    return { at, readings, systems: (await database.systems.count()) - demo.size };
-  }
-  const since = Date.parse(at);
+  return { at, ...(at === null ? await allHere(but) : await editedSince(Date.parse(at), but)) };
+}
+
+async function allHere(but: ReadonlySet<string>): Promise<Omit<SinceBackup, 'at'>> {
+  const [ids, all, ...others] = await Promise.all([
+    database.systems.toCollection().primaryKeys(),
+    database.readings.count(),
+    ...[...but].map((id) => database.readings.where('systemId').equals(id).count()),
+  ]);
+  return { readings: others.reduce((left, count) => left - count, all), systems: ids.filter((id) => !but.has(id)).length };
+}
+
+async function editedSince(since: number, but: ReadonlySet<string>): Promise<Omit<SinceBackup, 'at'>> {
   const rows = await database.edits.filter((row) => row.at > since && row.undone === 0).toArray();
-  const parts = rows.flatMap((row) => row.parts);
-  const readings = new Set(
-    parts.flatMap((part) =>
-      part.kind === 'reading' && !demo.has((part.after ?? part.before)!.systemId) ? [(part.after ?? part.before)!.id] : [],
-    ),
-  );
-  const systems = new Set(
-    parts.flatMap((part) => (part.kind === 'changed' ? [part.systemId] : part.kind === 'system' ? [(part.after ?? part.before)!.id] : [])),
-  );
-  return { at, readings: readings.size, systems: [...systems].filter((id) => !demo.has(id)).length };
+  const readings = new Set<string>();
+  const changed = new Set<string>();
+  for (const part of rows.flatMap((row) => row.parts)) {
+    if (part.kind === 'changed') changed.add(part.systemId);
+    else if (part.kind === 'system') changed.add((part.after ?? part.before)!.id);
+    else {
+      const { id, systemId } = (part.after ?? part.before)!;
+      if (part.kind === 'recording') changed.add(systemId);
+      else if (!but.has(systemId)) readings.add(id);
+    }
+  }
+  return { readings: readings.size, systems: [...changed].filter((id) => !but.has(id)).length };
 }

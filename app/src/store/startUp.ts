@@ -5,6 +5,7 @@ import { database } from './database';
 import { offerDemoOnce } from './demo';
 import { adoptEdits, changedPart, commit } from './edits';
 import { leftBehind } from './journal';
+import { clearOrphans } from './recordingRows';
 import { useSaving } from './saving';
 import { useStoreState } from './storeState';
 import { settleTab } from './tab';
@@ -26,6 +27,7 @@ export const useStartUp = defineStore('startUp', () => {
       lost.value = await lostSince();
       await recover();
       await adoptEdits();
+      await clearOrphans();
       await offerDemoOnce();
       found.value = await database.systems.count();
     } catch (error) {

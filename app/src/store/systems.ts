@@ -32,14 +32,20 @@ const leaving = ({ system, readings }: SystemRecord): EditPart[] => [
   ...readings.map((reading): EditPart => ({ kind: 'reading', before: reading, after: null })),
   { kind: 'system', before: system, after: null },
 ];
-/** Takes systems away with all their readings, undoable as one. */
+/** Takes systems away with all their readings and recordings, undoable as one. */
 export async function removeSystems(ids: readonly string[], label?: string): Promise<void> {
   const records = (await Promise.all(ids.map(oneRecord))).filter((record) => record !== null);
-  if (records.length > 0) await commit(label ?? `${records[0]!.system.name} removed`, records.flatMap(leaving));
+  const recordings = await database.recordings.where('systemId').anyOf(ids).toArray();
+  const parts = [...recordings.map((before): EditPart => ({ kind: 'recording', before, after: null })), ...records.flatMap(leaving)];
+  if (records.length > 0) await commit(label ?? `${records[0]!.system.name} removed`, parts);
 }
 
-/** Puts systems in place with just the readings given, undoable as one; what stood here under the same id makes way. */
-export async function storeRecords(records: readonly SystemRecord[], label: string): Promise<void> {
+/**
+ * Puts systems in place with just the readings given, undoable as one; what stood here under the same id makes way.
+ *
+ * @param more what is done in the same go
+ */
+export async function storeRecords(records: readonly SystemRecord[], label: string, more: readonly EditPart[] = []): Promise<void> {
   const parts: EditPart[] = [];
   for (const record of records) {
     const here = await oneRecord(record.system.id);
@@ -49,7 +55,7 @@ export async function storeRecords(records: readonly SystemRecord[], label: stri
     for (const reading of here?.readings ?? []) if (!kept.has(reading.id)) parts.push({ kind: 'reading', before: reading, after: null });
     for (const reading of record.readings) parts.push({ kind: 'reading', before: there.get(reading.id) ?? null, after: reading });
   }
-  await commit(label, parts);
+  await commit(label, [...parts, ...more]);
 }
 
 /** A system that was removed elsewhere, put back as it was last seen here. */

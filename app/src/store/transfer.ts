@@ -7,10 +7,12 @@ import {
   fileText,
   isLikelyDate,
   mergeRecords,
+  newerOf,
   withLinked,
   withPlainId,
   type FileError,
   type FileIssue,
+  type ReadingSide,
   type RecordComparison,
   type SystemPart,
   type SystemRecord,
@@ -19,7 +21,11 @@ import { database, writeFact } from './database';
 import { download, plainName } from './download';
 import { fileFormat } from './fileFormat';
 import { newId } from './newId';
+import { whileWriting } from './recordingRows';
 import { allRecords, oneRecord, storeRecords } from './systems';
+
+/** What packs and unpacks records of meters and pictures: fetched with the first file. */
+const beside = (): Promise<typeof import('./beside')> => import('./beside');
 
 /** A system's file is named by its title. */
 export const fileName = (title: string): string => `${plainName(title)}${FILE_ENDING}`;
@@ -40,13 +46,13 @@ export async function saveRecords(title: string, records: readonly SystemRecord[
 }
 
 export async function exportSystem(id: string): Promise<string | null> {
-  const record = await oneRecord(id);
+  const record = await (await beside()).wholeRecord(id);
   return record ? saveRecords(`${record.system.site} ${record.system.name}`, [record], new Date().toISOString()) : null;
 }
 
 /** Some systems in one file, to be taken along and merged again; returns what is wrong with it, if anything. */
 export async function exportSystems(ids: readonly string[], title: string): Promise<string | null> {
-  const records = (await Promise.all(ids.map(oneRecord))).filter((record) => record !== null);
+  const records = (await Promise.all(ids.map((await beside()).wholeRecord))).filter((record) => record !== null);
   return records.length === 0 ? 'There is nothing to save.' : saveRecords(title, records, new Date().toISOString());
 }
 
@@ -55,6 +61,10 @@ export async function exportEverything(unsaved: readonly SystemRecord[] = []): P
   const newer = new Map(unsaved.map((record) => [record.system.id, record]));
   const stored = await allRecords().catch(() => [] as SystemRecord[]);
   const records = [...stored.map((record) => newer.get(record.system.id) ?? record)];
+  for (const [i, record] of records.entries())
+    records[i] = await beside()
+      .then(({ withBeside }) => withBeside(record))
+      .catch(() => record);
   for (const record of unsaved) if (!stored.some(({ system }) => system.id === record.system.id)) records.push(record);
   if (records.length === 0) return 'There is nothing here to save.';
   const now = new Date().toISOString();
@@ -70,6 +80,8 @@ export interface Clash {
   readonly compared: RecordComparison;
 }
 export type ClashChoice = 'merge' | 'replace' | 'both' | 'leave';
+/** Which of two readings of one id stands, where a person said so; the one changed last elsewhere. */
+export type ReadingChoices = ReadonlyMap<string, ReadingSide>;
 
 /** What a file would bring, before anything is written. */
 export interface ImportPlan {
@@ -111,34 +123,45 @@ async function withFreeReadings(record: SystemRecord): Promise<SystemRecord> {
 
 /** What was done with a file, and what of either side is not in the result. */
 export interface ImportDone {
+  /** Records of meters and pictures that came with it. */
+  readonly beside: number;
   readonly opened: readonly SystemRecord[];
   readonly left: readonly { readonly name: string; readonly from: 'here' | 'there'; readonly parts: readonly SystemPart[] }[];
 }
 
 /** Stores what a file brings, as one thing that can be taken back. */
 export async function carryOutImport(
-  { fresh, clashes }: ImportPlan,
+  { fresh, clashes, known }: ImportPlan,
   choose: (clash: Clash) => ClashChoice,
   oddReadings: 'keep' | 'leave',
+  sides: ReadingChoices = new Map(),
 ): Promise<ImportDone> {
   const likely = (record: SystemRecord): SystemRecord =>
     oddReadings === 'keep' ? record : { ...record, readings: record.readings.filter(({ at }) => isLikelyDate(at)) };
   const left: ImportDone['left'][number][] = [];
   const records = fresh.map(likely);
+  /** What a file has beside a system that is merged into the one here. */
+  const taken: SystemRecord[] = [];
   for (const clash of clashes) {
     const there = likely(clash.there);
     const choice = choose(clash);
     if (choice === 'replace') records.push(there);
-    if (choice === 'both') records.push(copyOf(there, newId));
+    if (choice === 'both') records.push({ ...copyOf(there, newId), beside: there.beside });
     if (choice === 'merge') {
-      const merged = mergeRecords(clash.here, there, newId);
+      const merged = mergeRecords(clash.here, there, newId, (pair) => sides.get(pair[0].id) ?? newerOf(pair));
       records.push(merged.record);
+      taken.push({ ...there, system: merged.record.system });
       if (merged.left.length > 0) left.push({ name: clash.here.system.name, from: merged.from, parts: merged.left });
     }
   }
-  if (records.length > 0)
-    await storeRecords(records, records.length === 1 ? `${records[0]!.system.name} opened` : `${records.length} systems opened`);
-  return { opened: records, left };
+  const brought = [...records, ...known, ...taken];
+  const came = await whileWriting(async () => {
+    const { parts, photos } = await (await beside()).restored(brought);
+    const label = records.length === 1 ? `${records[0]!.system.name} opened` : `${records.length} systems opened`;
+    if (records.length > 0 || parts.length > 0) await storeRecords(records, label, parts);
+    return parts.length + photos;
+  });
+  return { opened: records, left, beside: came };
 }
 
 /** What a link carries, beside what is here: nothing is kept before somebody says so. */

@@ -39,6 +39,14 @@ const REASONS: Readonly<Record<string, NotKept>> = {
 const innerOf = (error: unknown): unknown => (typeof error === 'object' && error !== null && 'inner' in error ? error.inner : null);
 const nameOf = (error: unknown): string => (typeof error === 'object' && error !== null && 'name' in error ? String(error.name) : '');
 
+/** An error as it can leave a worker, where what lies within it is left behind: under the name it is known by. */
+export function asKnown(error: unknown): Error {
+  for (let at: unknown = error; at; at = innerOf(at))
+    if (REASONS[nameOf(at)] || nameOf(at) === 'DoesNotFit')
+      return Object.assign(new Error(at instanceof Error ? at.message : ''), { name: nameOf(at) });
+  return error instanceof Error ? error : new Error(String(error));
+}
+
 /** Puts an error of the store into words. */
 export function whyNotKept(error: unknown): NotKept {
   for (let at: unknown = error; at; at = innerOf(at)) {

@@ -18,6 +18,7 @@ import {
 import { database, type SystemRow } from '../store/database';
 import { changedPart, commit } from '../store/edits';
 import { writeDown } from '../store/journal';
+import { recordedReadings, together } from '../store/recordings';
 import { useLive } from '../store/live';
 import { useSaving, type Holder } from '../store/saving';
 import { bringBack } from '../store/systems';
@@ -28,6 +29,7 @@ import { useSolved } from './useSolved';
 export interface OpenSystem {
   readonly id: string;
   readonly system: ShallowRef<System | null>;
+  /** The log: what was typed and, day by day, what was recorded. */
   readonly readings: ComputedRef<readonly Reading[]>;
   readonly units: ComputedRef<UnitPreference>;
   readonly water: ComputedRef<Outcome<CompletedWater> | null>;
@@ -60,6 +62,12 @@ export function provideOpenSystem(id: string): OpenSystem {
   const row = useLive<SystemRow | null | undefined>(async () => (await database.systems.get(id)) ?? null, undefined);
   /** Null until they have been read: a log that is not there yet is not an empty one. */
   const stored = useLive<readonly Reading[] | null>(() => database.readings.where('systemId').equals(id).sortBy('at'), null);
+  const recorded = useLive<readonly Reading[] | null>(() => recordedReadings(id), null);
+  const log = computed((): readonly Reading[] | null => {
+    if (!stored.value || !recorded.value) return null;
+    if (recorded.value.length === 0) return stored.value;
+    return together(stored.value, recorded.value);
+  });
   const { edit, waiting, forget, keepAll } = useEdits(system, async () => show(await database.systems.get(id).catch(() => undefined)));
   let newest = 0;
   /** Shows what is stored, unless what is on the screen is newer; a state that is the same keeps its place. */
@@ -95,11 +103,11 @@ export function provideOpenSystem(id: string): OpenSystem {
   const open: OpenSystem = {
     id,
     system,
-    readings: computed(() => stored.value ?? []),
+    readings: computed(() => log.value ?? []),
     units: computed(() => system.value?.units ?? METRIC_UNITS),
     water,
     tapState,
-    ...useSolved(id, system, stored, now),
+    ...useSolved(id, system, log, now),
     now,
     missing,
     removed,

@@ -32,17 +32,20 @@ export function useSolved(
   let gone = false;
   onScopeDispose(() => (gone = true));
 
-  /** Once nobody has typed for a while, the log's course is worked out for what stands then. */
+  /** The state of the system that the log's course was worked out for last. */
+  let courseOf: System | null = null;
+  /** Once nobody has typed for a while, the course is worked out for what stands then. */
   const settle = useDebounceFn(() => solve({ asked: system.value, settled: true }), SETTLED_MS);
   const solve = newest<{ readonly asked: System | null; readonly settled: boolean }>(async ({ asked, settled }) => {
     // Solved without its log a system would say for a moment that there is none.
     if (!asked || gone || readings.value === null) return;
-    if (!settled) void settle();
     const noticed = setTimeout(() => (working.value = true), NOTICED_MS);
     try {
       const outcome = await solveBeside(asked, readings.value, now.value, settled);
       // What was asked comes back as it was, so that it is not copied to and fro.
       const whole: Outcome<Solved> = outcome.ok ? { ok: true, value: { ...outcome.value, system: asked } } : outcome;
+      if (outcome.ok && outcome.value.courseIsNew) courseOf = asked;
+      else if (outcome.ok && courseOf !== asked) void settle();
       lastAnswers.set(id, whole);
       answer.value = whole;
     } catch (failure) {
@@ -55,10 +58,11 @@ export function useSolved(
     }
   });
   watch([system, readings, now], () => solve({ asked: system.value, settled: false }), { immediate: true });
-  // What is a first estimate yet is run in the cells, one row at a time, and read from then on.
+  // What is a first estimate yet is run in the cells, one row at a time, and read from then on: not for every state passed through.
   const tried = new Set<string>();
   let running: Running<Jobs['column']['output']> | null = null;
-  watch(answer, async (outcome) => {
+  const refine = useDebounceFn(async () => {
+    const outcome = answer.value;
     const asked = outcome?.ok ? outcome.value.estimated.find(({ key }) => !tried.has(key)) : undefined;
     if (!asked || running || gone) return;
     tried.add(asked.key);
@@ -70,8 +74,9 @@ export function useSolved(
     running = null;
     if (gone || !found?.ok) return;
     await keepLifeBeside(asked.key, lifeOf(found.value));
-    solve({ asked: system.value, settled: true });
-  });
+    solve({ asked: system.value, settled: false });
+  }, SETTLED_MS);
+  watch(answer, () => void refine());
   onScopeDispose(() => running?.cancel());
   return {
     solved: computed(() => (answer.value?.ok ? answer.value.value : null)),

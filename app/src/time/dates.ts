@@ -24,6 +24,10 @@ export const timeOfDay = (at: string | number): string => format(here(at), 'HH:m
 export const monthMark = (at: number, monthsApart: number): string =>
   format(here(at), monthsApart >= 12 ? 'yyyy' : monthsApart > 1 ? 'MMM yyyy' : 'MMM');
 
+/** 2026-11-23, as a field for a day holds it, and 2026-11-23T08:10 for a day and time. */
+export const dayField = (at: string | number | Date): string => format(here(at), 'yyyy-MM-dd');
+export const momentField = (at: string | number | Date): string => format(here(at), "yyyy-MM-dd'T'HH:mm");
+
 /** Calendar days from one moment to another, below 0 when it lies before. */
 export const daysBetween = (from: string | number | Date, to: string | number | Date): number =>
   differenceInCalendarDays(here(to), here(from));

@@ -3,6 +3,7 @@ import type { BedLife } from '@yes-clear/core/exchange';
 import type { Outcome } from '@yes-clear/core/quantity';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Solved } from './solved';
+import type { BroughtIn, MeterFile } from './bringIn';
 import type { ComputeWorker } from './compute';
 import type { JobName, Jobs } from './jobs';
 import type { Answer, Asked, Question } from './questions';
@@ -85,6 +86,16 @@ export function start<J extends JobName>(job: J, input: Jobs[J]['input'], progre
   return {
     // Comlink's types do not follow a generic method; the worker's own signature is the one above.
     result: answer(lane, lane.remote.run(id, job, input, proxy(progress)) as Promise<Jobs[J]['output'] | null>),
+    cancel: () => void lane.remote.cancel(id),
+  };
+}
+
+/** Takes a file of a meter into the database, beside the page. */
+export function bringInBeside(asked: MeterFile, progress: (share: number) => void): Running<BroughtIn> {
+  const id = (lastId += 1);
+  const lane = staffed('long');
+  return {
+    result: answer(lane, lane.remote.bringIn(id, asked, proxy(progress)) as Promise<BroughtIn | null>),
     cancel: () => void lane.remote.cancel(id),
   };
 }

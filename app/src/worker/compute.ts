@@ -5,7 +5,10 @@ import type { Outcome } from '@yes-clear/core/quantity';
 import { expose } from 'comlink';
 import { config } from 'zod';
 import { database, openDatabase } from '../store/database';
-import { oneRecord } from '../store/systems';
+import { logOf } from '../store/recordings';
+import { asKnown } from '../store/whyNotKept';
+import { bringIn, type BroughtIn, type MeterFile } from './bringIn';
+import { forgetOldest } from './forgetOldest';
 import { solveSystem, type Solved } from './solved';
 import { JOBS, type JobName, type Jobs } from './jobs';
 import { QUESTIONS, type Answer, type Asked, type Question } from './questions';
@@ -31,11 +34,6 @@ const MOST_MAPS = 250;
 let course: { readonly id: string; readonly readings: readonly Reading[]; readonly membrane: Solved['membrane'] } | null = null;
 let kept: { readonly id: string; readonly readings: readonly Reading[] } = { id: '', readings: [] };
 
-/** Of many the newest stay. */
-function forgetOldest(held: Map<string, unknown>, most: number): void {
-  while (held.size > most) held.delete(held.keys().next().value!);
-}
-
 const worker = {
   /** Holds a system's readings for the solves that follow. */
   keepReadings(id: string, readings: readonly Reading[]): void {
@@ -60,9 +58,9 @@ const worker = {
   },
   async round(id: string, now: string): Promise<{ readonly revision: number; readonly round: Round } | null> {
     await opened;
-    const [row, record] = await Promise.all([database.systems.get(id), oneRecord(id)]);
-    if (!row || !record) return null;
-    const round = roundOf(record, now, maps);
+    const [row, readings] = await Promise.all([database.systems.get(id), logOf(id)]);
+    if (!row) return null;
+    const round = roundOf({ system: row.system, readings }, now, maps);
     forgetOldest(maps, MOST_MAPS);
     return { revision: row.revision, round };
   },
@@ -84,6 +82,21 @@ const worker = {
     });
     cancelled.delete(id);
     return result;
+  },
+  /** Takes a file of a meter into the database, see `bringIn`. */
+  async bringIn(id: number, asked: MeterFile, progress: (share: number) => void): Promise<BroughtIn | null> {
+    await opened;
+    try {
+      return await bringIn(
+        asked,
+        (share) => void progress(share),
+        () => cancelled.has(id),
+      );
+    } catch (error) {
+      throw asKnown(error);
+    } finally {
+      cancelled.delete(id);
+    }
   },
   cancel(id: number): void {
     cancelled.add(id);

@@ -13,6 +13,7 @@ import {
   type SeasonMonth,
   type WaterOption,
 } from '@yes-clear/core/advice';
+import { senmlTable } from '@yes-clear/core/log';
 import { trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
 import type { System, TemplateId, Train } from '@yes-clear/core/file';
 import { seasonSpan, tapWater, type MembraneOperation, type SolvedTrain } from '@yes-clear/core/train';
@@ -89,6 +90,8 @@ export const QUESTIONS = {
       template: system.template,
     });
   },
+  /** A file of sensor figures as a table. */
+  senmlTable: ({ text, nowMs }: { readonly text: string; readonly nowMs: number }): Outcome<string> => senmlTable(text, nowMs),
   /** Each template as it would stand on a middling tap. */
   templates: (
     which: readonly TemplateId[],

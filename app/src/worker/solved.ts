@@ -19,8 +19,9 @@ export interface Solved {
   /** The membrane unit as it runs today, to be asked alone; null without one. */
   readonly operation: MembraneOperation | null;
   readonly logFindings: readonly Finding[];
-  /** The membrane's course by its log. */
+  /** The membrane's course by its log, and whether it was worked out for just this train or stands from a moment ago. */
   readonly membrane: MembraneTrend | null;
+  readonly courseIsNew: boolean;
 }
 
 /** Lives of resin known to whoever solves, by their key. */
@@ -62,6 +63,7 @@ export function solveSystem(
       operation: membraneOperation(report.train, system.source, report.solved),
       logFindings: logFindings(system, readings, report.solved, tracking, now, membrane),
       membrane,
+      courseIsNew: course === undefined,
     },
   };
 }

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import {
-  countText,
   GROUP_LABELS,
   HOOK_UP_SETS,
   lineSays,
@@ -15,7 +14,7 @@ import {
 } from '@yes-clear/core/commission';
 import { HOOK_UPS, TUBE_COLOURS, type Build, type HookUp, type TubeColour } from '@yes-clear/core/file';
 import { formatIn, formatQuantity, THIN, atStart } from '@yes-clear/core/quantity';
-import { FLOAT_HOLE_MM, CARTRIDGE_CLEARANCE_MM, PART_GROUPS } from '@yes-clear/core/stage';
+import { countText, FLOAT_HOLE_MM, CARTRIDGE_CLEARANCE_MM, PART_GROUPS } from '@yes-clear/core/stage';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
 import { download, plainName } from '../../store/download';
 import FindingCard from '../../kit/FindingCard.vue';

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { longDay, monthMark } from '../../time/dates';
+import { DAY_MS } from '@yes-clear/core/quantity';
+import { dayAndTime, longDay } from '../../time/dates';
 import { useMediaQuery } from '@vueuse/core';
 import {
   Chart,
@@ -24,10 +25,8 @@ import {
   houseColours,
   logTicks,
   marksOf,
-  monthStep,
-  monthTicks,
+  timeTicks,
   namedApart,
-  type ChartLevel,
   type ChartMark,
   type ChartSeries,
 } from './house';
@@ -54,7 +53,7 @@ const props = defineProps<{
   window?: TimeWindow;
   /** Moments and levels worth a mark. */
   moments?: readonly ChartMark[];
-  levels?: readonly ChartLevel[];
+  levels?: readonly number[];
   /** Marks along the foot in place of the months, as text and place. */
   marks?: readonly { readonly value: number; readonly text: string }[];
 }>();
@@ -115,14 +114,16 @@ watch(
   },
 );
 
-/** What stands at a mark along the foot. */
-const footText = (value: number): string =>
-  props.marks
-    ? (props.marks.find((mark) => mark.value === value)?.text ?? '')
-    : monthMark(value, monthStep(shownFrom.value, shownUntil.value));
+/** Points beyond which dots are drawn small. */
+const MANY = 150;
+/** Width a mark at the foot takes with its room, px. */
+const MARK_PX = 74;
+const footMarks = (width: number) => timeTicks(shownFrom.value, shownUntil.value, Math.max(2, Math.min(10, Math.floor(width / MARK_PX))));
+/** A span in which hours are told apart, ms. */
+const CLOSE_MS = 45 * DAY_MS;
 /** A moment in words: a date, or the nearest mark to the left and the hours since. */
 function momentText(value: number): string {
-  if (!props.marks) return longDay(value);
+  if (!props.marks) return shownUntil.value - shownFrom.value < CLOSE_MS ? dayAndTime(value) : longDay(value);
   const mark = props.marks.findLast((candidate) => candidate.value <= value);
   return mark ? `${mark.text} ${String(Math.floor(value - mark.value)).padStart(2, '0')}:00` : '';
 }
@@ -142,7 +143,7 @@ const data = computed<ChartData<'line', { x: number; y: number }[]>>(() => ({
     borderWidth: line.width ?? 2.2,
     borderDash: line.dashed ? [4, 4] : [],
     showLine: !line.scattered,
-    pointRadius: line.dots ? 2.6 : 0,
+    pointRadius: line.dots ? (line.points.length > MANY ? 1.6 : 2.6) : 0,
     pointHoverRadius: 4,
     pointBackgroundColor: line.hollow ? 'transparent' : line.colour,
     pointBorderColor: line.colour,
@@ -167,10 +168,15 @@ const options = computed(() => {
         max: shownUntil.value,
         grid: { display: false },
         border: { display: false },
-        afterBuildTicks: (axis: { ticks: { value: number }[] }) => {
-          axis.ticks = props.marks ? props.marks.map(({ value }) => ({ value })) : monthTicks(shownFrom.value, shownUntil.value);
+        afterBuildTicks: (axis: { ticks: { value: number }[]; chart: { width: number } }) => {
+          axis.ticks = [...(props.marks ?? footMarks(axis.chart.width))];
         },
-        ticks: { ...ticks, maxRotation: 0, callback: (value: number | string) => footText(Number(value)) },
+        ticks: {
+          ...ticks,
+          maxRotation: 0,
+          // Marks bring their own words.
+          callback: (_value: number | string, i: number, marks: { text?: string }[]) => marks[i]?.text ?? '',
+        },
       },
       y: {
         type: props.scale === 'log' ? 'logarithmic' : 'linear',
@@ -207,6 +213,7 @@ const options = computed(() => {
       },
       endLabels: {
         labels: props.series.map((line) => (line.quiet ? '' : (line.endText ?? line.label))),
+        names: props.series.map((line) => line.endText === undefined),
         colours: props.series.map((line) => line.colour),
         inside: narrow.value,
         room: props.window ? 20 : 122,

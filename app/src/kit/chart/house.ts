@@ -1,4 +1,5 @@
-import { DAYS_PER_MONTH } from '@yes-clear/core/quantity';
+import { monthMark, shortDay, timeOfDay } from '../../time/dates';
+import { DAY_MS, DAYS_PER_MONTH } from '@yes-clear/core/quantity';
 import type { Chart, Plugin } from 'chart.js';
 import { spread } from './round';
 
@@ -41,26 +42,52 @@ export function houseColours() {
 /** Months between two marks at the foot, by how many months a chart spans: never more marks than can be read. */
 const MONTH_STEPS = [1, 2, 3, 6, 12, 24, 60, 120] as const;
 const MOST_MARKS = 14;
-const MONTH_MS = DAYS_PER_MONTH * 86_400_000;
+const MONTH_MS = DAYS_PER_MONTH * DAY_MS;
 
-/** Months from one mark at the foot to the next. */
-export function monthStep(from: number, until: number): number {
+/** Months from one mark to the next, so that no more than so many stand at the foot. */
+function monthStep(from: number, until: number, most: number): number {
   const months = (until - from) / MONTH_MS;
-  return MONTH_STEPS.find((step) => months / step <= MOST_MARKS) ?? Math.ceil(months / MOST_MARKS / 120) * 120;
+  return MONTH_STEPS.find((step) => months / step <= most) ?? Math.ceil(months / most / 120) * 120;
 }
 
-/** First days of the months within a span, as ticks; of quarters or years where there are many. */
-export function monthTicks(from: number, until: number): { value: number }[] {
-  const ticks: { value: number }[] = [];
-  const step = monthStep(from, until);
+const HOUR_MS = 3_600_000;
+/** Hours and days from one mark to the next, where less than a few months are shown. */
+const CLOSE_STEPS = [HOUR_MS, 2 * HOUR_MS, 6 * HOUR_MS, 12 * HOUR_MS, DAY_MS, 2 * DAY_MS, 7 * DAY_MS, 14 * DAY_MS] as const;
+
+interface TimeTick {
+  readonly value: number;
+  readonly text: string;
+}
+
+/** Hours or days of a span, by the calendar on the wall: an hour that a change of clocks leaves out is none. */
+function closeTicks(from: number, until: number, step: number): TimeTick[] {
+  const ticks: TimeTick[] = [];
   const first = new Date(from);
-  const start = 12 * first.getFullYear() + first.getMonth();
-  for (let month = Math.ceil(start / step) * step; ; month += step) {
-    const at = new Date(Math.floor(month / 12), month % 12, 1).getTime();
-    if (!(at <= until)) break;
-    if (at >= from) ticks.push({ value: at });
+  const [days, hours] = [Math.max(1, step / DAY_MS), Math.min(24, step / HOUR_MS)];
+  for (let day = 0; ; day += days) {
+    const at = (hour: number): number => new Date(first.getFullYear(), first.getMonth(), first.getDate() + day, hour).getTime();
+    if (at(0) > until) return ticks;
+    for (let hour = 0; hour < 24; hour += hours)
+      if (at(hour) >= from && at(hour) <= until) ticks.push({ value: at(hour), text: hour === 0 ? shortDay(at(0)) : timeOfDay(at(hour)) });
   }
-  return ticks.length > 0 ? ticks : [{ value: from }];
+}
+
+/** First days of the months of a span; of quarters or years where there are many. */
+function monthTicks(from: number, until: number, step: number): TimeTick[] {
+  const ticks: TimeTick[] = [];
+  const first = new Date(from);
+  for (let month = Math.ceil((12 * first.getFullYear() + first.getMonth()) / step) * step; ; month += step) {
+    const at = new Date(Math.floor(month / 12), month % 12, 1).getTime();
+    if (!(at <= until)) return ticks;
+    if (at >= from) ticks.push({ value: at, text: monthMark(at, step) });
+  }
+}
+
+/** Marks of a span by the calendar on the wall: hours, days, months or years, no more than so many. */
+export function timeTicks(from: number, until: number, most: number = MOST_MARKS): readonly TimeTick[] {
+  const close = (until - from) / MONTH_MS < 2 ? CLOSE_STEPS.find((step) => (until - from) / step <= most) : undefined;
+  const ticks = close === undefined ? monthTicks(from, until, monthStep(from, until, most)) : closeTicks(from, until, close);
+  return ticks.length > 0 ? ticks : [{ value: from, text: shortDay(from) }];
 }
 
 /** Decades within a range, for a log axis. */
@@ -119,11 +146,6 @@ export interface ChartMark {
   readonly at: number;
   readonly text: string;
 }
-/** A level worth a mark: a limit. */
-export interface ChartLevel {
-  readonly y: number;
-  readonly text: string;
-}
 
 /** Half of what a letter of a name takes, px. */
 const HALF_LETTER_PX = 3.4;
@@ -147,7 +169,7 @@ export function namedApart(marks: readonly ChartMark[], from: number, until: num
 export function marksOf(
   colours: ReturnType<typeof houseColours>,
   marks: readonly ChartMark[],
-  levels: readonly ChartLevel[],
+  levels: readonly number[],
 ): Record<string, object> {
   const label = { display: true, backgroundColor: 'transparent', font: colours.font, padding: 0 };
   return Object.fromEntries([
@@ -176,8 +198,8 @@ export function marksOf(
       `level${i}`,
       {
         type: 'line',
-        yMin: level.y,
-        yMax: level.y,
+        yMin: level,
+        yMax: level,
         borderColor: colours.bad,
         borderWidth: 1.2,
         borderDash: [5, 4],
@@ -210,6 +232,8 @@ export const LABELS_APART_PX = 15;
 
 interface EndLabelOptions {
   readonly labels: readonly string[];
+  /** Which of them name their line, wherever it is looked at, and do not say something of its end. */
+  readonly names?: readonly boolean[];
   readonly colours: readonly string[];
   /** On a phone there is no room behind the lines: the names stand on them, at the right. */
   readonly inside: boolean;
@@ -225,8 +249,10 @@ export const endLabels: Plugin<'line', EndLabelOptions> = {
   afterDatasetsDraw(chart: Chart, _args, options: EndLabelOptions) {
     chart.ctx.font = LABEL_FONT();
     const wanted = (options.labels ?? []).flatMap((text, i) => {
-      const last = chart.getDatasetMeta(i).data.at(-1);
       const { left, right, top } = chart.chartArea;
+      const { data } = chart.getDatasetMeta(i);
+      // A name stays with its line where only a part of it is shown; what is said of its end does not.
+      const last = options.names?.[i] ? (data.findLast(({ x }) => x <= right + 1) ?? data.at(-1)) : data.at(-1);
       // A line that ends before or beyond what is shown has no end to name.
       if (!last || last.x < left || (options.inside && last.x > right + 1)) return [];
       const room = right + (options.room ?? 0) - chart.ctx.measureText(text).width;

@@ -134,7 +134,7 @@ const chart = computed(() => capacityChart(props.stage));
       <h2>Bypass of {{ inSentence(stage.name) }}</h2>
       <p class="muted small">How much of the water goes past the lane, and what that makes of it.</p>
       <button v-if="wanted !== null" type="button" class="button" @click="setByGoal">Set it for {{ hard(wanted) }} of alkalinity</button>
-      <p v-if="raises.length > 0" class="small raises">That raises: {{ raises.join('; ') }}.</p>
+      <p v-if="raises.length > 0" class="small raises">That raises: {{ raises.map(({ title }) => title).join('; ') }}.</p>
     </div>
     <div class="sides">
       <div ref="picture">

@@ -2,7 +2,7 @@
 import type { Stage, StageOf } from '@yes-clear/core/stage';
 import { formatQuantity, THIN, words } from '@yes-clear/core/quantity';
 import { tunable, tuned, withSettings } from '@yes-clear/core/advice';
-import { computed, ref, watch } from 'vue';
+import { computed, ref, shallowRef, watch } from 'vue';
 import { roundTop } from '../../../kit/chart/round';
 import QuantityField from '../../../kit/QuantityField.vue';
 import { useOpenSystem } from '../../../system/openSystem';
@@ -133,8 +133,9 @@ const targets = computed(() => ({
 const stopped = ref<string | null>(null);
 const raised = useRaised(current);
 /** What the settings found would raise; null where nothing, or nothing was asked. */
-const warned = ref<string | null>(null);
-watch(targets, () => (warned.value = null));
+const warned = shallowRef<ReturnType<typeof raised> | null>(null);
+// Another wish asks anew; a figure that a newer solve moved by a hair does not.
+watch(wanted, () => (warned.value = null), { deep: true });
 function setForMe(): void {
   const { system, water } = current;
   if (!system.value || !water.value?.ok) return;
@@ -143,10 +144,9 @@ function setForMe(): void {
   stopped.value = settings.ok ? null : settings.error.message;
   if (!settings.ok) return;
   const raises = raised((stages) => withSettings(stages, settings.value));
-  const said = raises.join('; ');
-  if (raises.length > 0 && warned.value !== said) {
+  if (raises.some(({ id }) => !warned.value?.some((one) => one.id === id))) {
     // Said before it is done; pressed again it is done all the same.
-    warned.value = said;
+    warned.value = raises;
     return;
   }
   warned.value = null;
@@ -254,7 +254,7 @@ const mixture = computed(() =>
       <button class="button primary" type="button" @click="setForMe">{{ warned ? 'Set it all the same' : 'Set it for me' }}</button>
     </div>
     <p v-if="stopped" class="stopped" role="alert">{{ stopped }}</p>
-    <p v-if="warned" class="stopped" role="alert">That setting raises: {{ warned }}.</p>
+    <p v-if="warned" class="stopped" role="alert">That setting raises: {{ warned.map(({ title }) => title).join('; ') }}.</p>
   </section>
 </template>
 

@@ -1,0 +1,67 @@
+<script setup lang="ts">
+import { dueOf, upkeepRows, type UpkeepRow } from '@yes-clear/core/log';
+import { inSentence, words } from '@yes-clear/core/quantity';
+import { computed, shallowRef } from 'vue';
+import { useOpenSystem } from '../system/openSystem';
+import { longDayOfYear } from '../time/dates';
+import RuleEditor from './RuleEditor.vue';
+
+/** What is due on this system, when and why then; each date's rule can be set otherwise, with a reason. */
+const { system, solved, now } = useOpenSystem();
+const editing = shallowRef<UpkeepRow | null>(null);
+const due = computed(() => {
+  const [current, today] = [system.value, solved.value];
+  if (!current || !today) return [];
+  return dueOf(current, today, now.value).sort((a, b) => (a.at < b.at ? -1 : 1));
+});
+const rows = computed(() => (system.value && solved.value ? upkeepRows(system.value, solved.value.report) : []));
+/** What a rule says, in words: every 182 days, or after 12,000 L. */
+function ruleSays({ days, litres, rule }: UpkeepRow): string {
+  const [d, l] = rule ? [rule.days, rule.litres] : [days, litres];
+  const volume = l === null || !system.value ? '' : words(system.value.units).about(l, 'volumeL');
+  const parts = [d === null ? '' : `${Math.round(d)} days`, volume].filter((one) => one !== '');
+  return parts.length === 0 ? 'by what is read' : `after ${parts.join(' or ')}`;
+}
+const list = computed(() =>
+  due.value.map((item) => ({ item, row: rows.value.find(({ dueId }) => dueId === item.id) ?? null, late: item.at < now.value })),
+);
+</script>
+
+<template>
+  <section v-if="list.length > 0" class="sheet panel upkeep" aria-label="Upkeep">
+    <h2>Upkeep</h2>
+    <ul>
+      <li v-for="{ item, row, late } in list" :key="item.id">
+        <span class="when" :class="{ late }">{{ longDayOfYear(item.at) }}</span>
+        <span class="what"
+          ><strong>{{ item.what }}</strong
+          ><small>{{ item.because }}</small></span
+        >
+        <button
+          v-if="row"
+          type="button"
+          class="button small plain"
+          :aria-label="`Rule for ${row.says} ${inSentence(row.name)}: ${ruleSays(row)}`"
+          @click="editing = row"
+        >
+          {{ ruleSays(row) }}
+        </button>
+      </li>
+    </ul>
+    <RuleEditor v-if="editing" :row="editing" @close="editing = null" />
+  </section>
+</template>
+
+<!-- prettier-ignore -->
+<style scoped>
+.upkeep { display: grid; gap: 6px; }
+ul { list-style: none; margin: 0; padding: 0; }
+li { display: grid; grid-template-columns: 150px minmax(0, 1fr) auto; gap: 4px 14px; align-items: baseline; padding: 6px 0; border-top: 1px solid var(--line); }
+li:first-child { border-top: 0; }
+.when { font-variant-numeric: tabular-nums; }
+.late { color: var(--bad); font-weight: 650; }
+.what strong { display: block; font-weight: 600; }
+.what strong::first-letter { text-transform: uppercase; }
+small { color: var(--muted); font-size: 13.3px; }
+@media (max-width: 860px) { li { grid-template-columns: 1fr auto; } .what { grid-row: 2; grid-column: 1 / -1; } .button { min-height: 42px; } }
+</style>
