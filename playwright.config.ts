@@ -16,7 +16,8 @@ export default defineConfig({
   testMatch: '**/*.e2e.ts',
   fullyParallel: true,
   workers: 2,
-  timeout: 60_000,
+  // The longest take half a minute on a quiet machine; what hangs is found by the limit of each expectation.
+  timeout: 180_000,
   // A machine busy with other work answers late; what fails once has failed.
   expect: { timeout: 15_000 },
   retries: 0,

@@ -1,4 +1,4 @@
-import { readFile } from 'node:fs/promises';
+import { readFile, writeFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { DEMO, enter, fillDisk, field, openDemo, openRounds, phase, removeDemo, storedNotes, storedSystem, lens } from './steps';
 
@@ -170,6 +170,29 @@ test.describe('opening a file never destroys', () => {
     await expect(page.getByText('Opened Coral nursery make-up.')).toBeVisible();
     expect(await storedNotes(page, CORAL)).toContain('newer');
     expect(await storedNotes(page, CORAL)).toHaveLength(36);
+  });
+  test('a reading changed on two devices: both are shown, the one changed last stands, and either can be taken', async ({ page }, info) => {
+    const path = await olderFile(page);
+    const file = JSON.parse(await readFile(path, 'utf8')) as { records: { readings: Record<string, unknown>[] }[] };
+    const [first, second] = file.records[0]!.readings.slice(-2);
+    Object.assign(first!, { note: 'changed on the van', editedAt: new Date().toISOString() });
+    Object.assign(second!, { note: 'changed there too', editedAt: '2020-01-01T08:00:00Z' });
+    const other = info.outputPath('van.yesclear.json');
+    await writeFile(other, JSON.stringify(file));
+    await page.getByTestId('file').setInputFiles(other);
+    const question = page.getByRole('article', { name: 'Coral nursery make-up' });
+    await expect(question).toContainText('2 readings not the same in both');
+    const pairs = question.getByRole('list', { name: 'Readings that differ' }).getByRole('listitem');
+    await expect(pairs).toHaveCount(2);
+    await expect(pairs.first()).toContainText('changed on the van');
+    await expect(pairs.first().getByRole('radio', { name: 'File' })).toBeChecked();
+    await pairs.nth(1).getByRole('radio', { name: 'Both' }).click();
+    await expect(question).toContainText('All readings of both: 37 readings.');
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await expect(page.getByText('Opened Coral nursery make-up.')).toBeVisible();
+    const notes = await storedNotes(page, CORAL);
+    expect(notes).toHaveLength(37);
+    for (const note of ['changed on the van', 'changed there too', 'newer']) expect(notes.filter((one) => one === note)).toHaveLength(1);
   });
   test('replaced, what made way comes back by Undo', async ({ page }) => {
     const path = await olderFile(page);

@@ -220,3 +220,23 @@ test('what a lost device would take along is named, until it is in a file', asyn
   await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save everything' }).click()]);
   await expect(page.getByText(/If this device were lost today/)).toBeHidden();
 });
+
+test('a rule of upkeep is set otherwise with a reason, its date follows, and it is taken back', async ({ page }) => {
+  await openDemo(page, CORAL, 'log');
+  const upkeep = page.getByRole('region', { name: 'Upkeep' });
+  const sediment = upkeep.getByRole('listitem').filter({ hasText: 'change sediment' });
+  const before = await sediment.innerText();
+  await sediment.getByRole('button', { name: /^Rule for change sediment: after 183 days/ }).click();
+  const dialog = page.getByRole('dialog');
+  await dialog.getByLabel('Days').fill('0');
+  await dialog.getByLabel('Days').blur();
+  await expect(dialog).toContainText(/accepted is 1 to/);
+  await dialog.getByLabel('Days').fill('60');
+  await dialog.getByLabel('Why').fill('muddy after rain');
+  await dialog.getByRole('button', { name: 'Set this rule' }).click();
+  await expect(sediment).toContainText('60 days after it was fitted, by this system’s own rule: muddy after rain');
+  await expect(sediment).not.toContainText(before.split('\n')[0]!);
+  await sediment.getByRole('button', { name: /after 60 days/ }).click();
+  await dialog.getByRole('button', { name: 'Back to the usual rule' }).click();
+  await expect(sediment).toContainText(before.split('\n')[0]!);
+});

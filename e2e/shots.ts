@@ -31,11 +31,6 @@ const jugs = (page: Page) => async (): Promise<void> => {
 test('rounds', ({ page }) => shoot(page, 'rounds', '/', DESK));
 test('water', ({ page }) => shoot(page, 'water', `${CORAL}/water`, DESK));
 test('report', ({ page }) => shoot(page, 'water-report', `${CORAL}/water`, DESK, () => choose(page, 'Sample of', /August/)));
-test('meters', ({ page }) =>
-  shoot(page, 'water-meters', `${CORAL}/water`, DESK, async () => {
-    await page.getByRole('radio', { name: 'Meters' }).click();
-    await page.getByRole('region', { name: 'Compare meters' }).scrollIntoViewIfNeeded();
-  }));
 test('first visit', async ({ page }) => {
   await page.setViewportSize({ width: 1280, height: 980 });
   await page.clock.setFixedTime(new Date('2026-11-23T10:00:00Z'));
@@ -66,8 +61,10 @@ test('parts', ({ page }) => shoot(page, 'build-parts', `${CORAL}/build?view=part
 test('papers', ({ page }) => shoot(page, 'build-papers', `${CORAL}/build?view=papers`, DESK));
 test('log', ({ page }) =>
   shoot(page, 'log', `${CORAL}/log`, DESK, () => page.getByLabel('Quick reading').fill('311 10 0 59psi 11C 410/1500ml')));
-test('rounds on a phone', ({ page }) => shoot(page, 'phone-rounds', '/', PHONE));
 test('build on a phone', ({ page }) => shoot(page, 'phone-build', `${CORAL}/build`, PHONE, jugs(page)));
+const searched = (page: Page) => (): Promise<void> => page.getByRole('region', { name: 'What to do next' }).waitFor();
+test('faults', ({ page }) => shoot(page, 'faults', `${VAN}/faults`, DESK, searched(page)));
+test('faults on a phone', ({ page }) => shoot(page, 'phone-faults', `${VAN}/faults`, PHONE, searched(page)));
 test('log on a phone', ({ page }) => shoot(page, 'phone-log', `${CORAL}/log`, PHONE));
 test('reading on a phone', ({ page }) =>
   shoot(page, 'phone-reading', `${CORAL}/log`, PHONE, async () => {

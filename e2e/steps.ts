@@ -136,21 +136,36 @@ export async function crash(page: Page): Promise<void> {
  * QuotaExceededError and nothing of them is stored; or it takes again what it is given.
  */
 export async function fillDisk(page: Page, full: boolean): Promise<void> {
-  await page.evaluate((on) => {
-    const proto = IDBObjectStore.prototype as unknown as { put: IDBObjectStore['put']; whole?: IDBObjectStore['put'] };
-    proto.whole ??= proto.put;
-    const whole = proto.whole;
-    proto.put = on
-      ? function (this: IDBObjectStore, ...args: Parameters<IDBObjectStore['put']>): IDBRequest<IDBValidKey> {
-          const request = whole.apply(this, args);
-          const full = { get: () => new DOMException('', 'QuotaExceededError') };
-          Object.defineProperty(request, 'error', full);
-          Object.defineProperty(this.transaction, 'error', full);
-          this.transaction.abort();
-          return request;
+  await page.evaluate(refusePuts, full);
+}
+
+/** The same for the workers of a page, those that come included. */
+export async function fillWorkers(page: Page, full: boolean): Promise<void> {
+  page.removeAllListeners('worker');
+  if (full) page.on('worker', (worker) => void worker.evaluate(refusePuts, true).catch(() => undefined));
+  await Promise.all(page.workers().map((worker) => worker.evaluate(refusePuts, full)));
+}
+
+function refusePuts(on: boolean): void {
+  const proto = IDBObjectStore.prototype as unknown as { put: IDBObjectStore['put']; whole?: IDBObjectStore['put'] };
+  proto.whole ??= proto.put;
+  const whole = proto.whole;
+  proto.put = on
+    ? function (this: IDBObjectStore, ...args: Parameters<IDBObjectStore['put']>): IDBRequest<IDBValidKey> {
+        let request: IDBRequest<IDBValidKey>;
+        try {
+          request = whole.apply(this, args);
+        } catch {
+          // The one before has ended the transaction.
+          throw new DOMException('', 'QuotaExceededError');
         }
-      : whole;
-  }, full);
+        const full = { get: () => new DOMException('', 'QuotaExceededError') };
+        Object.defineProperty(request, 'error', full);
+        Object.defineProperty(this.transaction, 'error', full);
+        this.transaction.abort();
+        return request;
+      }
+    : whole;
 }
 
 /** Rounds with every system worked out. */
@@ -196,3 +211,73 @@ export const storeMany = (page: Page, systems: number, readingsEach: number): Pr
       }),
     [systems, readingsEach] as const,
   );
+
+/** A recording of a system as the database holds it: its days, all of its figures, and what the newest day counts. */
+export interface StoredRecord {
+  readonly name: string;
+  readonly days: number;
+  readonly figures: number;
+  readonly counted: Readonly<Record<string, number>>;
+}
+export const storedRecords = (page: Page, systemId: string): Promise<StoredRecord[]> =>
+  page.evaluate(
+    (key) =>
+      new Promise<StoredRecord[]>((done, failed) => {
+        const open = indexedDB.open('yes-clear');
+        open.onerror = () => failed(new Error('no database'));
+        open.onsuccess = () => {
+          const read = open.result.transaction(['recordings', 'blocks']);
+          const rows = read.objectStore('recordings').index('systemId').getAll(key);
+          const blocks = read.objectStore('blocks').getAll();
+          read.oncomplete = () => {
+            open.result.close();
+            done(
+              (rows.result as { id: string; name: string; days: { figures: [string, number][] }[] }[]).map(({ id, name, days }) => ({
+                name,
+                days: days.length,
+                figures: (blocks.result as { recordingId: string; at: Uint32Array }[])
+                  .filter(({ recordingId }) => recordingId === id)
+                  .reduce((sum, { at }) => sum + at.length, 0),
+                counted: Object.fromEntries(
+                  (days.at(-1)?.figures ?? []).filter(([channel]) => channel === 'productLPerH' || channel.startsWith('probe:')),
+                ),
+              })),
+            );
+          };
+        };
+      }),
+    systemId,
+  );
+
+/** Every instant at which a channel was heard, as the database holds it, ms, and how many blocks there are in all. */
+export const storedInstants = (page: Page, channel: string): Promise<{ readonly at: number[]; readonly blocks: number }> =>
+  page.evaluate(
+    (key) =>
+      new Promise<{ at: number[]; blocks: number }>((done, failed) => {
+        const open = indexedDB.open('yes-clear');
+        open.onerror = () => failed(new Error('no database'));
+        open.onsuccess = () => {
+          const all = open.result.transaction('blocks').objectStore('blocks').getAll();
+          all.onsuccess = () => {
+            open.result.close();
+            const own = (all.result as { channel: string; startMs: number; at: Uint32Array }[]).filter((block) => block.channel === key);
+            done({
+              at: own.flatMap(({ startMs, at }) => [...at].map((ms) => startMs + ms)).sort((a, b) => a - b),
+              blocks: all.result.length,
+            });
+          };
+        };
+      }),
+    channel,
+  );
+
+/** A logger's file: so many rows a minute apart from a day on, running two hours in six. */
+export function loggerFile(rows: number, from: number): Buffer {
+  const lines = ['time,tap,after membrane,after resin,product L/h,temperature C'];
+  for (let i = 0; i < rows; i++) {
+    const runs = Math.floor(i / 60) % 6 < 2;
+    const at = new Date(from + i * 60_000).toISOString().slice(0, 19).replace('T', ' ');
+    lines.push(`${at},${306 + (i % 5)},${runs ? 7 : 22},0,${runs ? 14.6 : 0},14`);
+  }
+  return Buffer.from(lines.join('\n'));
+}

@@ -19,6 +19,7 @@ import { readReport } from '../core/report';
 import { calciteState, characterWater, completeWater, settleWater } from '../core/water';
 
 import { columnRows } from './benchColumn';
+import { recordsRows } from './benchRecords';
 import { roundsRows } from './benchRounds';
 import { median, must, time, type Row } from './benchKit';
 
@@ -233,7 +234,7 @@ async function browserRows(): Promise<Row[]> {
     await page.getByRole('article').first().waitFor();
     await page.getByText('Being worked out').first().waitFor({ state: 'detached' });
     const nextVisit = own();
-    const isBeside = (path: string): boolean => path.includes('/compute-');
+    const isBeside = (path: string): boolean => /\/(compute|listening)-/.test(path);
     const onThePage = (paths: readonly string[]): number => gzipped(paths.filter((path) => !isBeside(path)));
     const repaint = await editToRepaint(page, origin);
     const memory = await page.evaluate(
@@ -269,6 +270,7 @@ async function browserRows(): Promise<Row[]> {
         note: 'nothing of it kept by the browser yet',
       },
       ...(await roundsRows(browser, origin)),
+      ...(await recordsRows(browser, origin)),
       { what: 'Memory of the Train page', median: memory / 1e6, unit: 'MB', limit: null, note: 'JavaScript heap after the edits' },
     ];
   } finally {

@@ -13,20 +13,11 @@ import { newInstrument, systemFromTemplate } from '../core/template';
 import { solveTrain, tapWater } from '../core/train';
 import { stageBed } from '../core/stage';
 import { bedCapacityEq, ionicLoad } from '../core/exchange';
+import { seeded } from '../core/numeric';
 
 const SAVED_AT = '2026-11-23T09:00:00.000Z';
 const DAY = 86_400_000;
 
-/** A small seeded generator (mulberry32), so that the files come out the same every time. */
-function seeded(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 /** Roughly normal scatter with standard deviation 1. */
 const scatter = (random: () => number): number => random() + random() + random() + random() - 2;
 
@@ -486,7 +477,7 @@ const service = (
 /** Readings as such a system would have given them: solved day by day, then seen through a meter. */
 function readingsOf(story: Story): Reading[] {
   const { system } = story;
-  const random = seeded(story.seed);
+  const random = seeded(story.seed).next;
   const tap = must(tapWater(system.source, system.instruments)).water;
   const resin = system.train.stages.find((stage) => stage.kind === 'resin');
   const fittedAgo =
