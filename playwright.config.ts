@@ -19,7 +19,7 @@ export default defineConfig({
   // The longest take half a minute on a quiet machine; what hangs is found by the limit of each expectation.
   timeout: 180_000,
   // A machine busy with other work answers late; what fails once has failed.
-  expect: { timeout: 15_000 },
+  expect: { timeout: 30_000 },
   retries: 0,
   reporter: process.env['CI'] ? 'line' : 'list',
   use: {

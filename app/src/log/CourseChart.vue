@@ -38,6 +38,7 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
       today-text=""
       :format="percent"
       :label="label"
+      late
     />
   </div>
 </template>

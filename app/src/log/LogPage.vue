@@ -168,6 +168,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
             :window="time"
             :format="volume"
             label="Water used a day over time"
+            late
           />
         </section>
         <section v-if="resin && tracking" class="sheet panel">
@@ -185,6 +186,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
             :window="time"
             :format="percent"
             :label="`Resin left: ${left}`"
+            late
           />
         </section>
         <MetersPanel :recordings="recordings" />
