@@ -28,7 +28,7 @@ const FREE_WITHIN = 2;
 const MINUTES_PER_PART = 30;
 
 /** What is done about a cause: causes with the same action are one remedy. */
-const actionOf = (id: string): string => faultOf(id)?.action ?? id;
+export const actionOf = (id: string): string => faultOf(id)?.action ?? id;
 
 /** Odds of what is done about each cause: its own and those of causes with the same action. */
 export function remedyOdds(table: NodeTable, { causes }: Diagnosis): number[] {
@@ -65,7 +65,8 @@ const readTwice = ({ readings }: Diagnosis, i: number): boolean => readings.filt
 
 const isFree = (id: KindId | YesNoId): boolean => id in YES_NO_CHECKS && 'free' in YES_NO_CHECKS[id as YesNoId];
 
-function sureOf(id: string): number {
+/** Odds from which a cause's remedy is done. */
+export function sureOf(id: string): number {
   const cost = faultOf(id)?.cost;
   return cost && (cost.parts.includes('membrane') || cost.minutes > DEAR_MINUTES) ? SURE_OF_DEAR : SURE;
 }

@@ -8,4 +8,4 @@ export { KIND_IDS, kindIssue, READING_KINDS, unscaled, YES_NO_CHECKS, type KindI
 export { ownCountWeight } from './prior';
 export { buildNodes, nodeSteps, type NodeTable } from './nodes';
 export { CHECK_WORDS, KIND_WORDS, type CheckWords, type KindWords } from './words';
-export { asFaultReadings, calibrated, faultIds, searchGround, type SearchGround, type SystemAsRun } from './onSystem';
+export { asFaultReadings, calibrated, faultIds, groundAsPlanned, type SearchGround, type SystemAsRun } from './onSystem';

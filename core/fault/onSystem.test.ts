@@ -2,14 +2,12 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { describe, expect, it } from 'vitest';
 import { readDocument, TEMPLATE_IDS, type Reading, type System } from '../file';
-import { standing } from '../log';
 import { FAULT_IDS } from '../stage';
 import { systemFromTemplate } from '../template';
-import { membraneOperation, tapWater } from '../train';
 import { CATALOGUE } from './catalogue';
 import { hypothesesOf } from './catalogue/fault';
 import { diagnose, ranked, type FaultReading } from './diagnose';
-import { asFaultReadings, calibrated, faultIds, searchGround, type SearchGround } from './onSystem';
+import { asFaultReadings, calibrated, faultIds, groundAsPlanned, type SearchGround } from './onSystem';
 import { nextChecks } from './nextCheck';
 import { buildNodes, type NodeTable } from './nodes';
 import { WITH_BASELINE, WITHOUT_BASELINE } from './shared';
@@ -25,20 +23,7 @@ const demo = readdirSync(DEMO).map((file) => {
 const named = (part: string): { system: System; readings: readonly Reading[] } => demo.find(({ system }) => system.id.includes(part))!;
 
 function ground(system: System, before: readonly Reading[]): SearchGround {
-  const water = tapWater(system.source, system.instruments);
-  if (!water.ok) throw new Error(water.error.message);
-  const planned = standing(system, [], water.value.water, NOW, water.value);
-  if (!planned.ok) throw new Error(planned.error.message);
-  const { report } = planned.value;
-  const found = searchGround({
-    system,
-    before,
-    solved: report.solved,
-    operation: membraneOperation(report.train, system.source, report.solved),
-    tracking: null,
-    course: [],
-    now: NOW,
-  });
+  const found = groundAsPlanned(system, { before, course: [], now: NOW });
   if (!found.ok) throw new Error(found.error.message);
   return found.value;
 }

@@ -1,10 +1,20 @@
 import type { Reading, System } from '../file';
 import { speciesOfWater, waterOfSpecies } from '../membrane';
-import { AGEING, DAYS_PER_YEAR, probeEc25, probeRoles, type CoursePoint, type ProbeRoles, type ResinTracking } from '../log';
+import {
+  AGEING,
+  DAYS_PER_YEAR,
+  probeEc25,
+  probeRoles,
+  standing,
+  trackResin,
+  type CoursePoint,
+  type ProbeRoles,
+  type ResinTracking,
+} from '../log';
 import { median } from '../numeric';
 import { DAY_MS, ok, type Outcome } from '../quantity';
 import { kindOf, type FaultId, type Stage } from '../stage';
-import { temperatureInMonth, type MembraneOperation, type SolvedTrain } from '../train';
+import { membraneOperation, solveTrain, tapWater, temperatureInMonth, type MembraneOperation, type SolvedTrain } from '../train';
 import { settleWater } from '../water';
 import { CATALOGUE } from './catalogue';
 import type { Fault } from './catalogue/fault';
@@ -52,8 +62,36 @@ const PUREST_PPM = 0.1;
 /** Readings from which a log says what its system does, without a hand-over. */
 const ENOUGH_READINGS = 6;
 
+/**
+ * Prepares the search for faults on a system from its record alone: solved as the calendar lets expect it, whatever its log
+ * says of parts that were measured.
+ *
+ * @param course the membrane's course by the log, without the reading that is judged
+ */
+export function groundAsPlanned(
+  system: System,
+  { before, course, now }: Pick<SystemAsRun, 'before' | 'course' | 'now'>,
+): Outcome<SearchGround> {
+  const water = tapWater(system.source, system.instruments);
+  if (!water.ok) return water;
+  const planned = standing(system, [], water.value.water, now, water.value);
+  if (!planned.ok) return planned;
+  const { report } = planned.value;
+  const fresh = solveTrain(system.train, system.source, water.value.water);
+  return searchGround({
+    system,
+    before,
+    solved: report.solved,
+    operation: membraneOperation(report.train, system.source, report.solved),
+    // Nobody knows how old the resin of a system without a log is.
+    tracking: before.length > 0 && fresh.ok ? trackResin(system, before, fresh.value, now) : null,
+    course,
+    now,
+  });
+}
+
 /** Prepares the search for faults on a system; an error where its unit cannot be solved. */
-export function searchGround(run: SystemAsRun): Outcome<SearchGround> {
+function searchGround(run: SystemAsRun): Outcome<SearchGround> {
   const { system, before } = run;
   const rig = run.operation ? membraneRig(run, run.operation) : ok(stillRig(run));
   if (!rig.ok) return rig;

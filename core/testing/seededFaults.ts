@@ -1,10 +1,10 @@
 import { diagnose, ranked, type Diagnosis, type FaultAnswer, type FaultReading } from '../fault/diagnose';
-import { ownSd, READING_KINDS, scaled, unscaled, YES_NO_CHECKS, type KindId, type YesNoId } from '../fault/kinds';
-import { BAD_SHARE } from '../fault/likelihood';
+import { drawnErrors, readWithErrors } from '../fault/bench/instruments';
+import { YES_NO_CHECKS, type KindId, type YesNoId } from '../fault/kinds';
 import { nextChecks, type Available, type NextCheck } from '../fault/nextCheck';
 import { changedBy, together, type NodeTable } from '../fault/nodes';
 import { plainTruth, type Rig, type RigChange, type Truth } from '../fault/rig';
-import { SHARED, SOLVED_SHARED, type SharedError } from '../fault/shared';
+import { SOLVED_SHARED } from '../fault/shared';
 import { seeded, type Seeded } from '../numeric';
 
 /** Systems with one hidden cause, drawn from the catalogue as a search for faults believes the world to be. */
@@ -26,7 +26,7 @@ export function hiddenFault(rig: Rig, table: NodeTable, chance: Seeded): HiddenF
   let hypothesis = 0;
   while (hypothesis < hypotheses.length - 1 && left >= hypotheses[hypothesis]!.weight) left -= hypotheses[hypothesis++]!.weight;
   const severity = chance.next();
-  const errors = Object.fromEntries(SHARED.map((error) => [error, chance.normal()])) as Record<SharedError, number>;
+  const errors = drawnErrors(chance);
   const cause = hypotheses[hypothesis]!;
   const day = SOLVED_SHARED.reduce<RigChange>((sum, error) => together(sum, changedBy(error, errors[error] * shared[error])), {});
   const solved = rig.solve(together(cause.change?.(severity, rig) ?? {}, day));
@@ -37,21 +37,9 @@ export function hiddenFault(rig: Rig, table: NodeTable, chance: Seeded): HiddenF
     hypothesis,
     severity,
     truth,
-    read: (kind) => {
-      const { instrument, placeSd, badSpread } = READING_KINDS[kind];
-      const seen = instrument ? truth[kind] * Math.exp(errors[instrument] * shared[instrument]) : truth[kind];
-      const bad = chance.next() < BAD_SHARE ? badSpread * chance.normal() : 0;
-      const u = scaled(kind, seen) + ownSd(kind, seen) * chance.normal() + placeSd * chance.normal() + bad;
-      return { kind, value: bounded(kind, unscaled(kind, u)) };
-    },
+    read: (kind) => ({ kind, value: readWithErrors(kind, truth, errors, shared, chance) }),
     ask: (check) => ({ check, yes: chance.next() < (cause.answers?.[check] ?? YES_NO_CHECKS[check].falseYes) }),
   };
-}
-
-/** Nobody writes down a temperature or a pH that cannot be. */
-function bounded(kind: KindId, value: number): number {
-  if (kind === 'temperature') return Math.min(60, Math.max(-5, value));
-  return kind === 'pH' ? Math.min(14, Math.max(0, value)) : value;
 }
 
 /** What everybody reads first. */

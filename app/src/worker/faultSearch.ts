@@ -6,6 +6,7 @@ import {
   diagnose,
   evidenceFor,
   foresee,
+  groundAsPlanned,
   hypothesesOf,
   isKind,
   nextChecks,
@@ -13,7 +14,6 @@ import {
   notExcluded,
   ownCountWeight,
   ranked,
-  searchGround,
   separatedBy,
   soundBand,
   unscaled,
@@ -31,9 +31,7 @@ import {
   type SystemAsRun,
   type YesNoId,
 } from '@yes-clear/core/fault';
-import { standing, trackResin } from '@yes-clear/core/log';
 import { ok, type Outcome } from '@yes-clear/core/quantity';
-import { membraneOperation, solveTrain, tapWater } from '@yes-clear/core/train';
 import { forgetOldest } from './forgetOldest';
 
 /** What the search for faults is asked: a system with its log, the reading that is judged, and what was found on site since. */
@@ -107,21 +105,7 @@ const LEAST_SHOWN = 0.005;
 /** Searches for the fault of a system, in steps: the first of a system lays down what every cause would show. */
 export function* faultSteps(asked: FaultsAsked): Generator<number, Outcome<FaultsFound>> {
   const { system, before, now } = asked;
-  const water = tapWater(system.source, system.instruments);
-  if (!water.ok) return water;
-  const asPlanned = standing(system, [], water.value.water, now, water.value);
-  if (!asPlanned.ok) return asPlanned;
-  const fresh = solveTrain(system.train, system.source, water.value.water);
-  const { report } = asPlanned.value;
-  const ground = searchGround({
-    system,
-    before,
-    solved: report.solved,
-    operation: membraneOperation(report.train, system.source, report.solved),
-    tracking: fresh.ok ? trackResin(system, before, fresh.value, now) : null,
-    course: asked.course,
-    now,
-  });
+  const ground = groundAsPlanned(system, { before, course: asked.course, now });
   if (!ground.ok) return ground;
   let laid = tables.get(ground.value.key);
   if (!laid) {

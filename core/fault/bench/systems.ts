@@ -1,0 +1,100 @@
+import type { System, TemplateId } from '../../file';
+import { PLACEHOLDER_PRICES } from '../../file';
+import { goalLimits } from '../../goal';
+import { ok, type Outcome } from '../../quantity';
+import { systemFromTemplate } from '../../template';
+import { PPM_PER_USCM } from '../kinds';
+import type { NodeTable } from '../nodes';
+import { groundAsPlanned, type SearchGround } from '../onSystem';
+import { WITH_BASELINE, WITHOUT_BASELINE } from '../shared';
+
+/** The rigs of the practice bench: each a template of the product, as planned. */
+
+/** What can be turned. One that a rig does not have stays as it stands at the start: in its first position. */
+export const VALVES = {
+  feed: { label: 'Feed', positions: ['open', 'shut'], minutes: 0.25 },
+  pump: { label: 'Pump', positions: ['on', 'off'], minutes: 0.1 },
+  release: { label: 'Flush valve', positions: ['shut', 'open'], minutes: 0.25 },
+  line: { label: 'Product line', positions: ['on', 'off'], minutes: 0.5 },
+  outlet: { label: 'Product goes', positions: ['to drain', 'to tank'], minutes: 0.25 },
+  pressure: { label: 'Pressure', positions: ['working', 'low', 'none'], minutes: 1.5 },
+} as const;
+export type ValveId = keyof typeof VALVES;
+export const VALVE_IDS = Object.keys(VALVES) as readonly ValveId[];
+export type Valves = { readonly [V in ValveId]: (typeof VALVES)[V]['positions'][number] };
+export const AT_START: Valves = { feed: 'open', pump: 'on', release: 'shut', line: 'on', outlet: 'to drain', pressure: 'working' };
+
+interface BenchSystem {
+  readonly name: string;
+  readonly template: TemplateId;
+  readonly valves: readonly ValveId[];
+  /** What is called otherwise on this rig. */
+  readonly labels?: Partial<Readonly<Record<ValveId, string>>>;
+}
+export const BENCH_SYSTEMS = {
+  household: { name: 'Household unit', template: 'marineHousehold', valves: ['feed', 'release', 'line', 'outlet'] },
+  pair: { name: 'Two membranes', template: 'marinePair', valves: ['feed', 'release', 'line', 'outlet'] },
+  cart: {
+    name: 'Cart with a pump',
+    template: 'vanCart',
+    valves: ['feed', 'pump', 'release', 'line', 'outlet', 'pressure'],
+    labels: { release: 'Vent' },
+  },
+  espresso: { name: 'Espresso cartridge', template: 'espressoBar', valves: ['feed', 'release', 'outlet'], labels: { release: 'Vent' } },
+  skid: {
+    name: 'Laboratory skid',
+    template: 'skid',
+    valves: ['feed', 'pump', 'release', 'outlet', 'pressure'],
+    labels: { release: 'Vent' },
+  },
+  watermaker: {
+    name: 'Watermaker',
+    template: 'watermaker',
+    valves: ['feed', 'pump', 'release', 'outlet', 'pressure'],
+    labels: { feed: 'Sea cock', release: 'Vent' },
+  },
+} as const satisfies Record<string, BenchSystem>;
+export type BenchSystemId = keyof typeof BENCH_SYSTEMS;
+export const BENCH_SYSTEM_IDS = Object.keys(BENCH_SYSTEMS) as readonly BenchSystemId[];
+
+/** A valve as it is called on a rig. */
+export const valveLabel = (system: BenchSystemId, valve: ValveId): string =>
+  (BENCH_SYSTEMS[system] as BenchSystem).labels?.[valve] ?? VALVES[valve].label;
+export const hasValve = (system: BenchSystemId, valve: ValveId): boolean =>
+  (BENCH_SYSTEMS[system].valves as readonly ValveId[]).includes(valve);
+
+/** A rig of the bench: the system, how it is searched, and what every cause would show. */
+export interface Bench {
+  readonly id: BenchSystemId;
+  readonly system: System;
+  readonly ground: SearchGround;
+  readonly table: NodeTable;
+}
+
+/** A day like the others: nothing of the bench depends on the calendar. */
+const DAY = '2026-04-15T12:00:00Z';
+
+export const benchSystem = (id: BenchSystemId): System => ({
+  ...systemFromTemplate({
+    id: `bench-${id}`,
+    name: BENCH_SYSTEMS[id].name,
+    site: 'Practice bench',
+    template: BENCH_SYSTEMS[id].template,
+    at: DAY,
+  }),
+  prices: PLACEHOLDER_PRICES,
+});
+
+/** How a rig is searched, with or without a sheet from its hand-over. */
+export function benchGround(id: BenchSystemId, baseline: boolean): Outcome<{ readonly system: System; readonly ground: SearchGround }> {
+  const system = benchSystem(id);
+  const ground = groundAsPlanned(system, { before: [], course: [], now: DAY });
+  if (!ground.ok) return ground;
+  return ok({ system, ground: { ...ground.value, shared: baseline ? WITH_BASELINE : WITHOUT_BASELINE, hasBaseline: baseline } });
+}
+
+/** Strength of product a rig's goal still allows, ppm; null where the goal says nothing of it. */
+export function goalPpm({ goal, units }: System): number | null {
+  const limit = goalLimits(goal, units.ppmFactor).find(({ quantity }) => quantity === 'ec25UScm');
+  return limit?.high == null ? null : limit.high * PPM_PER_USCM;
+}
