@@ -26,7 +26,7 @@ const APP = [
   ['worker'],
   ['system'],
   ['kit'],
-  ['rounds', 'water', 'goal', 'train', 'commission', 'log', 'faults'],
+  ['rounds', 'water', 'goal', 'train', 'commission', 'log', 'faults', 'practice'],
   ['shell'],
 ].map((floor) => floor.map((room) => `app/src/${room}`));
 const HOUSE = [...CORE, ...APP];

@@ -6,6 +6,7 @@ import { drawDescent } from './layout';
 import { largeHeight } from './levels';
 import { HEIGHT } from './sizes';
 import VesselShape from './VesselShape.vue';
+import { VALVE_PX } from './valves';
 import { TICK_PX } from './words';
 
 /**
@@ -22,7 +23,12 @@ const props = defineProps<{
   columnWidth?: number;
   left?: number;
 }>();
-const emit = defineEmits<{ select: [stageId: string]; move: [stageId: string, by: number]; remove: [stageId: string] }>();
+const emit = defineEmits<{
+  select: [stageId: string];
+  move: [stageId: string, by: number];
+  remove: [stageId: string];
+  turn: [valveId: string];
+}>();
 
 const host = useTemplateRef<HTMLElement>('host');
 const { width: hostWidth } = useElementSize(host);
@@ -165,6 +171,26 @@ const path = (points: readonly (readonly [number, number])[]): string =>
         <circle v-if="probe.latestY !== null" class="latest" :cx="probe.x" :cy="probe.latestY" r="3.6" />
         <circle v-if="probe.latestY === null && probe.baselineY === null" class="baseline" :cx="probe.x" :cy="probe.y" r="5.4" />
       </g>
+      <g
+        v-for="valve in drawing.valves"
+        :key="valve.id"
+        class="valve"
+        role="button"
+        tabindex="0"
+        :aria-label="`Valve: ${valve.text}`"
+        @click="emit('turn', valve.id)"
+        @keydown.enter.prevent="emit('turn', valve.id)"
+        @keydown.space.prevent="emit('turn', valve.id)"
+      >
+        <circle class="reach" :cx="valve.x" :cy="valve.y" r="22" />
+        <circle class="body" :cx="valve.x" :cy="valve.y" :r="VALVE_PX" />
+        <line
+          :x1="valve.open ? valve.x - 5 : valve.x"
+          :x2="valve.open ? valve.x + 5 : valve.x"
+          :y1="valve.open ? valve.y : valve.y - 5"
+          :y2="valve.open ? valve.y : valve.y + 5"
+        />
+      </g>
       <g class="labels">
         <text
           v-for="label in drawing.labels"
@@ -201,6 +227,11 @@ svg { display: block; overflow: visible; grid-area: 1 / 1; }
 .reach { fill: transparent; stroke: transparent; stroke-width: 2; }
 .stage:focus-visible .reach { stroke: var(--action); }
 .stage:hover .reach { fill: color-mix(in srgb, var(--action) 7%, transparent); }
+.valve { cursor: pointer; outline: none; }
+.valve .body { fill: var(--sheet); stroke: var(--action); stroke-width: 2.4; }
+.valve line { stroke: var(--action); stroke-width: 3; stroke-linecap: round; }
+.valve:focus-visible .reach { stroke: var(--action); }
+.valve:hover .body { fill: color-mix(in srgb, var(--action) 16%, var(--sheet)); }
 .baseline { fill: #fffdf8; stroke: #1b2b2d; stroke-width: 2; }
 .latest { fill: #1b2b2d; stroke: #fffdf8; stroke-width: 0.8; }
 
@@ -211,6 +242,7 @@ text { fill: var(--ink); }
 .quiet, .figure { fill: var(--muted); }
 .figure { fill: var(--ink); }
 .goal { fill: var(--good); }
+text.valve { fill: var(--action); }
 .axis text { font-family: var(--typed); font-size: 13px; fill: var(--muted); }
 .axis .way { font-family: var(--digits); }
 .axis { position: sticky; left: 0; z-index: 1; background: var(--sheet); border-radius: 12px 0 0; }

@@ -63,6 +63,20 @@ export interface DescentInput {
   /** A figure that belongs beside a stage's name: a pump's pressure. */
   readonly notes?: Readonly<Record<string, string>>;
   readonly tapTexts: readonly string[];
+  /** Valves that can be turned, where the picture is a rig to work on. */
+  readonly valves?: readonly Valve[];
+}
+
+/** A valve, the line it stands on, and how it stands. */
+export interface Valve {
+  readonly id: string;
+  readonly on: 'feed' | 'pump' | 'membrane' | 'waste' | 'product' | 'outlet';
+  readonly text: string;
+  readonly open: boolean;
+}
+export interface ValveMark extends Valve {
+  readonly x: number;
+  readonly y: number;
 }
 
 /** Columns the branches take in the large picture: one a stage, and one for a use without any. */
@@ -142,5 +156,6 @@ export interface Drawing {
   readonly vessels: readonly Vessel[];
   readonly probes: readonly ProbeMark[];
   readonly ends: readonly BranchEnd[];
+  readonly valves: readonly ValveMark[];
   readonly labels: readonly PlacedLabel[];
 }

@@ -16,7 +16,7 @@ export interface LabelWish {
   readonly texts: readonly string[];
   readonly size: number;
   readonly bold: boolean;
-  readonly look: 'name' | 'figure' | 'quiet' | 'goal';
+  readonly look: 'name' | 'figure' | 'quiet' | 'goal' | 'valve';
   /** Baseline spots. */
   readonly spots: readonly { readonly x: number; readonly y: number; readonly anchor: Anchor }[];
 }

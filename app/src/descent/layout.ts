@@ -6,6 +6,7 @@ import { branches, loopLine, wasteLevel, wasteLine, wasteStrength } from './retu
 import { SIZES, type Sizes } from './sizes';
 import { NOTHING_TAKEN, takenOff, type TakenOff } from './takenOff';
 import { manifolds, tubesOf, tubesWidth } from './tubes';
+import { valveMarks } from './valves';
 import { waterColour } from './waterColour';
 import { largeLabels } from './words';
 
@@ -114,7 +115,9 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
   if (back) pipes.unshift(back);
   const band = pressure ? null : goalBand(input, frame, y, end + (frame.size === 'large' ? branchColumns(input) * frame.columnWidth : 0));
   const probes = frame.size === 'large' && !pressure ? probeMarks(input, frame, x, y, levelAfter) : [];
-  const labels = frame.size === 'large' ? largeLabels(input, frame, { vessels, pipes, probes, band, waste, ends: taken.ends }, x, y) : [];
+  const valves = frame.size === 'large' ? valveMarks(input, vessels, pipes) : [];
+  const labels =
+    frame.size === 'large' ? largeLabels(input, frame, { vessels, pipes, probes, band, waste, ends: taken.ends, valves }, x, y) : [];
   return {
     ticks: frame.size !== 'large' ? [] : pressure ? pressureTicks(y, input.pressureUnit) : strengthTicks(y),
     band,
@@ -122,6 +125,7 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
     vessels,
     probes,
     ends: taken.ends,
+    valves,
     labels,
   };
 }

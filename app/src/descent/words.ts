@@ -1,5 +1,6 @@
-import type { BranchEnd, DescentInput, Frame, Pipe, ProbeMark, Vessel } from './drawing';
+import type { BranchEnd, DescentInput, Frame, Pipe, ProbeMark, ValveMark, Vessel } from './drawing';
 import { placeLabels, type Box, type LabelWish, type PlacedLabel } from './labels';
+import { VALVE_PX } from './valves';
 
 /** What is drawn already, and must not be covered. */
 export interface Drawn {
@@ -9,6 +10,7 @@ export interface Drawn {
   readonly band: Box | null;
   readonly waste: Pipe | null;
   readonly ends: readonly BranchEnd[];
+  readonly valves: readonly ValveMark[];
 }
 
 /** A use whose lane lies this far under its true level has a tick there. */
@@ -45,6 +47,7 @@ export function largeLabels(
         .filter((at): at is number => at !== null)
         .map((at) => ({ x: probe.x - 8, y: at - 8, width: 16, height: 16 })),
     ),
+    ...drawn.valves.map(({ x: left, y: top }) => ({ x: left - VALVE_PX, y: top - VALVE_PX, width: 2 * VALVE_PX, height: 2 * VALVE_PX })),
   ];
   const tapStation = input.stations[0];
   const tapY = y((input.height === 'pressure' ? tapStation?.pressureBar : tapStation?.state.ec25UScm) ?? 1);
@@ -221,7 +224,22 @@ export function largeLabels(
           },
         ]
       : [];
-  return placeLabels([tap, ...probes, ...ends, ...names, ...around, ...notes, ...waste, ...goal], obstacles, {
+  const valves = drawn.valves.map(({ id, text, x: at, y: level }): LabelWish => ({
+    id: `valve-${id}`,
+    texts: [text],
+    size: 13,
+    bold: true,
+    look: 'valve',
+    spots: [
+      { x: at, y: level + VALVE_PX + 15, anchor: 'middle' },
+      { x: at, y: level - VALVE_PX - 6, anchor: 'middle' },
+      { x: at + VALVE_PX, y: level + VALVE_PX + 15, anchor: 'end' },
+      { x: at - VALVE_PX, y: level + VALVE_PX + 15, anchor: 'start' },
+      { x: at, y: level + VALVE_PX + 31, anchor: 'middle' },
+      { x: at, y: level - VALVE_PX - 22, anchor: 'middle' },
+    ],
+  }));
+  return placeLabels([tap, ...probes, ...valves, ...ends, ...names, ...around, ...notes, ...waste, ...goal], obstacles, {
     x: frame.left - 4,
     y: 2,
     width: frame.width - frame.left + 4,

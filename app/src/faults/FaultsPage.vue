@@ -6,7 +6,7 @@ import KnownColumn from './KnownColumn.vue';
 import NextCheck from './NextCheck.vue';
 import RankingList from './RankingList.vue';
 import RemedyColumn from './RemedyColumn.vue';
-import { faultName } from './say';
+import { faultName } from '../kit/faultText';
 import { useFaultSearch } from './useFaultSearch';
 
 /** From what was read to what is wrong: the ranking, the check that tells most, and what is to be done. */

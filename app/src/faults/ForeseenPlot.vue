@@ -5,7 +5,7 @@ import { scaleLinear } from 'd3-scale';
 import { useElementSize } from '@vueuse/core';
 import { computed, useTemplateRef } from 'vue';
 import type { Expected } from '../worker/faultSearch';
-import { faultName, readingText } from './say';
+import { faultName, readingText } from '../kit/faultText';
 
 /** What the check would read under each of the leading causes, as hills over one axis. */
 const props = defineProps<{ kind: KindId; expected: readonly Expected[]; units: UnitPreference }>();

@@ -4,7 +4,7 @@ import type { UnitPreference } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 import type { FaultsFound, KnownReading } from '../worker/faultSearch';
 import { dayAndTime } from '../time/dates';
-import { bandText, readingText } from './say';
+import { bandText, readingText } from '../kit/faultText';
 import type { FaultSearch } from './useFaultSearch';
 
 /** What was read and answered, each beside what it should be; each can be struck out, and the ranking follows. */

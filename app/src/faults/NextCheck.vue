@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
 import type { FaultsFound } from '../worker/faultSearch';
 import ForeseenPlot from './ForeseenPlot.vue';
-import { bandText, faultName, readingText } from './say';
+import { bandText, faultName, readingText } from '../kit/faultText';
 import type { FaultSearch } from './useFaultSearch';
 
 /** The check that tells most a minute, what each leading cause would read, and where its answer goes. */

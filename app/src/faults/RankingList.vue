@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
 import type { FaultsFound } from '../worker/faultSearch';
-import { faultName, oddsText } from './say';
+import { faultName, oddsText } from '../kit/faultText';
 
 /** Causes by their odds: the first few by name, the others together. */
 const props = defineProps<{ found: FaultsFound }>();

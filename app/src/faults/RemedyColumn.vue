@@ -10,7 +10,7 @@ import { changeReading } from '../store/readings';
 import { isRecorded } from '@yes-clear/core/recording';
 import { useSaving } from '../store/saving';
 import type { FaultsFound } from '../worker/faultSearch';
-import { faultName, oddsText, readingText } from './say';
+import { faultName, oddsText, readingText } from '../kit/faultText';
 import type { FaultSearch } from './useFaultSearch';
 
 /** What is to be done if it is the likeliest cause, what says so, what no meter can see, and where the outcome goes. */

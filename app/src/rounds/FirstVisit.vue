@@ -130,6 +130,7 @@ async function keep(): Promise<void> {
       <button class="button" type="button" @click="$emit('template')">Start from a template</button>
       <button class="button" type="button" @click="$emit('open')">Open a file</button>
       <button class="button" type="button" @click="$emit('demo')">Load the demo</button>
+      <RouterLink class="button" :to="{ name: 'practice' }">Practise finding faults</RouterLink>
     </div>
   </section>
 </template>

@@ -219,6 +219,11 @@ document.title = 'Yes Clear';
             <RouterLink class="button small" :to="{ name: 'visit' }">Visit sheet</RouterLink>
           </div>
         </section>
+        <section>
+          <h2>Practice</h2>
+          <p class="muted small practise">Find what is hidden in a simulated rig, where nothing floods.</p>
+          <RouterLink class="button small" :to="{ name: 'practice' }">To the practice bench</RouterLink>
+        </section>
         <KeepSection
           :key="demoIds.size"
           :demo-ids="demoIds"
@@ -254,6 +259,7 @@ document.title = 'Yes Clear';
 .side { display: flex; flex-direction: column; justify-content: space-between; gap: 28px; }
 .due { list-style: none; margin: 10px 0 0; padding: 0; }
 .more { padding-top: 8px; }
+.practise { padding: 4px 0 8px; }
 .due li { display: grid; grid-template-columns: 66px 1fr; gap: 6px; padding: 8px 0; border-top: 1px solid var(--line); font-size: 13.8px; }
 .due span { color: var(--muted); font-weight: 600; }
 .due .late { color: var(--bad); }

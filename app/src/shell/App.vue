@@ -33,9 +33,9 @@ useKey('?', () => (showKeys.value = true));
 
 <template>
   <v-app>
-    <!-- A system's pages are made anew for each address: nothing of one can reach another. -->
+    <!-- A system's pages, and a rig's of the bench, are made anew for each: nothing of one can reach another. -->
     <RouterView v-slot="{ Component, route }">
-      <PageBoundary :key="String(route.params['id'] ?? route.name)">
+      <PageBoundary :key="String(route.params['id'] ?? route.path)">
         <component :is="Component" v-if="Component" />
         <p v-else class="opening muted" role="status">Opening…</p>
       </PageBoundary>

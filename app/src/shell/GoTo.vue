@@ -12,6 +12,7 @@ const text = ref('');
 const at = ref(0);
 const places = computed(() => [
   { title: 'Rounds', where: 'all systems', to: { name: 'rounds' } as { name: string; params?: { id: string } } },
+  { title: 'Practice', where: 'simulated rigs', to: { name: 'practice' } },
   ...(heads.value ?? []).flatMap(({ id, name, site }) =>
     PHASES.map((phase) => ({ title: `${name}: ${phase.label}`, where: site, to: { name: phase.key, params: { id } } })),
   ),

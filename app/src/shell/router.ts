@@ -36,6 +36,14 @@ const routes: RouteRecordRaw[] = [
       ...PHASES.map((phase) => ({ path: phase.key, name: phase.key, component: PAGES[phase.key] as () => Promise<never> })),
     ],
   },
+  { path: '/practice', name: 'practice', component: () => import('../practice/PracticeList.vue') },
+  // Another exercise or another rig is a page of its own.
+  {
+    path: '/practice/:exercise/:seed(\\d{1,9})',
+    name: 'bench',
+    component: () => import('../practice/PracticeBench.vue'),
+    props: true,
+  },
   { path: '/visit', name: 'visit', component: () => import('../rounds/VisitPage.vue') },
   // What it carries stands behind the # and never leaves the browser.
   { path: '/open', name: 'open', component: () => import('../rounds/OpenLink.vue') },
@@ -52,6 +60,8 @@ export function loadPagesAhead(): void {
       () => import('./SystemLayout.vue'),
       () => import('../rounds/OpenLink.vue'),
       () => import('../rounds/VisitPage.vue'),
+      () => import('../practice/PracticeList.vue'),
+      () => import('../practice/PracticeBench.vue'),
       fileFormat,
     ])
       page().catch(() => undefined);

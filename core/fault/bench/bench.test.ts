@@ -87,16 +87,15 @@ describe('exercises', () => {
     let found = 0;
     for (const seed of [1, 2, 3, 4]) {
       const start = startBench(bench, one, seed);
-      let { state, entries } = { state: start, entries: [] as ReturnType<typeof replay>['entries'] };
       // The way of the best checks, made by hand: what a person would do who always takes the hint.
       const own = judge(bench, one, start, [], { cause: 'healthy', confidence: 0.5, also: [] });
       if (!own.ok) throw new Error(own.error.message);
-      ({ state, entries } = replay(
+      const { state, entries } = replay(
         bench,
         one,
         start,
         own.value.optimal.steps.map(({ check }) => ({ kind: 'check', check })),
-      ));
+      );
       const judged = judge(bench, one, state, entries, { cause: own.value.optimal.cause as FaultId, confidence: 0.9, also: [] });
       if (!judged.ok) throw new Error(judged.error.message);
       expect(judged.value.path.steps).toEqual(own.value.optimal.steps);

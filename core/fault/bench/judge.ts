@@ -58,7 +58,7 @@ export interface Judgement {
   /** log2 of the probability given to what was hidden: by the person and by the search on what they had read. */
   readonly surpriseBits: { readonly own: number; readonly search: number };
   readonly path: Path;
-  readonly optimal: Path & { readonly cause: string };
+  readonly optimal: ShortestWay;
   /** The best check of the shortest way that was not made, and the causes it would have told apart. */
   readonly missed: { readonly check: KindId | YesNoId; readonly separates: readonly [string, string] | null } | null;
   /** Step from which on what is hidden led for the first time; null where it never did. */
@@ -162,28 +162,33 @@ const chanceOfHidden = ({ causes }: Diagnosis, hidden: readonly Hidden[]): numbe
 /** Checks after which the search stops on the shortest way, whatever is open. */
 const MOST_STEPS = 16;
 
+/** The way of the best checks: where it ends, how long it takes, and what each of its checks was to tell apart. */
+export interface ShortestWay extends Path {
+  readonly cause: string;
+  readonly minutes: number;
+  readonly told: readonly (readonly [string, string] | null)[];
+}
+
 /** The way of the best checks, on the same rig and seed, until what is to be done is plain. */
-export function optimalPath(
-  bench: Bench,
-  exercise: Exercise,
-  seed: number,
-): Outcome<Path & { readonly cause: string; readonly minutes: number }> {
+export function optimalPath(bench: Bench, exercise: Exercise, seed: number): Outcome<ShortestWay> {
   const begun = begunPath(bench);
   if (!begun.ok) return begun;
   let state = startBench(bench, exercise, seed);
   const { hidden } = state;
   let path = begun.value;
+  const told: (readonly [string, string] | null)[] = [];
   for (let i = 0; i < MOST_STEPS; i++) {
     const hint = hintOf(bench, path.last);
     if (!hint) break;
     const done = act(bench, exercise, state, { kind: 'check', check: hint });
     if (!done.ok) break;
     state = done.value.state;
+    told.push(toldApart(bench, path.last, hint));
     const further = extended(bench, hidden, path, done.value.entry);
     if (!further.ok) return further;
     path = further.value;
   }
-  return ok({ ...path, cause: ranked(path.last)[0]!.id, minutes: state.minutes });
+  return ok({ ...path, told, cause: ranked(path.last)[0]!.id, minutes: state.minutes });
 }
 
 /** The check to be made next on what is known; null where what is to be done is plain. */
@@ -226,7 +231,7 @@ export function judge(
     if (!known.includes(id)) return fail('cause', id, known.join(', '), `This rig cannot have “${id}”.`);
   if (!(said.confidence > 0 && said.confidence <= 1))
     return fail('confidence', said.confidence, 'above 0 to 1', `The confidence is ${said.confidence}; accepted is above 0 to 1.`);
-  const path = pathOf(bench, state.hidden, entries);
+  const path = pathOf(bench, startBench(bench, exercise, state.seed).hidden, entries);
   if (!path.ok) return path;
   const optimal = optimalPath(bench, exercise, state.seed);
   if (!optimal.ok) return optimal;
@@ -237,34 +242,35 @@ export function judge(
   const parts = minutesOf(state.spent);
   const total = state.minutes + parts + harm + mending;
   const effortRef = optimal.value.minutes + mendingEffort(optimal.value.cause as FaultId, elements);
-  const credit = creditOf(said, state);
-  const led = path.value.steps.findIndex(({ lead }) => state.hidden.some(({ id }) => id === lead));
+  // What harm has added is no part of the question.
+  const { hidden } = startBench(bench, exercise, state.seed);
+  const credit = creditOf(said, { hidden, mended: state.mended });
+  const led = path.value.steps.findIndex(({ lead }) => hidden.some(({ id }) => id === lead));
   return ok({
     score: scoreOf(total, effortRef, credit),
     credit,
-    hidden: startBench(bench, exercise, state.seed).hidden,
+    hidden,
     effort: { minutes: state.minutes, parts, harm, mending, total },
     effortRef,
     harm: state.harm,
     surpriseBits: {
-      own: surpriseOf(state.hidden.reduce((sum, { id }) => sum + givenTo(said, id, known.length), 0)),
-      search: surpriseOf(chanceOfHidden(path.value.last, state.hidden)),
+      own: surpriseOf(hidden.reduce((sum, { id }) => sum + givenTo(said, id, known.length), 0)),
+      search: surpriseOf(chanceOfHidden(path.value.last, hidden)),
     },
     path: path.value,
     optimal: optimal.value,
-    missed: missedOf(bench, path.value, optimal.value),
+    missed: missedOf(path.value, optimal.value),
     firstLed: led < 0 ? null : led,
     boughtEarly: boughtEarly(bench, entries),
   });
 }
 
-/** The most telling check of the shortest way that was not made, and what it tells apart on what was known. */
-function missedOf(bench: Bench, path: Path, optimal: Path): Judgement['missed'] {
+/** The most telling check of the shortest way that was not made, and what it was to tell apart there. */
+function missedOf(path: Path, { steps, told }: ShortestWay): Judgement['missed'] {
   const made = new Set(path.steps.map(({ check }) => check));
-  const best = optimal.steps
-    .filter(({ check, expectedBits }) => !made.has(check) && expectedBits >= LEAST_BITS)
-    .sort((a, b) => b.expectedBits - a.expectedBits)[0];
-  return best ? { check: best.check, separates: toldApart(bench, path.last, best.check) } : null;
+  const open = steps.map((step, i) => ({ ...step, separates: told[i] ?? null })).filter(({ check }) => !made.has(check));
+  const best = open.sort((a, b) => b.expectedBits - a.expectedBits)[0];
+  return best && best.expectedBits >= LEAST_BITS ? { check: best.check, separates: best.separates } : null;
 }
 
 /** Repairs with parts that were made before the odds of their remedy were sure. */

@@ -10,7 +10,7 @@ export const PAIR: readonly Exercise[] = [
     level: 2,
     asks: 'Saltier at the same output: why?',
     teaches: 'Where the strength is up and the product unchanged, measure the waste.',
-    customer: 'The ppm has gone up since the move. It makes as much as ever.',
+    customer: 'It reads saltier since the move. It makes as much as ever.',
     asked: 'We carried it to the other wall and laid the tubes anew.',
   }),
   exercise({
@@ -21,7 +21,7 @@ export const PAIR: readonly Exercise[] = [
     level: 2,
     asks: 'Which membrane would you change?',
     teaches: 'Take the line off before you change a membrane.',
-    customer: 'It fills slowly, and the ppm went up with it. I have two membranes on order.',
+    customer: 'It fills slowly, and it reads saltier as well. I have two membranes on order.',
     asked: 'The tank went up to the loft in spring, so that it runs down by itself.',
   }),
   exercise({
@@ -53,7 +53,7 @@ export const PAIR: readonly Exercise[] = [
     level: 3,
     asks: 'One element, or all of them?',
     teaches: 'A torn seal is one element alone; chlorine has been at them all.',
-    customer: 'Two months ago it read a third of that.',
+    customer: 'It reads far more than it did two months ago.',
     asked: 'We had it open in summer. The carbon is about a year old.',
   }),
   exercise({

@@ -1,7 +1,7 @@
 import { faultOf, KIND_WORDS, type Band, type KindId } from '@yes-clear/core/fault';
 import { formatIn, formatQuantity, formatStrength, THIN, type UnitPreference } from '@yes-clear/core/quantity';
 
-/** Figures of the search in the units of the system. */
+/** Figures of the search for faults in the units of the system. */
 
 /** What a jug and a clock measure; more is read on a meter. */
 const MOST_JUGGED_L_PER_H = 180;

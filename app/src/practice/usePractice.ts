@@ -1,0 +1,73 @@
+import type { BenchAction, Declaration } from '@yes-clear/core/fault';
+import { useLocalStorage } from '@vueuse/core';
+import { computed, onScopeDispose, ref, shallowRef } from 'vue';
+import { usualUnits } from '../kit/usualUnits';
+import { start, type Running } from '../worker/client';
+import type { PracticeView } from '../worker/practiceBench';
+import { usePracticeRecord } from './usePracticeRecord';
+
+/** What was done in the exercise under way, kept in this browser: a reload goes on where it stood. */
+interface UnderWay {
+  readonly exercise: string;
+  readonly seed: number;
+  readonly actions: readonly BenchAction[];
+  readonly said: Declaration | null;
+}
+
+/** An exercise under way: everything is worked out beside the page from what was done so far. */
+export function usePractice(exercise: string, seed: number) {
+  const anew: UnderWay = { exercise, seed, actions: [], said: null };
+  const underWay = useLocalStorage<UnderWay>('yes-clear:bench', anew, { shallow: true });
+  if (underWay.value.exercise !== exercise || underWay.value.seed !== seed) underWay.value = anew;
+  const record = usePracticeRecord();
+  const units = usualUnits();
+  const view = shallowRef<PracticeView | null>(null);
+  const problem = ref<string | null>(null);
+  /** What stood in the way of the last thing asked; nothing came of it and no time passed. */
+  const refused = ref<string | null>(null);
+  const progress = ref<number | null>(null);
+  const busy = ref(false);
+  let running: Running<unknown> | null = null;
+  let gone = false;
+  onScopeDispose(() => {
+    gone = true;
+    running?.cancel();
+  });
+
+  /** Plays what was done with one thing more; kept only where it could be done. */
+  async function play(next: UnderWay): Promise<void> {
+    if (busy.value) return;
+    busy.value = true;
+    try {
+      const job = start('practice', { ...next, units }, (share) => (progress.value = share));
+      running = job;
+      const outcome = await job.result;
+      if (outcome === null || gone) return;
+      problem.value = outcome.ok ? null : outcome.error.message;
+      if (!outcome.ok) return;
+      refused.value = outcome.value.refused;
+      if (outcome.value.refused === null) underWay.value = next;
+      view.value = outcome.value;
+      if (outcome.value.judged && next.said) record.add({ exercise, seed, said: next.said, view: outcome.value });
+    } catch (failure) {
+      problem.value = failure instanceof Error ? failure.message : String(failure);
+    } finally {
+      running = null;
+      progress.value = null;
+      busy.value = false;
+    }
+  }
+  void play(underWay.value);
+  return {
+    view,
+    units,
+    problem,
+    refused,
+    progress,
+    busy,
+    act: (action: BenchAction) => play({ ...underWay.value, actions: [...underWay.value.actions, action] }),
+    declare: (said: Declaration) => play({ ...underWay.value, said }),
+    restart: () => play(anew),
+    over: computed(() => view.value?.judged != null),
+  };
+}
