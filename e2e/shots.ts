@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { fileURLToPath } from 'node:url';
-import { choose, enter, firstVisit } from './steps';
+import { enter, firstVisit } from './steps';
 
 const FOLDER = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
 const CORAL = '/system/demo-coral-nursery';
@@ -30,7 +30,6 @@ const jugs = (page: Page) => async (): Promise<void> => {
 
 test('rounds', ({ page }) => shoot(page, 'rounds', '/', DESK));
 test('water', ({ page }) => shoot(page, 'water', `${CORAL}/water`, DESK));
-test('report', ({ page }) => shoot(page, 'water-report', `${CORAL}/water`, DESK, () => choose(page, 'Sample of', /August/)));
 test('first visit', async ({ page }) => {
   await page.setViewportSize({ width: 1280, height: 980 });
   await page.clock.setFixedTime(new Date('2026-11-23T10:00:00Z'));
@@ -43,11 +42,6 @@ test('first visit', async ({ page }) => {
 test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK));
 test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));
 test('skid', ({ page }) => shoot(page, 'train-skid', '/system/demo-lab-skid/train?lens=membrane', { width: 1280, height: 1020 }));
-test('more water', ({ page }) =>
-  shoot(page, 'more-water', '/system/demo-coral-nursery/train', { width: 1280, height: 1100 }, async () => {
-    await page.keyboard.press('m');
-    await expect(page.getByRole('row', { name: /Longer hours/ })).toBeVisible();
-  }));
 test('resin', ({ page }) =>
   shoot(page, 'train-resin', `${VAN}/train`, { width: 1280, height: 1130 }, async () => {
     await page.getByRole('button', { name: /^Resin, stage/ }).click();
@@ -65,6 +59,19 @@ test('build on a phone', ({ page }) => shoot(page, 'phone-build', `${CORAL}/buil
 const searched = (page: Page) => (): Promise<void> => page.getByRole('region', { name: 'What to do next' }).waitFor();
 test('faults', ({ page }) => shoot(page, 'faults', `${VAN}/faults`, DESK, searched(page)));
 test('faults on a phone', ({ page }) => shoot(page, 'phone-faults', `${VAN}/faults`, PHONE, searched(page)));
+const atTheRig = (page: Page) => async (): Promise<void> => {
+  for (const tool of [/^Read the probes/, /^Gauge/, /^Thermometer/, /^Jug under the product/, /^Each element alone/]) {
+    await page.getByRole('button', { name: tool }).click({ timeout: 60_000 });
+    await page.waitForTimeout(900);
+  }
+  await page.evaluate(() => window.scrollTo({ top: 0 }));
+};
+test('practice', ({ page }) => shoot(page, 'practice', '/practice/11/1', DESK, atTheRig(page)));
+const probesOnce = (page: Page) => async (): Promise<void> => {
+  await page.getByRole('button', { name: /^Read the probes/ }).click({ timeout: 60_000 });
+  await page.waitForTimeout(900);
+};
+test('practice on a phone', ({ page }) => shoot(page, 'phone-practice', '/practice/5/1', PHONE, probesOnce(page)));
 test('log on a phone', ({ page }) => shoot(page, 'phone-log', `${CORAL}/log`, PHONE));
 test('reading on a phone', ({ page }) =>
   shoot(page, 'phone-reading', `${CORAL}/log`, PHONE, async () => {

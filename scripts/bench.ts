@@ -19,6 +19,7 @@ import { readReport } from '../core/report';
 import { calciteState, characterWater, completeWater, settleWater } from '../core/water';
 
 import { columnRows } from './benchColumn';
+import { faultRows } from './benchFaults';
 import { recordsRows } from './benchRecords';
 import { roundsRows } from './benchRounds';
 import { median, must, time, type Row } from './benchKit';
@@ -280,7 +281,7 @@ async function browserRows(): Promise<Row[]> {
 }
 
 const figure = (value: number): string => (value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toFixed(2));
-const rows = [...nodeRows(), ...columnRows(), ...(await browserRows())];
+const rows = [...nodeRows(), ...columnRows(), ...faultRows(), ...(await browserRows())];
 const table = rows.map(
   (row) => `| ${row.what} | ${figure(row.median)} ${row.unit} | ${row.limit === null ? '' : `${row.limit} ${row.unit}`} | ${row.note} |`,
 );

@@ -5,6 +5,7 @@ export { diagnose, ranked, type CauseOdds, type Diagnosis, type FaultAnswer, typ
 export { bandAt, evidenceFor, soundBand, type Band, type Evidence } from './evidence';
 export { foresee, isKind, nextChecks, separatedBy, type Available, type NextCheck } from './nextCheck';
 export { KIND_IDS, kindIssue, PPM_PER_USCM, READING_KINDS, unscaled, YES_NO_CHECKS, type KindId, type YesNoId } from './kinds';
+export { pairsFor, type CausePair } from './pairs';
 export { ownCountWeight } from './prior';
 export { buildNodes, nodeSteps, type NodeTable } from './nodes';
 export { CHECK_WORDS, KIND_WORDS, type CheckWords, type KindWords } from './words';

@@ -2,7 +2,7 @@ import { monotoneCurve, runToEnd } from '../numeric';
 import { ok, type Outcome } from '../quantity';
 import type { Hypothesis } from './hypothesis';
 import { KIND_IDS, READING_KINDS, ownSd, scaled, unscaled, type KindId } from './kinds';
-import { plainTruth, SOLVED_KINDS, type Rig, type RigChange, type Solved, type Truth } from './rig';
+import { plainTruth, SOLVED_KINDS, type Rig, type RigChange, type Solved, type SolvedKind, type Truth } from './rig';
 import { SHARED, SOLVED_SHARED, type SharedError, type SharedSd } from './shared';
 
 /** One cause at one severity: what each reading would be, and how what is not exactly known moves it. */
@@ -78,8 +78,11 @@ export function together(a: RigChange, b: RigChange): RigChange {
 }
 
 const toScale = (solved: Solved): Float64Array => Float64Array.from(SOLVED_KINDS, (kind) => scaled(kind, solved[kind]));
-const fromScale = (u: ArrayLike<number>): Solved =>
-  Object.fromEntries(SOLVED_KINDS.map((kind, i) => [kind, unscaled(kind, u[i]!)])) as unknown as Solved;
+function fromScale(u: ArrayLike<number>): Solved {
+  const solved = {} as Record<SolvedKind, number>;
+  for (let i = 0; i < SOLVED_KINDS.length; i++) solved[SOLVED_KINDS[i]!] = unscaled(SOLVED_KINDS[i]!, u[i]!);
+  return solved;
+}
 
 /** What the solver says over the severities of one cause: a curve of each quantity, and how the errors move it. */
 interface Course {
@@ -184,27 +187,49 @@ function nodeAt(
     const truth = plainTruth(rig, fromScale(u));
     return reads ? { ...truth, ...reads(severity, truth) } : truth;
   };
-  const truth = truthOf(solved);
-  const expected = Float64Array.from(KIND_IDS, (kind) => scaled(kind, truth[kind]));
+  return nodeOf(index, severity, truthOf(solved), shared, (error, way) =>
+    truthOf(solved.map((u, i) => u + way * solvedMoved[i * SOLVED_SHARED.length + error]!)),
+  );
+}
+
+/**
+ * A node on what would be read at it; its cell is not laid down yet.
+ *
+ * @param shifted what would be read with one of the solved errors a standard deviation up or down, by its place
+ * @param wanted kinds that are asked for; the others are left at nothing
+ */
+export function nodeOf(
+  hypothesis: number,
+  severity: number,
+  truth: Truth,
+  shared: SharedSd,
+  shifted: (error: number, way: 1 | -1) => Truth,
+  wanted: ReadonlySet<KindId> | null = null,
+): Node {
+  const places = KIND_IDS.flatMap((kind, i) => (wanted && !wanted.has(kind) ? [] : [[kind, i] as const]));
+  const each = (of: (kind: KindId) => number): Float64Array => {
+    const list = new Float64Array(KIND_IDS.length);
+    for (const [kind, i] of places) list[i] = of(kind);
+    return list;
+  };
   const moved = new Float64Array(KIND_IDS.length * SHARED.length);
   for (let j = 0; j < SOLVED_SHARED.length; j++) {
-    const shifted = (way: number): Truth => truthOf(solved.map((u, i) => u + way * solvedMoved[i * SOLVED_SHARED.length + j]!));
-    const [high, low] = [shifted(1), shifted(-1)];
-    KIND_IDS.forEach((kind, i) => (moved[i * SHARED.length + j] = (scaled(kind, high[kind]) - scaled(kind, low[kind])) / 2));
+    const [high, low] = [shifted(j, 1), shifted(j, -1)];
+    for (const [kind, i] of places) moved[i * SHARED.length + j] = (scaled(kind, high[kind]) - scaled(kind, low[kind])) / 2;
   }
-  KIND_IDS.forEach((kind, i) => {
+  for (const [kind, i] of places) {
     const { instrument, floor } = READING_KINDS[kind];
-    if (!instrument || floor === null) return;
+    if (!instrument || floor === null) continue;
     const x = truth[kind];
     moved[i * SHARED.length + SHARED.indexOf(instrument)] = (shared[instrument] * x) / Math.max(x + floor, 1e-9);
-  });
+  }
   return {
-    hypothesis: index,
+    hypothesis,
     severity,
-    expected,
+    expected: each((kind) => scaled(kind, truth[kind])),
     moved,
     cell: new Float64Array(KIND_IDS.length),
-    ownSd: Float64Array.from(KIND_IDS, (kind) => ownSd(kind, truth[kind])),
+    ownSd: each((kind) => ownSd(kind, truth[kind])),
   };
 }
 

@@ -38,6 +38,9 @@ export function unitRig(site: UnitOnSite): Outcome<Rig> {
   });
 }
 
+/** The unit's own flows behind what was read of it: the next solve beside it starts from there. */
+const FLOWS = new WeakMap<Solved, UnitFlows>();
+
 function solveChanged(site: UnitOnSite, sound: UnitFlows, elements: number, change: RigChange, beside?: Solved): Outcome<Solved> {
   const { conditions: at, feed } = site;
   const { lineShare = 1, warmerC = 0, feedShare = 1, filterShare = 0, backBar = 0, pumpShare = 1, recycleShare = 1 } = change;
@@ -63,7 +66,10 @@ function solveChanged(site: UnitOnSite, sound: UnitFlows, elements: number, chan
     ...(site.unit.recycleKv && { recycleKv: site.unit.recycleKv * recycleShare }),
     defects: together({ defects }, change).defects ?? {},
   };
-  const solved = solveUnitFlows(unit, strong, conditions, site.slices, sound);
+  // What a shared error does is the difference of two such solves: where plenty is left to waste, half the slices tell it as well.
+  const even = beside !== undefined && beside.wasteFlow > beside.productFlow && !change.defects?.slip;
+  const slices = even && site.slices ? Math.ceil(site.slices / 2) : site.slices;
+  const solved = solveUnitFlows(unit, strong, conditions, slices, (beside && FLOWS.get(beside)) ?? sound);
   if (!solved.ok) return solved;
   const open =
     conditions.permeatePressureBar > 0 && !beside
@@ -71,6 +77,7 @@ function solveChanged(site: UnitOnSite, sound: UnitFlows, elements: number, chan
       : solved;
   if (!open.ok) return open;
   const read = readOf(site, solved.value, open.value, { linePressureBar, temperatureC, elements, strong });
+  FLOWS.set(read, solved.value);
   const opened = beside && beside.productFlow > 0 ? beside.openFlow / beside.productFlow : 1;
   return ok(beside ? { ...read, openFlow: read.productFlow * opened } : read);
 }

@@ -5,7 +5,7 @@ import { computed, ref, watch } from 'vue';
 import QuantityField from '../kit/QuantityField.vue';
 import type { FaultsFound } from '../worker/faultSearch';
 import ForeseenPlot from './ForeseenPlot.vue';
-import { bandText, faultName, readingText } from '../kit/faultText';
+import { bandText, faultName, oddsText, readingText } from '../kit/faultText';
 import type { FaultSearch } from './useFaultSearch';
 
 /** The check that tells most a minute, what each leading cause would read, and where its answer goes. */
@@ -35,6 +35,13 @@ const lead = computed(() => {
       return 'Best next check';
   }
 });
+/** The likeliest pairs of causes, where no single one fits. */
+const NAMED_PAIRS = 2;
+const pairs = computed(() =>
+  props.found.pairs
+    .slice(0, NAMED_PAIRS)
+    .map(({ ids, probability }) => `${ids.map((id) => `“${faultName(id)}”`).join(' and ')} (${oddsText(probability)} of the pairs tried)`),
+);
 const again = computed(() => props.found.again.map((i) => props.found.known[i]!));
 const value = ref<number | null>(null);
 watch(
@@ -79,6 +86,9 @@ const others = computed(() => props.found.others.slice(0, all.value ? undefined 
       <p v-if="props.found.decision === 'nothingFits'">
         No cause that is known fits all of this. Before anything is changed, read again:
         {{ again.map((one) => `${KIND_WORDS[one.kind].label} (${readingText(one.kind, one.value, units)})`).join(' and ') }}.
+      </p>
+      <p v-if="pairs.length > 0">
+        If they stand, two causes at once would fit: {{ pairs.join('; or ') }}. Mend one, and measure again before the other.
       </p>
       <p v-else>
         {{ KIND_WORDS[again[0]!.kind].label }} {{ readingText(again[0]!.kind, again[0]!.value, units) }} does not go with what else was

@@ -11,6 +11,7 @@ import {
   isKind,
   nextChecks,
   nodeSteps,
+  pairsFor,
   notExcluded,
   ownCountWeight,
   ranked,
@@ -18,6 +19,7 @@ import {
   soundBand,
   unscaled,
   type Band,
+  type CausePair,
   type CauseOdds,
   type Decision,
   type Diagnosis,
@@ -76,6 +78,8 @@ export interface FaultsFound {
   readonly decision: Decision['kind'];
   /** Places of what was read that should be read again, or that fit nothing. */
   readonly again: readonly number[];
+  /** Two causes at once that would explain what no single one does; none where one does. */
+  readonly pairs: readonly CausePair[];
   /** The likeliest cause; and the one whose remedy is called for or worth a trial. */
   readonly lead: string;
   readonly mend: { readonly id: string; readonly probability: number } | null;
@@ -141,6 +145,8 @@ function found(asked: FaultsAsked, ground: SearchGround, table: NodeTable): Outc
   const diagnosis = outcome.value;
   const checks = nextChecks(table, diagnosis, ground.available);
   const decision = decide(table, diagnosis, checks);
+  const pairs = decision.kind === 'nothingFits' ? pairsFor(table, diagnosis) : ok([]);
+  if (!pairs.ok) return pairs;
   const order = ranked(diagnosis);
   const place = (id: string): number => table.hypotheses.findIndex((one) => one.id === id);
   const lead = order[0]!.id;
@@ -163,6 +169,7 @@ function found(asked: FaultsAsked, ground: SearchGround, table: NodeTable): Outc
     }),
     ranking: order.filter(({ probability }) => probability >= LEAST_SHOWN),
     decision: decision.kind,
+    pairs: pairs.value,
     again: again.map((i) => places[i]!),
     lead,
     mend:

@@ -20,7 +20,6 @@ export const VALVES = {
   pressure: { label: 'Pressure', positions: ['working', 'low', 'none'], minutes: 1.5 },
 } as const;
 export type ValveId = keyof typeof VALVES;
-const VALVE_IDS = Object.keys(VALVES) as readonly ValveId[];
 export type Valves = { readonly [V in ValveId]: (typeof VALVES)[V]['positions'][number] };
 export const AT_START: Valves = { feed: 'open', pump: 'on', release: 'shut', line: 'on', outlet: 'to drain', pressure: 'working' };
 
