@@ -66,6 +66,10 @@ for (const viewport of [
       .toBe(1);
     await page.getByRole('button', { name: 'Take back' }).click();
     await expect.poll(async () => (await storedNotes(page, VAN)).filter((note) => note.includes('Found:')).length).toBe(0);
+    // The work itself has its runbook, with the part already chosen.
+    await expect(page.getByRole('link', { name: /^Runbook: change / })).toHaveAttribute('href', /build\?part=sediment/);
+    await page.goto('/system/demo-lab-skid/build?part=membrane');
+    await expect(page.getByLabel('Part to change')).toHaveValue('membrane');
   });
 
 test('a yes or no is answered and taken back; what no meter sees is named with its kit', async ({ page }) => {

@@ -3,7 +3,7 @@
  * Node figures time core functions; browser figures time the built app in Debian's Chromium.
  */
 import { execFileSync } from 'node:child_process';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { cpus, totalmem } from 'node:os';
 import { fileURLToPath } from 'node:url';
@@ -23,6 +23,7 @@ import { faultRows } from './benchFaults';
 import { recordsRows } from './benchRecords';
 import { roundsRows } from './benchRounds';
 import { median, must, time, type Row } from './benchKit';
+import { writePart } from './benchPaper';
 
 const DIST = fileURLToPath(new URL('../app/dist', import.meta.url));
 const LONG_REPORT = Array.from({ length: 1000 }, (_, i) => `Parameter ${i}\tmg/l\t${i}`).join('\n');
@@ -285,15 +286,13 @@ const rows = [...nodeRows(), ...columnRows(), ...faultRows(), ...(await browserR
 const table = rows.map(
   (row) => `| ${row.what} | ${figure(row.median)} ${row.unit} | ${row.limit === null ? '' : `${row.limit} ${row.unit}`} | ${row.note} |`,
 );
-const text = `# Benchmarks
-
-Medians of one run of \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}, on ${cpus()[0]?.model ?? 'an unnamed processor'} (${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB), Node ${process.version}.
+const text = `Medians of one run of \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}, on ${cpus()[0]?.model ?? 'an unnamed processor'} (${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB), Node ${process.version}.
 
 | What | Median | Limit | How |
 |---|---|---|---|
 ${table.join('\n')}
 `;
-writeFileSync(fileURLToPath(new URL('../docs/benchmarks.md', import.meta.url)), text);
+writePart('# Benchmarks', text);
 console.log(text);
 const over = rows.filter((row) => row.limit !== null && !(row.median <= row.limit));
 if (over.length > 0) {

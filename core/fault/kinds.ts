@@ -106,6 +106,20 @@ export const READING_KINDS = {
 export type KindId = keyof typeof READING_KINDS;
 export const KIND_IDS = Object.keys(READING_KINDS) as readonly KindId[];
 
+/** What a figure uses up, EUR (common practice); a meter uses nothing. */
+const USED_EUR: Partial<Record<KindId, number>> = { pH: 0.15, softHardness: 0.3, blendHardness: 0.3, shutHardness: 0.3 };
+
+/** What an hour of work costs, EUR (product assumption). */
+export const HOURLY_RATE = 45;
+/** Minutes of work that money stands for. */
+export const minutesOf = (money: number): number => (60 * money) / HOURLY_RATE;
+
+/** Minutes of work that a check's strips and drops stand for. */
+export function kitMinutes(check: KindId | YesNoId): number {
+  const used = check in YES_NO_CHECKS ? (YES_NO_CHECKS[check as YesNoId] as YesNoCheck).usesEur : USED_EUR[check as KindId];
+  return minutesOf(used ?? 0);
+}
+
 /** A gauge that reads nothing is taken for this, so that its logarithm is finite. */
 const LEAST = 1e-3;
 
@@ -148,19 +162,21 @@ export interface YesNoCheck {
   readonly falseYes: number;
   /** A look or a question: asked before anything that is only a little better. */
   readonly free?: true;
+  /** What it uses up, EUR (common practice). */
+  readonly usesEur?: number;
 }
 
 /** Kits, looks and questions (rates are product assumptions). */
 export const YES_NO_CHECKS = {
-  chlorineStrip: { minutes: 3, falseYes: 0.03 },
-  silicaKit: { minutes: 5, falseYes: 0.03 },
-  ammoniaKit: { minutes: 5, falseYes: 0.03 },
+  chlorineStrip: { minutes: 3, falseYes: 0.03, usesEur: 0.4 },
+  silicaKit: { minutes: 5, falseYes: 0.03, usesEur: 1.2 },
+  ammoniaKit: { minutes: 5, falseYes: 0.03, usesEur: 0.8 },
   drainWhenFull: { minutes: 5, falseYes: 0.02 },
   lookConnections: { minutes: 2, falseYes: 0.02, free: true },
   inspectSeals: { minutes: 20, falseYes: 0.04 },
   askFirstMinute: { minutes: 0.5, falseYes: 0.15, free: true },
   // Beyond that set.
-  freeChlorineStrip: { minutes: 3, falseYes: 0.03 },
+  freeChlorineStrip: { minutes: 3, falseYes: 0.03, usesEur: 0.4 },
   countStarts: { minutes: 10, falseYes: 0.05 },
   lampCheck: { minutes: 2, falseYes: 0.05 },
   liftHose: { minutes: 5, falseYes: 0.05 },

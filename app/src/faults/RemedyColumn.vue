@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { CHECK_WORDS, faultOf, KIND_WORDS } from '@yes-clear/core/fault';
-import type { System } from '@yes-clear/core/file';
+import { allStages, type System } from '@yes-clear/core/file';
 import { inSentence } from '@yes-clear/core/quantity';
+import { kindOf } from '@yes-clear/core/stage';
 import { computed } from 'vue';
 import { useNotice } from '../kit/useNotice';
 import { useUndo } from '../kit/useUndo';
@@ -20,6 +21,12 @@ const saving = useSaving();
 const undo = useUndo();
 const cause = computed(() => props.found.mend?.id ?? props.found.lead);
 const fault = computed(() => faultOf(cause.value));
+/** The stage that is worked on, where a part of it is changed: its runbook begins with it. */
+const stage = computed(() =>
+  fault.value && fault.value.cost.parts.length > 0
+    ? (allStages(props.system.train).find((one) => kindOf(one).faults(one).includes(fault.value!.id)) ?? null)
+    : null,
+);
 const isHealthy = computed(() => cause.value === 'healthy');
 const standing = computed(() => props.found.known.filter(({ struck }) => !struck));
 /** One reading that carries it all is named, where it may be bad. */
@@ -107,7 +114,9 @@ async function itWas(): Promise<void> {
   </article>
   <div class="row">
     <button class="button primary" type="button" @click="itWas">{{ isHealthy ? 'It was nothing' : 'It was this' }}</button>
-    <RouterLink class="button" :to="{ name: 'build', params: { id: system.id } }">Runbook in Build</RouterLink>
+    <RouterLink class="button" :to="{ name: 'build', params: { id: system.id }, query: stage ? { part: stage.id } : {} }">
+      {{ stage ? `Runbook: change ${inSentence(stage.name)}` : 'Runbook in Build' }}
+    </RouterLink>
   </div>
   <p v-for="one in found.leftOut" :key="one.id" class="small muted">{{ faultName(one.id) }} is not looked for here: {{ one.why }}</p>
 </template>

@@ -9,6 +9,7 @@ import {
   groundAsPlanned,
   hypothesesOf,
   isKind,
+  kitMinutes,
   nextChecks,
   nodeSteps,
   pairsFor,
@@ -143,7 +144,7 @@ function found(asked: FaultsAsked, ground: SearchGround, table: NodeTable): Outc
   const outcome = diagnose(table, standingReadings, asked.answers);
   if (!outcome.ok) return outcome;
   const diagnosis = outcome.value;
-  const checks = nextChecks(table, diagnosis, ground.available);
+  const checks = nextChecks(table, diagnosis, ground.available, kitMinutes);
   const decision = decide(table, diagnosis, checks);
   const pairs = decision.kind === 'nothingFits' ? pairsFor(table, diagnosis) : ok([]);
   if (!pairs.ok) return pairs;

@@ -2,7 +2,7 @@ export { act, replay, runs, type BenchAction, type BenchEntry, type BenchReading
 export { EXERCISES, exerciseOf, FREE_PLAY, type Exercise } from './exercises';
 export { HARMS, type HarmId } from './harm';
 export { hintOf, isIdle, judge, pathOf, toldApart, type Declaration, type Judgement, type Path, type PathStep } from './judge';
-export { HOURLY_RATE, minutesOf, priceOf, repairOf, REPAIRS, repairsFor, type RepairId } from './repairs';
+export { priceOf, repairOf, REPAIRS, repairsFor, type RepairId } from './repairs';
 export { startBench, type BenchState } from './state';
 export {
   BENCH_SYSTEMS,

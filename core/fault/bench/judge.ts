@@ -2,12 +2,12 @@ import { fail, ok, type Outcome } from '../../quantity';
 import type { FaultId } from '../../stage';
 import { actionOf, decide, LEAST_BITS, remedyOdds, sureOf } from '../decide';
 import { diagnose, ranked, type Diagnosis, type FaultAnswer, type FaultReading } from '../diagnose';
-import type { KindId, YesNoId } from '../kinds';
+import { kitMinutes, minutesOf, type KindId, type YesNoId } from '../kinds';
 import { isKind, nextChecks, separatedBy } from '../nextCheck';
 import { act, type BenchEntry } from './act';
 import type { Exercise } from './exercises';
 import { HARMS, type HarmId } from './harm';
-import { mendingEffort, minutesOf, repairOf, type RepairId } from './repairs';
+import { mendingEffort, repairOf, type RepairId } from './repairs';
 import { startBench, type BenchState, type Hidden } from './state';
 import type { Bench } from './systems';
 
@@ -193,7 +193,7 @@ export function optimalPath(bench: Bench, exercise: Exercise, seed: number): Out
 
 /** The check to be made next on what is known; null where what is to be done is plain. */
 export function hintOf({ table, ground }: Bench, known: Diagnosis): KindId | YesNoId | null {
-  const decision = decide(table, known, nextChecks(table, known, ground.available));
+  const decision = decide(table, known, nextChecks(table, known, ground.available, kitMinutes));
   switch (decision.kind) {
     case 'remedy':
     case 'trial':

@@ -1,4 +1,5 @@
 import type { FaultId } from '../../stage';
+import { minutesOf } from '../kinds';
 import type { SharedError } from '../shared';
 
 /** What can be fitted or put right on the bench: minutes for one person, money for the parts, and what it mends. */
@@ -87,11 +88,6 @@ export const NOTHING_TO_MEND: readonly FaultId[] = ['healthy', 'coldWater', 'fee
 /** Repairs a rig can have, by the causes it can have. */
 export const repairsFor = (ids: readonly string[]): RepairId[] =>
   REPAIR_IDS.filter((id) => repairOf(id).mends.some((fault) => ids.includes(fault)));
-
-/** What an hour of work costs on the bench, EUR (product assumption). */
-export const HOURLY_RATE = 45;
-/** Minutes of work that money stands for. */
-export const minutesOf = (money: number): number => (60 * money) / HOURLY_RATE;
 
 /** What a repair's parts cost on a rig of so many elements, EUR. */
 export const priceOf = (id: RepairId, elements: number): number => {

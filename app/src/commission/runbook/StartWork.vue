@@ -1,13 +1,16 @@
 <script setup lang="ts">
 import { WORK_LABELS } from '@yes-clear/core/commission';
 import { computed, ref } from 'vue';
+import { useRoute } from 'vue-router';
 import { dayOfYear } from '../../time/dates';
 import { inSentence, listed } from '@yes-clear/core/quantity';
 import { useRunbook } from './useRunbook';
 
 /** Between two pieces of work: what was done last, and what can be begun. */
 const book = useRunbook();
-const part = ref('');
+/** Whoever comes from a fault has the part in hand. */
+const wanted = useRoute().query['part'];
+const part = ref(typeof wanted === 'string' && book.changeable.value.some(({ id }) => id === wanted) ? wanted : '');
 const over = computed(() => (book.system.value?.build.works ?? []).filter(({ endedAt }) => endedAt !== null).toReversed());
 const nameOf = (id: string | null): string => {
   const stage = book.changeable.value.find((one) => one.id === id);

@@ -1,0 +1,20 @@
+import { readFileSync, writeFileSync } from 'node:fs';
+import { fileURLToPath } from 'node:url';
+
+/** docs/benchmarks.md, of which each measuring command writes a part of its own. */
+const PAPER = fileURLToPath(new URL('../docs/benchmarks.md', import.meta.url));
+/** Parts in their order, each under its own heading. */
+const HEADINGS = ['# Benchmarks', '## How truly faults are told'] as const;
+
+/** Writes one part anew and leaves the others as they stand. */
+export function writePart(heading: (typeof HEADINGS)[number], text: string): void {
+  const old = readFileSync(PAPER, 'utf8');
+  const parts = HEADINGS.map((one) => {
+    if (one === heading) return `${one}\n\n${text.trim()}\n`;
+    const from = old.indexOf(`${one}\n`);
+    if (from < 0) return '';
+    const next = old.indexOf('\n## ', from + 1);
+    return old.slice(from, next < 0 ? undefined : next + 1).trimEnd() + '\n';
+  });
+  writeFileSync(PAPER, parts.filter((part) => part !== '').join('\n'));
+}
