@@ -18,7 +18,7 @@ const CORE = [
   ['template', 'train', 'recording'],
   ['advice'],
   ['commission', 'log'],
-  ['fault'],
+  ['fault', 'choice', 'year'],
 ].map((floor) => floor.map((room) => `core/${room}`));
 const APP = [
   ['descent', 'time'],

@@ -6,6 +6,7 @@ export { posterior, type Estimate, type Observed } from './posterior';
 export { lineAt, lineBetween, robustLine, slopeOf, type FittedLine, type LinePoint } from './robustLine';
 export { mean, median, middleSpread, normalSpread } from './middle';
 export { seeded, type Seeded } from './seeded';
+export { shiftedPoint, SOBOL_DIMENSIONS, sobolPoints } from './sobol';
 export { normalPoints, type NormalPoints } from './gaussHermite';
 export { monotoneCurve } from './monotone';
 export { entropyBits, logSumExp } from './logs';

@@ -1,0 +1,23 @@
+export {
+  breakEvenVolume,
+  capitalRecovery,
+  equivalentAnnualCost,
+  presentValue,
+  presentValueEven,
+  presentValueRenewals,
+  renewalsWithin,
+  type Route,
+} from './money';
+export { dominates, inSteps, kneeOfTwo, nearestToIdeal, paretoFront, paretoRanks, type Knee } from './front';
+export {
+  beats,
+  quantileOf,
+  sampleInputs,
+  spreadOf,
+  surelyWord,
+  USUAL_SAMPLING,
+  type Sampling,
+  type Spread,
+  type UncertainInput,
+} from './uncertain';
+export { turningsOf, type Turning, type TurningRange, type Turnings } from './turning';
