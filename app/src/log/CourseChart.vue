@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent } from 'vue';
+import { computed } from 'vue';
+import LineChart from '../kit/chart/LineChart.vue';
 import { DAY_MS, THIN } from '@yes-clear/core/quantity';
 import type { ChartMark } from '../kit/chart/house';
 import type { TimeWindow } from '../kit/chart/useTimeWindow';
@@ -16,7 +17,6 @@ const props = defineProps<{
   work: readonly ChartMark[];
   label: string;
 }>();
-const LineChart = defineAsyncComponent(() => import('../kit/chart/LineChart.vue'));
 const unnamed = computed(() => props.work.map(({ at }) => ({ at, text: '' })));
 const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN}%`;
 </script>
@@ -38,7 +38,6 @@ const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN
       today-text=""
       :format="percent"
       :label="label"
-      late
     />
   </div>
 </template>

@@ -3,7 +3,8 @@ import { DAY_MS, DAYS_PER_MONTH, inSentence, THIN } from '@yes-clear/core/quanti
 import { longDay, shortDay } from '../time/dates';
 import { isLikelyDate, type Reading } from '@yes-clear/core/file';
 import { readingsCsv } from '@yes-clear/core/log';
-import { computed, defineAsyncComponent, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
+import LineChart from '../kit/chart/LineChart.vue';
 import FindingsList from '../kit/FindingsList.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
@@ -12,6 +13,7 @@ import { useQuickReading } from '../kit/useQuickReading';
 import DoubtList from '../kit/DoubtList.vue';
 import { useNotice } from '../kit/useNotice';
 import { useOpenSystem } from '../system/openSystem';
+import { useAfterFrame } from '../kit/useAfterFrame';
 import { useUndo } from '../kit/useUndo';
 import { removeReading } from '../store/readings';
 import { useSaving } from '../store/saving';
@@ -30,7 +32,6 @@ import UpkeepPanel from './UpkeepPanel.vue';
 import MetersPanel from './MetersPanel.vue';
 
 /** Log: a line a reading, three charts, and what they say. */
-const LineChart = defineAsyncComponent(() => import('../kit/chart/LineChart.vue'));
 const current = useOpenSystem();
 const { system, readings, solved, now } = current;
 const tracking = computed(() => solved.value?.tracking ?? null);
@@ -76,6 +77,8 @@ const outliers = computed(
   () => new Set((membrane.value?.points ?? []).filter(({ outlier }) => outlier.water || outlier.salt).map(({ readingId }) => readingId)),
 );
 const against = computed(() => (membrane.value?.reference.from === 'handOver' ? 'of the hand-over' : 'of the first readings'));
+/** What stands below the first chart is made once that one is seen. */
+const below = useAfterFrame(() => readings.value.length > 0);
 /** The log's time, shown by every chart together: from the first reading to two months ahead. */
 const AHEAD_DAYS = 60;
 const time = useTimeWindow(() => ({ from: from.value, until: today.value + AHEAD_DAYS * DAY_MS }));
@@ -145,7 +148,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
             label="Conductivity at each probe over time"
           />
         </section>
-        <section v-if="output || salt" class="sheet panel pair" :class="{ two: output && salt }">
+        <section v-if="below && (output || salt)" class="sheet panel pair" :class="{ two: output && salt }">
           <CourseChart v-if="output" v-bind="courseProps" :course="output" :limit="85" label="Membrane output over time">
             Membrane output, at 25{{ THIN }}°C and design pressure
             <span data-testid="output">{{ output.says }} {{ against }} · clean or replace below 85{{ THIN }}%</span>
@@ -154,7 +157,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
             Salt through it <span data-testid="salt">{{ salt.says }} {{ against }} · inspect above 115{{ THIN }}%</span>
           </CourseChart>
         </section>
-        <section v-else-if="used" class="sheet panel">
+        <section v-else-if="below && used" class="sheet panel">
           <h2>
             Water used a day <span>{{ system.units.volume }}, by the product meter</span>
           </h2>
@@ -168,10 +171,9 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
             :window="time"
             :format="volume"
             label="Water used a day over time"
-            late
           />
         </section>
-        <section v-if="resin && tracking" class="sheet panel">
+        <section v-if="below && resin && tracking" class="sheet panel">
           <h2>
             {{ tracking.name }} left <span data-testid="resin-left">{{ left }}</span>
           </h2>
@@ -186,13 +188,13 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
             :window="time"
             :format="percent"
             :label="`Resin left: ${left}`"
-            late
           />
         </section>
-        <MetersPanel :recordings="recordings" />
-        <UpkeepPanel />
-        <WorkPanel @write="working = true" />
+        <MetersPanel v-if="below" :recordings="recordings" />
+        <UpkeepPanel v-if="below" />
+        <WorkPanel v-if="below" @write="working = true" />
         <ReadingTable
+          v-if="below"
           :system="system"
           :readings="readings"
           :outliers="outliers"

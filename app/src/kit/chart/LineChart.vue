@@ -16,7 +16,7 @@ import {
   type ChartOptions,
 } from 'chart.js';
 import annotation from 'chartjs-plugin-annotation';
-import { computed, onMounted, ref, useTemplateRef, watch } from 'vue';
+import { computed, useTemplateRef, watch } from 'vue';
 import { Line } from 'vue-chartjs';
 import {
   annotationsOf,
@@ -54,8 +54,6 @@ const props = defineProps<{
   /** Moments and levels worth a mark. */
   moments?: readonly ChartMark[];
   levels?: readonly number[];
-  /** Below the first chart of a page: drawn once that one is seen. */
-  late?: boolean;
   /** Marks along the foot in place of the months, as text and place. */
   marks?: readonly { readonly value: number; readonly text: string }[];
 }>();
@@ -72,10 +70,6 @@ Chart.register(
   endLabels,
   hoverLine,
 );
-const ready = ref(!props.late);
-onMounted(() => {
-  if (!ready.value) requestAnimationFrame(() => setTimeout(() => (ready.value = true)));
-});
 const narrow = useMediaQuery('(max-width: 600px)');
 const colours = computed(() => houseColours());
 const holder = useTemplateRef<HTMLElement>('holder');
@@ -247,7 +241,7 @@ const options = computed(() => {
     @pointermove="pointed"
     @pointerleave="window?.point(null)"
   >
-    <Line v-if="ready" ref="line" :data="data" :options="options" :aria-label="label" />
+    <Line ref="line" :data="data" :options="options" :aria-label="label" />
   </div>
 </template>
 
