@@ -13,7 +13,7 @@ export {
 } from './classes';
 export type { UnitDefects } from './defects';
 export { permeabilityOf, sodiumChloride } from './derive';
-export { saltFactor } from './temperature';
+export { saltFactor, waterFactor } from './temperature';
 export { CLEAN } from './march';
 export type { MembraneUnit, UnitConditions, UnitFlows } from './model';
 export { solveUnitFlows } from './operation';

@@ -11,3 +11,23 @@ export {
   type VisitPlan,
 } from './bundle';
 export { stepTank, tankIssue, type TankSetting, type TankState, type TankStep } from './tank';
+export { daysLeft, passDay, type ChangeEvent, type CountedPart, type LateChange } from './counters';
+export { chebyshevTable, seasonAt, yearMean, YEAR_DAYS, type Season } from './season';
+export {
+  COST_LINES,
+  creepMeq,
+  limitThroughput,
+  meanConcentration,
+  PLAIN_POLICY,
+  resinOutlet,
+  simulateYears,
+  type CostLine,
+  type Costs,
+  type Creep,
+  type DayResponse,
+  type YearPart,
+  type YearPlant,
+  type YearPolicy,
+  type YearResin,
+  type YearRun,
+} from './simulate';

@@ -1,0 +1,307 @@
+import { fail, ok, type Outcome } from '../quantity';
+import { passDay, type ChangeEvent, type CountedPart, type Fill, type LateChange } from './counters';
+import { seasonAt, YEAR_DAYS, type Season } from './season';
+import { stepTank, tankIssue, type TankSetting, type TankState } from './tank';
+
+/** The coming years of a system, a day at a time: quality, output against need, changes of parts, and money (science of options, 7). */
+
+/** What the unit does on a day. */
+export interface DayResponse {
+  readonly productionLPerH: number;
+  /** Share of the feed's salt that passes. */
+  readonly passage: number;
+}
+/** Lines of cost, kept apart for display. */
+export const COST_LINES = ['resin', 'carbon', 'prefilters', 'membrane', 'water', 'sewer', 'energy', 'salt', 'visits', 'penalties'] as const;
+export type CostLine = (typeof COST_LINES)[number];
+export type Costs = Record<CostLine, number>;
+
+/** A part that is changed when a counter of its own is full. */
+export interface YearPart extends CountedPart {
+  readonly cost: number;
+  readonly line: CostLine;
+  /** Days it has behind it at the start. */
+  readonly agedDays?: number;
+}
+/** The polishing resin: its limit moves with the season, for the permeate does. */
+export interface YearResin {
+  readonly id: string;
+  /** What it holds at its goal if the permeate were there already, meq. */
+  readonly capacityMeq: number;
+  /** Stages of its front: the more, the sharper. */
+  readonly plates: number;
+  readonly goalPpm: number;
+  readonly cost: number;
+}
+/** What rests on the feed side creeps into the product side while the unit stands (membrane chapter, 13). */
+export interface Creep {
+  readonly feedSideL: number;
+  readonly productSideL: number;
+  /** Salt permeability times area, L/h. */
+  readonly permeationLPerH: number;
+}
+export interface YearPlant {
+  readonly response: (temperatureC: number, ageYears: number, strength: number) => DayResponse;
+  readonly recovery: number;
+  readonly temperature: Season;
+  /** Strength of the tap against its mean. */
+  readonly strength: Season;
+  readonly tapPpm: number;
+  readonly tapMeqL: number;
+  /** What loads the anion side whatever the membrane holds back, meq/L. */
+  readonly gasMeqL: number;
+  /** Litres wanted in each hour of a day. */
+  readonly demand: (day: number) => readonly number[];
+  readonly tank: (TankSetting & { readonly startFraction: number }) | null;
+  readonly resin: YearResin | null;
+  readonly membranePartId: string | null;
+  readonly parts: readonly YearPart[];
+  readonly creep: Creep | null;
+  readonly prices: {
+    readonly waterPerM3: number;
+    readonly sewerPerM3: number;
+    readonly energyPerKWh: number;
+    readonly visit: number;
+    readonly penaltyPerDay: number;
+    readonly penaltyPerEvent: number;
+  };
+  readonly runningKW: number;
+}
+export interface YearPolicy {
+  /** Changes along what falls due within so many days. */
+  readonly bundleDays: number;
+  /** One change that comes late. */
+  readonly missed: { readonly part: string; readonly which: number; readonly daysLate: number } | null;
+}
+export const PLAIN_POLICY: YearPolicy = { bundleDays: 0, missed: null };
+
+/** What a run of days came to. */
+export interface YearRun {
+  readonly days: number;
+  /** What leaves the resin at the end of each day, ppm; the permeate where there is none. */
+  readonly qualityPpm: Float64Array;
+  readonly madeL: Float64Array;
+  readonly deliveredL: Float64Array;
+  readonly unmetL: Float64Array;
+  /** What it could make in 24 hours. */
+  readonly couldMakeL: Float64Array;
+  readonly events: readonly ChangeEvent[];
+  readonly visits: number;
+  readonly monthly: readonly Costs[];
+  readonly total: Costs;
+  readonly totalCost: number;
+  readonly offSpecDays: number;
+  readonly offSpecL: number;
+  readonly worstPpm: number;
+  readonly runHours: number;
+  readonly starts: number;
+  readonly feedL: number;
+  readonly wasteL: number;
+  readonly loadMeq: number;
+  /** Resin's meq taken out in changes, and what is in the bed at the end. */
+  readonly takenOutMeq: number;
+  readonly inBedMeq: number;
+  readonly startLevelL: number;
+  readonly endLevelL: number;
+}
+
+const MONTH_DAYS = 30.4375;
+const MEQ_PER_MG_NACL = 1 / 58.443;
+/** A resin at its best lets this through, ppm. */
+const PUREST_PPM = 0.03;
+const MOST_DAYS = 3653;
+
+export const noCosts = (): Costs => Object.fromEntries(COST_LINES.map((line) => [line, 0])) as Costs;
+
+/** Throughput at which a resin passes its goal, against what it holds: more than 1 where the permeate is nearly there. */
+export const limitThroughput = (goalPpm: number, permeatePpm: number, plates: number): number =>
+  permeatePpm <= goalPpm ? 1 + 1 / plates : 1 + (1 + Math.log(goalPpm / permeatePpm)) / plates;
+
+/** What leaves a resin at a throughput against what it holds. */
+export const resinOutlet = (permeatePpm: number, throughput: number, plates: number): number =>
+  Math.max(PUREST_PPM, permeatePpm * Math.min(1, Math.exp(plates * (throughput - 1) - 1)));
+
+/** Salt that one start after a rest sends to the resin, meq. */
+export function creepMeq(
+  { feedSideL, productSideL, permeationLPerH }: Creep,
+  concentratePpm: number,
+  permeatePpm: number,
+  restedH: number,
+): number {
+  const together = feedSideL + productSideL;
+  const even = (feedSideL * concentratePpm + productSideL * permeatePpm) / together;
+  const tau = (feedSideL * productSideL) / (together * permeationLPerH);
+  return productSideL * (even - permeatePpm) * -Math.expm1(-restedH / tau) * MEQ_PER_MG_NACL;
+}
+
+/** Mean strength of what is concentrated from the feed to the waste end, against the feed. */
+export const meanConcentration = (recovery: number): number => Math.log(1 / (1 - recovery)) / recovery;
+
+function issueOf(plant: YearPlant, days: number): Outcome<never> | null {
+  if (!(Number.isInteger(days) && days >= 1 && days <= MOST_DAYS))
+    return fail('days', days, `1 to ${MOST_DAYS}, whole`, `The run is ${days} days long; accepted is 1 to ${MOST_DAYS}, whole.`);
+  if (!(plant.recovery > 0 && plant.recovery < 1))
+    return fail('recovery', plant.recovery, 'above 0 and below 1', `The recovery is ${plant.recovery}; accepted is above 0 and below 1.`);
+  for (const [name, price] of Object.entries(plant.prices))
+    if (!(price >= 0 && Number.isFinite(price)))
+      return fail(`prices.${name}`, price, '0 or more', `The price ${name} is ${price}; accepted is 0 or more.`);
+  for (const { id, limits, cost } of plant.parts) {
+    if (!(cost >= 0 && Number.isFinite(cost)))
+      return fail(`prices.${id}`, cost, '0 or more', `The price of ${id} is ${cost}; accepted is 0 or more.`);
+    for (const { limit } of limits)
+      if (!(limit > 0)) return fail('partIntervalMonths', limit, 'above 0', `${id} is to be changed every ${limit}; accepted is above 0.`);
+  }
+  return plant.tank ? tankIssue(plant.tank) : null;
+}
+
+/**
+ * Runs a system through so many days. Weather, strength, response and need of a day are those of its middle, held through
+ * it; every counter then fills evenly and every change falls where it is full.
+ *
+ * @returns an error naming what cannot be
+ */
+export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy = PLAIN_POLICY): Outcome<YearRun> {
+  const issue = issueOf(plant, days);
+  if (issue) return issue;
+  const { resin, tank, prices } = plant;
+  const series = (): Float64Array => new Float64Array(days);
+  const run = { quality: series(), made: series(), delivered: series(), unmet: series(), could: series() };
+  const monthly: Costs[] = Array.from({ length: Math.ceil(days / MONTH_DAYS) }, noCosts);
+  const book = (day: number, line: CostLine, amount: number): void =>
+    void (monthly[Math.min(monthly.length - 1, Math.floor(day / MONTH_DAYS))]![line] += amount);
+  const parts: readonly YearPart[] = plant.parts;
+  const fills: Fill[] = parts.map(({ limits, agedDays = 0 }) => limits.map(({ unit }) => (unit === 'days' ? agedDays : 0)));
+  const fittedOn = new Map(parts.map(({ id, agedDays = 0 }) => [id, -agedDays]));
+  const events: ChangeEvent[] = [];
+  const missed = policy.missed;
+  let changesOfMissed = 0;
+  let late: LateChange | null = null;
+  let resinMeq = 0;
+  let [takenOutMeq, loadMeq, runHours, starts, feedL, wasteL] = [0, 0, 0, 0, 0, 0];
+  let [offSpecDays, offSpecL, worstPpm] = [0, 0, 0];
+  let wasOff = false;
+  const startLevelL = tank ? tank.startFraction * tank.volumeL : 0;
+  let state: TankState = { levelL: startLevelL, running: false, restedH: 0 };
+
+  for (let day = 0; day < days; day++) {
+    const t = day + 0.5;
+    const strength = seasonAt(plant.strength, t);
+    const age = plant.membranePartId === null ? 0 : (t - (fittedOn.get(plant.membranePartId) ?? 0)) / YEAR_DAYS;
+    const { productionLPerH, passage } = plant.response(seasonAt(plant.temperature, t), age, strength);
+    if (!(Number.isFinite(productionLPerH) && productionLPerH >= 0))
+      return fail(
+        'productionLPerH',
+        productionLPerH,
+        '0 or more',
+        `The unit makes ${productionLPerH} L/h on day ${day}; accepted is 0 or more.`,
+      );
+    const permeate = strength * plant.tapPpm * passage;
+    const demand = plant.demand(day);
+    let [made, unmet, ran] = [0, 0, 0];
+    const rests: number[] = [];
+    const wanted = demand.reduce((sum, litres) => sum + litres, 0);
+    if (tank) {
+      for (const litres of demand) {
+        const step = stepTank(tank, state, litres, productionLPerH, 1);
+        if (!step.ok) return step;
+        ({ state } = step.value);
+        made += step.value.madeL;
+        unmet += step.value.unmetL;
+        ran += step.value.ranH;
+        rests.push(...step.value.rests);
+      }
+    } else {
+      made = wanted;
+      ran = productionLPerH > 0 ? made / productionLPerH : 0;
+    }
+    const feed = made / plant.recovery;
+    const load =
+      made * (plant.tapMeqL * strength * passage + plant.gasMeqL) +
+      (plant.creep
+        ? rests.reduce(
+            (sum, rest) => sum + creepMeq(plant.creep!, strength * plant.tapPpm * meanConcentration(plant.recovery), permeate, rest),
+            0,
+          )
+        : 0);
+    const counted: CountedPart[] = resin
+      ? [
+          ...parts,
+          { id: resin.id, limits: [{ unit: 'meq', limit: resin.capacityMeq * limitThroughput(resin.goalPpm, permeate, resin.plates) }] },
+        ]
+      : [...parts];
+    const resinFill: Fill = [resinMeq];
+    const all = resin ? [...fills, resinFill] : fills;
+    const rates = { days: 1, feedL: feed, productL: made, meq: load };
+    const before = resinMeq;
+    if (missed && !late && changesOfMissed === missed.which - 1)
+      late = { part: counted.findIndex(({ id }) => id === missed.part), days: missed.daysLate, dueAt: null, isMade: false };
+    const today = passDay(counted, all, rates, day, policy.bundleDays, late);
+    for (const event of today) {
+      events.push(event);
+      book(event.day, 'visits', prices.visit);
+      for (const id of event.parts) {
+        fittedOn.set(id, event.day);
+        if (id === missed?.part) changesOfMissed += 1;
+        if (resin && id === resin.id) book(event.day, 'resin', resin.cost);
+        const part = parts.find((one) => one.id === id);
+        if (part) book(event.day, part.line, part.cost);
+      }
+    }
+    if (resin) {
+      resinMeq = resinFill[0]!;
+      takenOutMeq += before + load - resinMeq;
+    }
+    const quality = resin ? resinOutlet(permeate, resinMeq / resin.capacityMeq, resin.plates) : permeate;
+    const goal = resin?.goalPpm ?? Infinity;
+    const off = quality > goal * (1 + 1e-9);
+    if (off) {
+      offSpecDays += 1;
+      offSpecL += made;
+      book(day, 'penalties', prices.penaltyPerDay + (wasOff ? 0 : prices.penaltyPerEvent));
+    }
+    wasOff = off;
+    worstPpm = Math.max(worstPpm, quality);
+    book(day, 'water', (feed / 1000) * prices.waterPerM3);
+    book(day, 'sewer', ((feed - made) / 1000) * prices.sewerPerM3);
+    book(day, 'energy', ran * plant.runningKW * prices.energyPerKWh);
+    run.quality[day] = quality;
+    run.made[day] = made;
+    run.delivered[day] = wanted - unmet;
+    run.unmet[day] = unmet;
+    run.could[day] = 24 * productionLPerH;
+    feedL += feed;
+    wasteL += feed - made;
+    loadMeq += load;
+    runHours += ran;
+    starts += rests.length;
+  }
+  const total = monthly.reduce((sum, month) => {
+    for (const line of COST_LINES) sum[line] += month[line];
+    return sum;
+  }, noCosts());
+  return ok({
+    days,
+    qualityPpm: run.quality,
+    madeL: run.made,
+    deliveredL: run.delivered,
+    unmetL: run.unmet,
+    couldMakeL: run.could,
+    events,
+    visits: events.length,
+    monthly,
+    total,
+    totalCost: COST_LINES.reduce((sum, line) => sum + total[line], 0),
+    offSpecDays,
+    offSpecL,
+    worstPpm,
+    runHours,
+    starts,
+    feedL,
+    wasteL,
+    loadMeq,
+    takenOutMeq,
+    inBedMeq: resinMeq,
+    startLevelL,
+    endLevelL: tank ? state.levelL : 0,
+  });
+}
