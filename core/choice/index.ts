@@ -21,3 +21,5 @@ export {
   type UncertainInput,
 } from './uncertain';
 export { turningsOf, type Turning, type TurningRange, type Turnings } from './turning';
+export { MOST_MARGIN, recommend, TIE_BAND, whyNot, type Criterion, type Recommendation, type Weighed, type WhyNot } from './recommend';
+export { enumerateOptions, JOB_AXES, spaceSize, valueOf, type Axis, type Job, type Option } from './axes';

@@ -1,0 +1,109 @@
+/** The space of options of a job: one value from each axis, in ascending size, so that an option's id stays (science of options, 2). */
+
+/** What is chosen among along one axis. */
+export interface Axis {
+  readonly id: string;
+  readonly values: readonly (string | number | boolean)[];
+}
+export interface Option {
+  /** Place along each axis, joined by dots. */
+  readonly id: string;
+  readonly places: readonly number[];
+}
+
+/** How many options a space holds. */
+export const spaceSize = (axes: readonly Axis[]): number => axes.reduce((product, { values }) => product * values.length, 1);
+
+/** Every option of a space, the last axis running fastest. */
+export function* enumerateOptions(axes: readonly Axis[]): Generator<Option> {
+  if (axes.some(({ values }) => values.length === 0)) return;
+  const places = axes.map(() => 0);
+  for (;;) {
+    yield { id: places.join('.'), places: [...places] };
+    let k = axes.length - 1;
+    while (k >= 0 && places[k] === axes[k]!.values.length - 1) places[k--] = 0;
+    if (k < 0) return;
+    places[k]! += 1;
+  }
+}
+
+/** The value an option takes along an axis. */
+export const valueOf = (axes: readonly Axis[], { places }: Option, axis: string): Axis['values'][number] | undefined => {
+  const k = axes.findIndex(({ id }) => id === axis);
+  return k < 0 ? undefined : axes[k]!.values[places[k]!];
+};
+
+const axis = (id: string, ...values: Axis['values']): Axis => ({ id, values });
+const YES_NO = [false, true] as const;
+const SMALL = ['1812-24', '1812-50', '1812-75', '1812-100', '1812-150', '1812-200'] as const;
+const NUMBER = ['one', 'twoInSeries', 'twoInParallel'] as const;
+const CARBON = ['one', 'two', 'chloramine'] as const;
+
+/** Axes of each job. Hours of running are an outcome, and re-used concentrate a cost: neither is an axis. */
+export const JOB_AXES = {
+  marine: [
+    axis('element', ...SMALL),
+    axis('number', ...NUMBER),
+    axis('booster', ...YES_NO),
+    axis('wasteToProduct', 2, 3, 4, 5),
+    axis('carbon', ...CARBON),
+    axis('resin', 'none', '0.6', '1.2', '2x0.6', '2x1.2', '1.2+silica'),
+    axis('tankL', 0, 60, 120, 200),
+  ],
+  breeder: [
+    axis('element', ...SMALL),
+    axis('number', ...NUMBER),
+    axis('booster', ...YES_NO),
+    axis('wasteToProduct', 2, 3, 4, 5),
+    axis('carbon', ...CARBON),
+    axis('finish', 'none', 'blend', 'remineralise', 'both'),
+    axis('drumL', 120, 200, 400),
+  ],
+  resinAlone: [axis('vesselL', '7', '11', '25', '2x7', '2x11', '2x25'), axis('prefilter', ...YES_NO), axis('reservoirL', 0, 250, 650)],
+  window: [
+    axis('element', '2540-LE', '2540-BW', '4040-LE', '4040-XLE'),
+    axis('number', 1, 2, 3),
+    axis('pump', 'line', 'booster', 'cart'),
+    axis('recovery', 0.4, 0.5, 0.6, 0.7),
+    axis('recycle', ...YES_NO),
+    axis('scale', 'nothing', 'inhibitor', 'softener'),
+    axis('resin', 'none', '1.2', '7', '11', '25', '2x11'),
+    axis('tankL', 0, 250, 400, 650),
+  ],
+  espresso: [
+    axis('cartridge', 'decarbonising', 'magnesium', 'softening'),
+    axis('size', 1, 2, 3, 4, 5),
+    axis('bypass', 'below', 'computed', 'above'),
+    axis('prefilter', ...YES_NO),
+  ],
+  counter: [
+    axis('softener', 'none', 'small', 'large'),
+    axis('unit', 'small', 'large'),
+    axis('recovery', 0.4, 0.5, 0.6),
+    axis('blend', 1, 2, 3, 4, 5),
+    axis('tankL', 30, 60, 120),
+    axis('espresso', 1, 2, 3, 4, 5),
+    axis('iceFilter', ...YES_NO),
+  ],
+  laboratory: [
+    axis('element', '4040-LE', '4040-BW', '4040-XLE'),
+    axis('array', '1', '2', '1:1', '2:1', '2:2', '3:2'),
+    axis('recovery', 0.5, 0.6, 0.7, 0.75),
+    axis('recycle', 'none', 'some', 'much'),
+    axis('pretreatment', 'carbon', 'inhibitor', 'softener'),
+    axis('degassing', ...YES_NO),
+    axis('tankL', 500, 1000, 1500),
+    axis('polisher', 'none', 'single', 'leadAndLag', 'electro'),
+    axis('uv', ...YES_NO),
+  ],
+  watermaker: [
+    axis('element', '2540-SW', '4040-SW'),
+    axis('number', 1, 2, 3, 4),
+    axis('pump', 'small', 'middle', 'large'),
+    axis('pressureBar', 45, 50, 55, 60),
+    axis('energyRecovery', ...YES_NO),
+    axis('tankL', 100, 200, 400),
+    axis('flush', ...YES_NO),
+  ],
+} as const satisfies Record<string, readonly Axis[]>;
+export type Job = keyof typeof JOB_AXES;
