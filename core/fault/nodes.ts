@@ -168,28 +168,38 @@ function nodesOf(rig: Rig, hypothesis: Hypothesis, index: number, course: Course
   const cells = hypothesis.change || hypothesis.reads ? CELLS : 1;
   const drawn = Array.from({ length: cells }, (_, k) => {
     const severity = (k + 0.5) / cells;
-    return nodeAt(rig, hypothesis.reads ?? null, index, severity, course.at(severity), course.movedAt(severity), shared);
+    return nodeAt(hypothesis.reads ?? null, index, severity, plainOf(rig, course.at(severity), course.movedAt(severity)), shared);
   });
   return drawn.map((node, k) => ({ ...node, cell: cellOf(drawn, k, hypothesis.jumpAt) }));
 }
 
-/** A node on what the solver says at its severity. */
-function nodeAt(
-  rig: Rig,
-  reads: Hypothesis['reads'] | null,
-  index: number,
-  severity: number,
-  solved: Float64Array,
-  solvedMoved: Float64Array,
-  shared: SharedSd,
-): Node {
-  const truthOf = (u: ArrayLike<number>): Truth => {
-    const truth = plainTruth(rig, fromScale(u));
-    return reads ? { ...truth, ...reads(severity, truth) } : truth;
+/** What would be read of a course at one severity, before a cause changes what is read: as it is, and with each error up and down. */
+interface Plain {
+  readonly at: Truth;
+  readonly shifted: readonly (readonly [up: Truth, down: Truth])[];
+}
+/** A cause that leaves the water alone stands on the sound course at every severity: it is worked out once. */
+const PLAIN = new WeakMap<Float64Array, Plain>();
+
+function plainOf(rig: Rig, solved: Float64Array, moved: Float64Array): Plain {
+  const known = PLAIN.get(solved);
+  if (known) return known;
+  const truthOf = (u: ArrayLike<number>): Truth => plainTruth(rig, fromScale(u));
+  const plain = {
+    at: truthOf(solved),
+    shifted: SOLVED_SHARED.map((_, j) => {
+      const along = (way: number): Truth => truthOf(solved.map((u, i) => u + way * moved[i * SOLVED_SHARED.length + j]!));
+      return [along(1), along(-1)] as const;
+    }),
   };
-  return nodeOf(index, severity, truthOf(solved), shared, (error, way) =>
-    truthOf(solved.map((u, i) => u + way * solvedMoved[i * SOLVED_SHARED.length + error]!)),
-  );
+  PLAIN.set(solved, plain);
+  return plain;
+}
+
+/** A node on what the solver says at its severity. */
+function nodeAt(reads: Hypothesis['reads'] | null, index: number, severity: number, plain: Plain, shared: SharedSd): Node {
+  const read = (truth: Truth): Truth => (reads ? { ...truth, ...reads(severity, truth) } : truth);
+  return nodeOf(index, severity, read(plain.at), shared, (error, way) => read(plain.shifted[error]![way === 1 ? 0 : 1]));
 }
 
 /**

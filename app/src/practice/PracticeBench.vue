@@ -96,7 +96,13 @@ document.title = 'Practice bench · Yes Clear';
         </template>
       </template>
     </HeaderBar>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    <div v-if="problem" class="problem">
+      <p role="alert">{{ problem }}</p>
+      <div class="row ways">
+        <button class="button" type="button" @click="practice.restart">Begin it again</button>
+        <RouterLink class="button" :to="{ name: 'practice' }">All exercises</RouterLink>
+      </div>
+    </div>
     <div v-if="!view && progress !== null" class="sheet wait" role="status">
       <p>Setting the rig up, and working out what every cause would show of it…</p>
       <progress :value="progress" max="1" aria-label="Causes worked out"></progress>
@@ -171,7 +177,8 @@ document.title = 'Practice bench · Yes Clear';
 .last.refused { border-left-color: var(--bad); }
 .wait { margin: 20px; padding: 14px 16px; display: grid; gap: 10px; }
 progress { width: 100%; height: 8px; accent-color: var(--action); }
-.problem { margin: 14px 20px; color: var(--bad); font-weight: 550; }
+.problem { margin: 14px 20px; display: grid; gap: 10px; }
+.problem p { color: var(--bad); font-weight: 550; }
 aside { display: grid; gap: 16px; align-content: start; }
 aside section { display: grid; gap: 8px; }
 .caution, .harm { border-left: 4px solid var(--warning); padding: 10px 13px; font-size: 14px; }

@@ -14,11 +14,16 @@ interface UnderWay {
   readonly said: Declaration | null;
 }
 
+/** Whether what is kept is this very exercise, and whole. */
+const isKept = ({ exercise, seed, actions }: UnderWay, wanted: UnderWay): boolean =>
+  exercise === wanted.exercise && seed === wanted.seed && Array.isArray(actions);
+
 /** An exercise under way: everything is worked out beside the page from what was done so far. */
 export function usePractice(exercise: string, seed: number) {
   const anew: UnderWay = { exercise, seed, actions: [], said: null };
-  const underWay = useLocalStorage<UnderWay>('yes-clear:bench', anew, { shallow: true });
-  if (underWay.value.exercise !== exercise || underWay.value.seed !== seed) underWay.value = anew;
+  const kept = useLocalStorage<UnderWay>('yes-clear:bench', anew, { shallow: true });
+  // Another tab may be at another exercise: what is kept is read once, and written as this one goes on.
+  let underWay: UnderWay = isKept(kept.value, anew) ? kept.value : anew;
   const record = usePracticeRecord();
   const units = usualUnits();
   const view = shallowRef<PracticeView | null>(null);
@@ -36,7 +41,6 @@ export function usePractice(exercise: string, seed: number) {
 
   /** Plays what was done with one thing more; kept only where it could be done. */
   async function play(next: UnderWay): Promise<void> {
-    if (busy.value) return;
     busy.value = true;
     try {
       const job = start('practice', { ...next, units }, (share) => (progress.value = share));
@@ -46,7 +50,7 @@ export function usePractice(exercise: string, seed: number) {
       problem.value = outcome.ok ? null : outcome.error.message;
       if (!outcome.ok) return;
       refused.value = outcome.value.refused;
-      if (outcome.value.refused === null) underWay.value = next;
+      if (outcome.value.refused === null) kept.value = underWay = next;
       view.value = outcome.value;
       if (outcome.value.judged && next.said) record.add({ exercise, seed, said: next.said, view: outcome.value });
     } catch (failure) {
@@ -57,7 +61,10 @@ export function usePractice(exercise: string, seed: number) {
       busy.value = false;
     }
   }
-  void play(underWay.value);
+  /** One after the other, in the order in which they were asked for: none is lost while another is worked out. */
+  let last: Promise<void> = Promise.resolve();
+  const inTurn = (next: () => UnderWay): Promise<void> => (last = last.then(() => (gone ? undefined : play(next()))));
+  void inTurn(() => underWay);
   return {
     view,
     units,
@@ -65,9 +72,10 @@ export function usePractice(exercise: string, seed: number) {
     refused,
     progress,
     busy,
-    act: (action: BenchAction) => play({ ...underWay.value, actions: [...underWay.value.actions, action] }),
-    declare: (said: Declaration) => play({ ...underWay.value, said }),
-    restart: () => play(anew),
+    act: (action: BenchAction) => inTurn(() => ({ ...underWay, actions: [...underWay.actions, action] })),
+    /** From its beginning, whatever was kept of it. */
+    restart: () => inTurn(() => anew),
+    declare: (said: Declaration) => inTurn(() => ({ ...underWay, said })),
     over: computed(() => view.value?.judged != null),
   };
 }
