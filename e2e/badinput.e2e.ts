@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { DEMO, enter, field, openDemo, openRounds } from './steps';
 
 const CORAL = 'demo-coral-nursery';

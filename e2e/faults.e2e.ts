@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { enter, openDemo, storedNotes } from './steps';
 
 /** From the log of a system that is not well to what it was. */

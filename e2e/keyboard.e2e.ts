@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { field, openDemo, openRounds } from './steps';
 
 /** The whole of it by keys, and nothing wider than a phone. */

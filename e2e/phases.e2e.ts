@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { choose, enter, field, ledgerRow, openDemo, phase } from './steps';
 
 const CORAL = 'demo-coral-nursery';

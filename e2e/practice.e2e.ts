@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { choose, expectAccessible, openRounds } from './steps';
 
 /** The practice bench: one exercise solved well by keys alone, one badly by touch, and free play by its number. */

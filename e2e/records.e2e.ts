@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test';
 import { loggerFile, openDemo, storedRecords } from './steps';
 
 /** Records of meters: a logger's file, figures over the air, and what the log makes of them. */

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { allFindings, choose, enter, field, ledgerRow, lens, openDemo, phase } from './steps';
 
 const LAB = 'demo-lab-skid';

@@ -94,7 +94,7 @@ interface Course {
 function courseOf(rig: Rig, change: (severity: number) => RigChange, sd: SharedSd, severities: readonly number[]): Outcome<Course> {
   const answers: Solved[] = [];
   for (const severity of severities) {
-    const one = rig.solve(change(severity));
+    const one = rig.solve(change(severity), undefined, answers.at(-1));
     if (!one.ok) return one;
     answers.push(one.value);
   }

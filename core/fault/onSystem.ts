@@ -161,17 +161,9 @@ function membraneRig(run: SystemAsRun, { unit, feed, conditions }: MembraneOpera
       return (feedPpm * sum(mmolL)) / sum(species.value.mmolL);
     },
     beside: besideOf(run),
+    tapShare: tapPpm / Math.max(feedPpm, 1e-9),
   };
-  const rig = unitRig(site);
-  if (!rig.ok) return rig;
-  const share = tapPpm / Math.max(feedPpm, 1e-9);
-  return ok({
-    ...rig.value,
-    solve: (change, near) => {
-      const solved = rig.value.solve(change, near);
-      return solved.ok ? ok({ ...solved.value, tap: solved.value.tap * share }) : solved;
-    },
-  });
+  return unitRig(site);
 }
 
 /** What a mixture of species shows on a meter, ppm; null where it cannot be told. */

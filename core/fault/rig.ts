@@ -57,8 +57,9 @@ export interface Rig {
    * What each reading would be with the changes; an error names what could not be solved.
    *
    * @param near an answer with nearly the same changes: what the product line taken off makes of it is taken from there
+   * @param start an answer not far off; only saves time
    */
-  readonly solve: (change: RigChange, near?: Solved) => Outcome<Solved>;
+  readonly solve: (change: RigChange, near?: Solved, start?: Solved) => Outcome<Solved>;
 }
 
 /** Readings the solver does not give. */

@@ -10,6 +10,8 @@ export interface UnitOnSite {
   readonly conditions: UnitConditions;
   /** Strength of a mixture of the feed's species as a meter shows it, ppm. */
   readonly strengthPpm: (mmolL: ArrayLike<number>) => number;
+  /** What the tap shows of what the membrane is fed: stages ahead may take some out; all of it where absent. */
+  readonly tapShare?: number;
   /** Slices of each element's march; the solver's own number where absent. */
   readonly slices?: number;
   /** What is read beside what the solver says; a unit with polishing resin and nothing else where absent. */
@@ -34,14 +36,22 @@ export function unitRig(site: UnitOnSite): Outcome<Rig> {
     elements,
     soundProductLPerH: near.permeateLPerH,
     beside: site.beside ?? (() => PLAIN_BESIDE),
-    solve: (change, beside) => solveChanged(site, near, elements, change, beside),
+    solve: (change, beside, start) => solveChanged(site, near, elements, change, beside, start),
   });
 }
 
 /** The unit's own flows behind what was read of it: the next solve beside it starts from there. */
 const FLOWS = new WeakMap<Solved, UnitFlows>();
+const startOf = (read: Solved | undefined): UnitFlows | undefined => (read ? FLOWS.get(read) : undefined);
 
-function solveChanged(site: UnitOnSite, sound: UnitFlows, elements: number, change: RigChange, beside?: Solved): Outcome<Solved> {
+function solveChanged(
+  site: UnitOnSite,
+  sound: UnitFlows,
+  elements: number,
+  change: RigChange,
+  beside?: Solved,
+  start?: Solved,
+): Outcome<Solved> {
   const { conditions: at, feed } = site;
   const { lineShare = 1, warmerC = 0, feedShare = 1, filterShare = 0, backBar = 0, pumpShare = 1, recycleShare = 1 } = change;
   const temperatureC = Math.min(WARMEST_C, Math.max(COLDEST_C, at.temperatureC + warmerC));
@@ -69,7 +79,7 @@ function solveChanged(site: UnitOnSite, sound: UnitFlows, elements: number, chan
   // What a shared error does is the difference of two such solves: where plenty is left to waste, half the slices tell it as well.
   const even = beside !== undefined && beside.wasteFlow > beside.productFlow && !change.defects?.slip;
   const slices = even && site.slices ? Math.ceil(site.slices / 2) : site.slices;
-  const solved = solveUnitFlows(unit, strong, conditions, slices, (beside && FLOWS.get(beside)) ?? sound);
+  const solved = solveUnitFlows(unit, strong, conditions, slices, startOf(beside ?? start) ?? sound);
   if (!solved.ok) return solved;
   const open =
     conditions.permeatePressureBar > 0 && !beside
@@ -91,7 +101,7 @@ function weaker(pump: NonNullable<UnitConditions['pump']>, share: number): NonNu
 }
 
 function readOf(
-  { strengthPpm }: UnitOnSite,
+  { strengthPpm, tapShare = 1 }: UnitOnSite,
   flows: UnitFlows,
   open: UnitFlows,
   at: { readonly linePressureBar: number; readonly temperatureC: number; readonly elements: number; readonly strong: FeedSpecies },
@@ -100,7 +110,7 @@ function readOf(
   const [first, last] = [places[0], places.at(-1)];
   const apart = places.length > 1 && first && last && first.permeateLPerH > 0 && last.permeateLPerH > 0;
   return {
-    tap: strengthPpm(at.strong.mmolL),
+    tap: tapShare * strengthPpm(at.strong.mmolL),
     // A unit that makes nothing leaves what it holds at the strength of its feed.
     membrane: strengthPpm(flows.permeateMmolL ?? at.strong.mmolL),
     line: at.linePressureBar,
