@@ -2,7 +2,6 @@
 
 /** What fills a counter. */
 export type CounterUnit = 'days' | 'feedL' | 'productL' | 'meq';
-export const COUNTER_UNITS: readonly CounterUnit[] = ['days', 'feedL', 'productL', 'meq'];
 export type Rates = Readonly<Record<CounterUnit, number>>;
 
 export interface CountedPart {
