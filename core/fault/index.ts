@@ -3,7 +3,7 @@ export { hypothesesOf, type Fault, type FaultWords } from './catalogue/fault';
 export { decide, LEAST_BITS, notExcluded, remedyOdds, type Decision } from './decide';
 export { diagnose, ranked, type CauseOdds, type Diagnosis, type FaultAnswer, type FaultReading } from './diagnose';
 export { bandAt, evidenceFor, soundBand, type Band, type Evidence } from './evidence';
-export { foresee, isKind, nextChecks, separatedBy, type Available, type NextCheck } from './nextCheck';
+export { foresee, isKind, nextChecks, toldApart, type Available, type NextCheck } from './nextCheck';
 export { KIND_IDS, kindIssue, kitMinutes, PPM_PER_USCM, READING_KINDS, unscaled, YES_NO_CHECKS, type KindId, type YesNoId } from './kinds';
 export { pairsFor, type CausePair } from './pairs';
 export { ownCountWeight } from './prior';

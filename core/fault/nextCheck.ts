@@ -223,6 +223,12 @@ export function separatedBy(table: NodeTable, diagnosis: Diagnosis, check: KindI
   return pair;
 }
 
+/** The same two causes by their names. */
+export function toldApart(table: NodeTable, diagnosis: Diagnosis, check: KindId | YesNoId): readonly [string, string] | null {
+  const pair = separatedBy(table, diagnosis, check);
+  return pair && [table.hypotheses[pair[0]]!.id, table.hypotheses[pair[1]]!.id];
+}
+
 function apartBy(table: NodeTable, diagnosis: Diagnosis, check: KindId | YesNoId): (a: number, b: number) => number {
   if (isKind(check)) return figureInformation(foresee(table, diagnosis, check), READING_KINDS[check].badSpread, BAD_SHARE, 5, true).apart;
   const rates = table.hypotheses.map((_, h) => yesRate(table, h, check));

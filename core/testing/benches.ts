@@ -1,6 +1,5 @@
-import { hypothesesOf } from '../fault/catalogue/fault';
-import { benchGround, type Bench, type BenchSystemId } from '../fault/bench/systems';
-import { buildNodes } from '../fault/nodes';
+import { benchSteps, type Bench, type BenchSystemId } from '../fault/bench/systems';
+import { runToEnd } from '../numeric';
 
 const MADE = new Map<string, Bench>();
 
@@ -9,12 +8,8 @@ export function benchOf(id: BenchSystemId, baseline = true): Bench {
   const key = `${id} ${baseline}`;
   const known = MADE.get(key);
   if (known) return known;
-  const found = benchGround(id, baseline);
-  if (!found.ok) throw new Error(found.error.message);
-  const { system, ground } = found.value;
-  const table = buildNodes(ground.rig, hypothesesOf(ground.faults, ground.rig), ground.shared);
-  if (!table.ok) throw new Error(table.error.message);
-  const bench = { id, system, ground, table: table.value };
-  MADE.set(key, bench);
-  return bench;
+  const made = runToEnd(benchSteps(id, baseline));
+  if (!made.ok) throw new Error(made.error.message);
+  MADE.set(key, made.value);
+  return made.value;
 }

@@ -1,10 +1,9 @@
 import { diagnose, ranked, type Diagnosis, type FaultAnswer, type FaultReading } from '../fault/diagnose';
-import { drawnErrors, readWithErrors } from '../fault/bench/instruments';
+import { drawnCause, drawnErrors, readWithErrors, truthWith } from '../fault/bench/instruments';
 import { YES_NO_CHECKS, type KindId, type YesNoId } from '../fault/kinds';
 import { nextChecks, type Available, type NextCheck } from '../fault/nextCheck';
-import { changedBy, together, type NodeTable } from '../fault/nodes';
-import { plainTruth, type Rig, type RigChange, type Truth } from '../fault/rig';
-import { SOLVED_SHARED } from '../fault/shared';
+import type { NodeTable } from '../fault/nodes';
+import type { Rig, Truth } from '../fault/rig';
 import { seeded, type Seeded } from '../numeric';
 
 /** Systems with one hidden cause, drawn from the catalogue as a search for faults believes the world to be. */
@@ -21,18 +20,13 @@ export interface HiddenFault {
 /** Draws a cause, its severity and every error; the train is solved in full. */
 export function hiddenFault(rig: Rig, table: NodeTable, chance: Seeded): HiddenFault {
   const { hypotheses, shared } = table;
-  const total = hypotheses.reduce((sum, { weight }) => sum + weight, 0);
-  let left = chance.next() * total;
-  let hypothesis = 0;
-  while (hypothesis < hypotheses.length - 1 && left >= hypotheses[hypothesis]!.weight) left -= hypotheses[hypothesis++]!.weight;
+  const hypothesis = drawnCause(hypotheses, chance);
   const severity = chance.next();
   const errors = drawnErrors(chance);
   const cause = hypotheses[hypothesis]!;
-  const day = SOLVED_SHARED.reduce<RigChange>((sum, error) => together(sum, changedBy(error, errors[error] * shared[error])), {});
-  const solved = rig.solve(together(cause.change?.(severity, rig) ?? {}, day));
+  const solved = truthWith(rig, [{ ...cause, severity }], errors, shared);
   if (!solved.ok) throw new Error(`${cause.id} at ${severity}: ${solved.error.message}`);
-  const plain = plainTruth(rig, solved.value);
-  const truth = { ...plain, ...cause.reads?.(severity, plain) };
+  const truth = solved.value;
   return {
     hypothesis,
     severity,

@@ -16,8 +16,8 @@ import {
   notExcluded,
   ownCountWeight,
   ranked,
-  separatedBy,
   soundBand,
+  toldApart,
   unscaled,
   type Band,
   type CausePair,
@@ -181,7 +181,7 @@ function found(asked: FaultsAsked, ground: SearchGround, table: NodeTable): Outc
       id: next.id,
       minutes: next.minutes,
       bits: next.informationBits,
-      separates: named(table, separatedBy(table, diagnosis, next.id)),
+      separates: toldApart(table, diagnosis, next.id),
       expected: isKind(next.id)
         ? expectedBy(
             table,
@@ -204,9 +204,6 @@ function found(asked: FaultsAsked, ground: SearchGround, table: NodeTable): Outc
     hasBaseline: ground.hasBaseline,
   });
 }
-
-const named = (table: NodeTable, pair: readonly [number, number] | null): readonly [string, string] | null =>
-  pair && [table.hypotheses[pair[0]]!.id, table.hypotheses[pair[1]]!.id];
 
 /** What a kind would read under some causes: middle and one standard deviation over their severities. */
 function expectedBy(table: NodeTable, diagnosis: Diagnosis, kind: KindId, ids: readonly string[]): Expected[] {

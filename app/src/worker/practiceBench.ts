@@ -1,12 +1,10 @@
 import {
-  benchGround,
+  benchSteps,
   exerciseOf,
-  goalPpm,
   hasValve,
   hintOf,
-  hypothesesOf,
+  isVented,
   judge,
-  nodeSteps,
   pathOf,
   PPM_PER_USCM,
   priceOf,
@@ -17,7 +15,6 @@ import {
   startBench,
   toldApart,
   toolsOf,
-  act,
   type Bench,
   type BenchAction,
   type BenchEntry,
@@ -59,7 +56,7 @@ export interface OfferedRepair {
 /** What the page of the bench shows. */
 export interface PracticeView {
   readonly exercise: Exercise;
-  readonly state: Pick<BenchState, 'minutes' | 'spent' | 'harm' | 'valves' | 'out' | 'feedC' | 'mended' | 'toRinseMinutes' | 'pressed'>;
+  readonly state: Pick<BenchState, 'minutes' | 'spent' | 'valves' | 'out' | 'feedC' | 'toRinseMinutes'>;
   readonly entries: readonly BenchEntry[];
   /** What stood in the way of the last thing asked, if anything. */
   readonly refused: string | null;
@@ -70,7 +67,6 @@ export interface PracticeView {
   readonly causes: readonly string[];
   /** What the sheet of the hand-over says; null where there is none. */
   readonly handOver: Readonly<Partial<Record<KindId, number>>> | null;
-  readonly goalPpm: number | null;
   readonly startBits: number;
   readonly steps: readonly PathStep[];
   /** The check a hint that was just asked for names; null where what is to be done is plain. */
@@ -86,44 +82,37 @@ export function* practiceSteps(asked: PracticeAsked): Generator<number, Outcome<
   const found = exerciseOf(asked.exercise);
   if (!found.ok) return found;
   const exercise = found.value;
-  const bench = yield* benchSteps(exercise.system, exercise.baseline);
+  const bench = yield* keptBench(exercise.system, exercise.baseline);
   if (!bench.ok) return bench;
   return played(bench.value, exercise, asked);
 }
 
-function* benchSteps(id: BenchSystemId, baseline: boolean): Generator<number, Outcome<Bench>> {
+function* keptBench(id: BenchSystemId, baseline: boolean): Generator<number, Outcome<Bench>> {
   const key = `${id} ${baseline}`;
   const known = benches.get(key);
   if (known) return ok(known);
-  const ground = benchGround(id, baseline);
-  if (!ground.ok) return ground;
-  const { rig, faults, shared } = ground.value.ground;
-  const table = yield* nodeSteps(rig, hypothesesOf(faults, rig), shared);
-  if (!table.ok) return table;
-  const bench: Bench = { id, ...ground.value, table: table.value };
-  benches.set(key, bench);
-  return ok(bench);
+  const made = yield* benchSteps(id, baseline);
+  if (made.ok) benches.set(key, made.value);
+  return made;
 }
 
 function played(bench: Bench, exercise: Exercise, { seed, actions, said, units }: PracticeAsked): Outcome<PracticeView> {
-  const start = startBench(bench, exercise, seed);
-  const { state, entries } = replay(bench, exercise, start, actions);
+  const { state, entries, refused } = replay(bench, exercise, startBench(bench, exercise, seed), actions);
   const path = pathOf(bench, [], entries);
   if (!path.ok) return path;
   const { table, ground } = bench;
-  const lastAction = actions.at(-1);
-  const last = lastAction ? act(bench, exercise, replay(bench, exercise, start, actions.slice(0, -1)).state, lastAction) : null;
   const judged = said ? judge(bench, exercise, state, entries, said) : null;
   if (judged && !judged.ok) return judged;
   const picture = pictureOf(bench, exercise, state, entries, units);
   if (!picture.ok) return picture;
-  const check = lastAction?.kind === 'hint' && last?.ok ? hintOf(bench, path.value.last) : null;
+  const hinted = actions.at(-1)?.kind === 'hint' && refused === null;
+  const check = hinted ? hintOf(bench, path.value.last) : null;
   const causes = table.hypotheses.map(({ id }) => id);
   return ok({
     exercise,
     state,
     entries,
-    refused: last && !last.ok ? last.error.message : null,
+    refused,
     picture: picture.value,
     tools: toolsOf(ground.available),
     repairs: repairsFor(causes).map((id) => {
@@ -132,10 +121,9 @@ function played(bench: Bench, exercise: Exercise, { seed, actions, said, units }
     }),
     causes,
     handOver: exercise.baseline ? handOverOf(bench) : null,
-    goalPpm: goalPpm(bench.system),
     startBits: path.value.startBits,
     steps: path.value.steps,
-    hint: lastAction?.kind === 'hint' && last?.ok ? { check, separates: check && toldApart(bench, path.value.last, check) } : null,
+    hint: hinted ? { check, separates: check && toldApart(table, path.value.last, check) } : null,
     judged: judged && { ...judged.value, optimal: judged.value.optimal.steps },
   });
 }
@@ -208,11 +196,15 @@ function pictureOf(
 function valveMarks({ id }: Bench, valves: BenchState['valves']): NonNullable<DescentInput['valves']> {
   const mark = (valve: keyof BenchState['valves'], on: NonNullable<DescentInput['valves']>[number]['on'], text: string, open: boolean) =>
     hasValve(id, valve) ? [{ id: valve, on, text, open }] : [];
-  const isVent = hasValve(id, 'pump') || !hasValve(id, 'line');
   return [
-    ...mark('feed', 'feed', valves.feed === 'open' ? 'feed open' : 'feed shut', valves.feed === 'open'),
+    ...mark('feed', 'feed', `feed ${valves.feed}`, valves.feed === 'open'),
     ...mark('pump', 'pump', `pump ${valves.pump}`, valves.pump === 'on'),
-    ...mark('release', isVent ? 'membrane' : 'waste', `${isVent ? 'vent' : 'flush'} ${valves.release}`, valves.release === 'open'),
+    ...mark(
+      'release',
+      isVented(id) ? 'membrane' : 'waste',
+      `${isVented(id) ? 'vent' : 'flush'} ${valves.release}`,
+      valves.release === 'open',
+    ),
     ...mark('line', 'product', `line ${valves.line}`, valves.line === 'on'),
     ...mark('outlet', 'outlet', valves.outlet, valves.outlet === 'to tank'),
   ];

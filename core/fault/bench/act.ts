@@ -6,10 +6,10 @@ import { isKind } from '../nextCheck';
 import type { Exercise } from './exercises';
 import type { HarmId } from './harm';
 import { drawnErrors, readWithErrors } from './instruments';
-import { priceOf, REPAIRS, repairOf, type RepairId } from './repairs';
+import { isMendedBy, priceOf, REPAIRS, repairOf, type RepairId } from './repairs';
 import { chanceOf, type BenchState } from './state';
-import { goalPpm, hasValve, valveLabel, VALVES, type Bench, type ValveId, type Valves } from './systems';
-import { toolsOf } from './tools';
+import { goalPpm, hasValve, isVented, VALVES, type Bench, type ValveId, type Valves } from './systems';
+import { toolsOf, type Tool } from './tools';
 import { RESTED_MINUTES, stillHidden, truthOf } from './truth';
 
 /** Something done on the bench. */
@@ -47,12 +47,9 @@ export interface Acted {
   readonly entry: BenchEntry;
 }
 
-const ASKING_MINUTES = 0.5;
-const HINT_MINUTES = 5;
-const OUT_MINUTES = 6;
-const WARM_MINUTES = 3;
+/** What takes always as long, minutes. */
+export const ACTION_MINUTES = { takeOut: 6, warm: 3, plugRelief: 2, ask: 0.5, hint: 5 } as const;
 const AT_ONCE_MINUTES = 0.1;
-const PLUG_MINUTES = 2;
 /** A pump takes harm sooner than this, minutes. */
 const DRY_MINUTES = 10 / 60;
 /** Minutes of chlorine, or of poor water in the tank, that are overlooked. */
@@ -105,7 +102,7 @@ const unknown = (field: string, value: string): Outcome<never> =>
 function minutesOfAction(bench: Bench, action: BenchAction): Outcome<number> {
   switch (action.kind) {
     case 'tool': {
-      const tool = toolsOf(bench.ground.available).find(({ id }) => id === action.tool);
+      const tool = toolOf(bench, action.tool);
       return tool ? ok(tool.minutes) : unknown('tool', action.tool);
     }
     case 'check': {
@@ -124,18 +121,12 @@ function minutesOfAction(bench: Bench, action: BenchAction): Outcome<number> {
         : fail('minutes', action.minutes, '1 to 1,440', `It can run for 1 to 1,440 minutes, not ${action.minutes}.`);
     case 'repair':
       return action.repair in REPAIRS ? ok(repairOf(action.repair).minutes) : unknown('repair', action.repair);
-    case 'takeOut':
-      return ok(OUT_MINUTES);
-    case 'warm':
-      return ok(WARM_MINUTES);
-    case 'plugRelief':
-      return ok(PLUG_MINUTES);
-    case 'ask':
-      return ok(ASKING_MINUTES);
-    case 'hint':
-      return ok(HINT_MINUTES);
+    default:
+      return ok(ACTION_MINUTES[action.kind]);
   }
 }
+
+const toolOf = (bench: Bench, tool: string): Tool | undefined => toolsOf(bench.ground.available).find(({ id }) => id === tool);
 
 interface CarriedOut {
   readonly state: BenchState;
@@ -146,7 +137,7 @@ interface CarriedOut {
 function carriedOut(bench: Bench, exercise: Exercise, state: BenchState, action: BenchAction, minutes: number): Outcome<CarriedOut> {
   switch (action.kind) {
     case 'tool': {
-      const tool = toolsOf(bench.ground.available).find(({ id }) => id === action.tool)!;
+      const tool = toolOf(bench, action.tool)!;
       return tool.check ? looked(bench, state, tool.check, minutes) : readWith(bench, exercise, state, tool.kinds, minutes);
     }
     case 'check':
@@ -273,8 +264,8 @@ const standsStill = ({ valves }: BenchState): Outcome<never> =>
 /** What stands in the way of reading kinds with the rig as it is; null where nothing does. */
 function inTheWay(bench: Bench, state: BenchState, kinds: readonly KindId[]): Outcome<never> | null {
   if (!runs(state)) return standsStill(state);
-  const vents = state.valves.release === 'open' && valveLabel(bench.id, 'release') === 'Vent';
-  if (vents) return fail('vent', 'open', 'shut', 'Water runs out at the vent: shut it before you read.');
+  if (state.valves.release === 'open' && isVented(bench.id))
+    return fail('vent', 'open', 'shut', 'Water runs out at the vent: shut it before you read.');
   if (state.valves.line === 'off' && kinds.some((kind) => BEHIND_LINE.includes(kind)))
     return fail('line', 'off', 'on', 'The product line is off: nothing reaches the resin. Put it on again first.');
   return null;
@@ -311,8 +302,7 @@ function countedAs(state: BenchState, kind: KindId): KindId | null {
 }
 
 /** Whether something that was hidden is mended: then the rig no longer shows what was wrong. */
-const isMended = ({ hidden, mended }: BenchState): boolean =>
-  hidden.some(({ id }) => mended.some((repair) => repairOf(repair).mends.includes(id)));
+const isMended = ({ hidden, mended }: BenchState): boolean => hidden.some(({ id }) => isMendedBy(mended, id));
 
 function looked(bench: Bench, state: BenchState, check: YesNoId, minutes: number): Outcome<CarriedOut> {
   if (!DRY_CHECKS.includes(check)) {
@@ -326,20 +316,26 @@ function looked(bench: Bench, state: BenchState, check: YesNoId, minutes: number
   return ok({ state: passed(bench, before, minutes), answer: { check, yes, counts: !isMended(state) } });
 }
 
-/** A rig after a row of actions, and what each came to; those that something stood in the way of are passed over. */
+/**
+ * A rig after a row of actions, and what each came to; those that something stood in the way of are passed over.
+ *
+ * @returns with it, what stood in the way of the last one; null where nothing did
+ */
 export function replay(
   bench: Bench,
   exercise: Exercise,
   start: BenchState,
   actions: readonly BenchAction[],
-): { state: BenchState; entries: BenchEntry[] } {
+): { state: BenchState; entries: BenchEntry[]; refused: string | null } {
   const entries: BenchEntry[] = [];
   let state = start;
+  let refused: string | null = null;
   for (const action of actions) {
     const done = act(bench, exercise, state, action);
+    refused = done.ok ? null : done.error.message;
     if (!done.ok) continue;
     state = done.value.state;
     entries.push(done.value.entry);
   }
-  return { state, entries };
+  return { state, entries, refused };
 }

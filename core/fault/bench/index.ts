@@ -1,14 +1,15 @@
-export { act, replay, runs, type BenchAction, type BenchEntry, type BenchReading } from './act';
+export { ACTION_MINUTES, replay, type BenchAction, type BenchEntry, type BenchReading } from './act';
 export { EXERCISES, exerciseOf, FREE_PLAY, type Exercise } from './exercises';
 export { HARMS, type HarmId } from './harm';
-export { hintOf, isIdle, judge, pathOf, toldApart, type Declaration, type Judgement, type Path, type PathStep } from './judge';
+export { hintOf, isIdle, judge, pathOf, type Declaration, type Judgement, type Path, type PathStep } from './judge';
 export { priceOf, repairOf, REPAIRS, repairsFor, type RepairId } from './repairs';
 export { startBench, type BenchState } from './state';
 export {
   BENCH_SYSTEMS,
   benchGround,
-  goalPpm,
+  benchSteps,
   hasValve,
+  isVented,
   valveLabel,
   VALVES,
   type Bench,

@@ -3,11 +3,11 @@ import type { FaultId } from '../../stage';
 import { actionOf, decide, LEAST_BITS, remedyOdds, sureOf } from '../decide';
 import { diagnose, ranked, type Diagnosis, type FaultAnswer, type FaultReading } from '../diagnose';
 import { kitMinutes, minutesOf, type KindId, type YesNoId } from '../kinds';
-import { isKind, nextChecks, separatedBy } from '../nextCheck';
+import { isKind, nextChecks, toldApart } from '../nextCheck';
 import { act, type BenchEntry } from './act';
 import type { Exercise } from './exercises';
 import { HARMS, type HarmId } from './harm';
-import { mendingEffort, repairOf, type RepairId } from './repairs';
+import { isMendedBy, mendingEffort, repairOf, type RepairId } from './repairs';
 import { startBench, type BenchState, type Hidden } from './state';
 import type { Bench } from './systems';
 
@@ -94,8 +94,8 @@ export function givenTo({ cause, confidence, also }: Declaration, id: string, ca
 /** Credit for what was named. Of two faults both are to be named, or the other one mended. */
 export function creditOf({ cause, also }: Declaration, state: Pick<BenchState, 'hidden' | 'mended'>): number {
   const ids = state.hidden.map(({ id }) => id);
-  const isMended = (id: FaultId): boolean => state.mended.some((repair) => repairOf(repair).mends.includes(id));
-  if (ids.includes(cause)) return ids.every((id) => id === cause || also.includes(id) || isMended(id)) ? CREDIT.right : CREDIT.sameRemedy;
+  if (ids.includes(cause))
+    return ids.every((id) => id === cause || also.includes(id) || isMendedBy(state.mended, id)) ? CREDIT.right : CREDIT.sameRemedy;
   if (ids.some((id) => actionOf(id) === actionOf(cause))) return CREDIT.sameRemedy;
   return ids.some((id) => also.includes(id)) ? CREDIT.among : CREDIT.none;
 }
@@ -183,7 +183,7 @@ export function optimalPath(bench: Bench, exercise: Exercise, seed: number): Out
     const done = act(bench, exercise, state, { kind: 'check', check: hint });
     if (!done.ok) break;
     state = done.value.state;
-    told.push(toldApart(bench, path.last, hint));
+    told.push(toldApart(bench.table, path.last, hint));
     const further = extended(bench, hidden, path, done.value.entry);
     if (!further.ok) return further;
     path = further.value;
@@ -207,12 +207,6 @@ export function hintOf({ table, ground }: Bench, known: Diagnosis): KindId | Yes
   }
 }
 
-/** The two causes a check tells apart most, on what is known. */
-export function toldApart({ table }: Bench, known: Diagnosis, check: KindId | YesNoId): readonly [string, string] | null {
-  const pair = separatedBy(table, known, check);
-  return pair && [table.hypotheses[pair[0]]!.id, table.hypotheses[pair[1]]!.id];
-}
-
 /**
  * Judges what was done and named, against the shortest way on the same rig.
  *
@@ -231,19 +225,18 @@ export function judge(
     if (!known.includes(id)) return fail('cause', id, known.join(', '), `This rig cannot have “${id}”.`);
   if (!(said.confidence > 0 && said.confidence <= 1))
     return fail('confidence', said.confidence, 'above 0 to 1', `The confidence is ${said.confidence}; accepted is above 0 to 1.`);
-  const path = pathOf(bench, startBench(bench, exercise, state.seed).hidden, entries);
+  // What harm has added is no part of the question.
+  const { hidden } = startBench(bench, exercise, state.seed);
+  const path = pathOf(bench, hidden, entries);
   if (!path.ok) return path;
   const optimal = optimalPath(bench, exercise, state.seed);
   if (!optimal.ok) return optimal;
   const { elements } = bench.ground.rig;
   const harm = state.harm.reduce((sum, id) => sum + HARMS[id].minutes, 0);
-  const isMended = state.mended.some((repair) => repairOf(repair).mends.includes(said.cause));
-  const mending = isMended ? 0 : mendingEffort(said.cause, elements);
+  const mending = isMendedBy(state.mended, said.cause) ? 0 : mendingEffort(said.cause, elements);
   const parts = minutesOf(state.spent);
   const total = state.minutes + parts + harm + mending;
   const effortRef = optimal.value.minutes + mendingEffort(optimal.value.cause as FaultId, elements);
-  // What harm has added is no part of the question.
-  const { hidden } = startBench(bench, exercise, state.seed);
   const credit = creditOf(said, { hidden, mended: state.mended });
   const led = path.value.steps.findIndex(({ lead }) => hidden.some(({ id }) => id === lead));
   return ok({

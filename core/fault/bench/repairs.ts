@@ -85,6 +85,10 @@ export const repairOf = (id: RepairId): Repair => REPAIRS[id];
 /** Causes nothing has to be mended of: what is done about them is knowing, waiting, or reading otherwise. */
 export const NOTHING_TO_MEND: readonly FaultId[] = ['healthy', 'coldWater', 'feedStrong', 'dryMembrane', 'creep', 'airUptake'];
 
+/** Whether one of these repairs mends a cause. */
+export const isMendedBy = (repairs: readonly RepairId[], fault: FaultId): boolean =>
+  repairs.some((repair) => repairOf(repair).mends.includes(fault));
+
 /** Repairs a rig can have, by the causes it can have. */
 export const repairsFor = (ids: readonly string[]): RepairId[] =>
   REPAIR_IDS.filter((id) => repairOf(id).mends.some((fault) => ids.includes(fault)));

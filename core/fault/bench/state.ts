@@ -2,7 +2,7 @@ import { seeded, type Seeded } from '../../numeric';
 import type { FaultId } from '../../stage';
 import type { Exercise } from './exercises';
 import type { HarmId } from './harm';
-import { drawnErrors, type SharedErrors } from './instruments';
+import { drawnCause, drawnErrors, type SharedErrors } from './instruments';
 import type { RepairId } from './repairs';
 import { AT_START, type Bench, type Valves } from './systems';
 
@@ -83,14 +83,7 @@ export function startBench(bench: Bench, exercise: Exercise, seed: number): Benc
 
 function hiddenIn(bench: Bench, { hidden, severity }: Exercise, seed: number): Hidden[] {
   const chance = chanceOf(seed, 'hidden');
-  const ids = hidden ? chance.one(hidden) : [drawn(bench, chance)];
+  const { hypotheses } = bench.table;
+  const ids = hidden ? chance.one(hidden) : [hypotheses[drawnCause(hypotheses, chance)]!.id as FaultId];
   return ids.map((id) => ({ id, severity: chance.between(severity[0], severity[1]) }));
-}
-
-/** A cause drawn by the weights of the catalogue. */
-function drawn({ table }: Bench, chance: Seeded): FaultId {
-  const { hypotheses } = table;
-  let left = chance.next() * hypotheses.reduce((sum, { weight }) => sum + weight, 0);
-  const found = hypotheses.find(({ weight }) => (left -= weight) < 0) ?? hypotheses.at(-1)!;
-  return found.id as FaultId;
 }

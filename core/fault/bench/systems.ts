@@ -1,10 +1,10 @@
-import type { System, TemplateId } from '../../file';
-import { PLACEHOLDER_PRICES } from '../../file';
+import { PLACEHOLDER_PRICES, type System, type TemplateId } from '../../file';
 import { goalLimits } from '../../goal';
 import { ok, type Outcome } from '../../quantity';
 import { systemFromTemplate } from '../../template';
+import { hypothesesOf } from '../catalogue/fault';
 import { PPM_PER_USCM } from '../kinds';
-import type { NodeTable } from '../nodes';
+import { nodeSteps, type NodeTable } from '../nodes';
 import { groundAsPlanned, type SearchGround } from '../onSystem';
 import { WITH_BASELINE, WITHOUT_BASELINE } from '../shared';
 
@@ -27,6 +27,7 @@ interface BenchSystem {
   readonly name: string;
   readonly template: TemplateId;
   readonly valves: readonly ValveId[];
+  readonly isVented?: true;
   /** What is called otherwise on this rig. */
   readonly labels?: Partial<Readonly<Record<ValveId, string>>>;
 }
@@ -37,28 +38,31 @@ export const BENCH_SYSTEMS = {
     name: 'Cart with a pump',
     template: 'vanCart',
     valves: ['feed', 'pump', 'release', 'line', 'outlet', 'pressure'],
-    labels: { release: 'Vent' },
+    isVented: true,
   },
-  espresso: { name: 'Espresso cartridge', template: 'espressoBar', valves: ['feed', 'release', 'outlet'], labels: { release: 'Vent' } },
+  espresso: { name: 'Espresso cartridge', template: 'espressoBar', valves: ['feed', 'release', 'outlet'], isVented: true },
   skid: {
     name: 'Laboratory skid',
     template: 'skid',
     valves: ['feed', 'pump', 'release', 'outlet', 'pressure'],
-    labels: { release: 'Vent' },
+    isVented: true,
   },
   watermaker: {
     name: 'Watermaker',
     template: 'watermaker',
     valves: ['feed', 'pump', 'release', 'outlet', 'pressure'],
-    labels: { feed: 'Sea cock', release: 'Vent' },
+    isVented: true,
+    labels: { feed: 'Sea cock' },
   },
 } as const satisfies Record<string, BenchSystem>;
 export type BenchSystemId = keyof typeof BENCH_SYSTEMS;
 export const BENCH_SYSTEM_IDS = Object.keys(BENCH_SYSTEMS) as readonly BenchSystemId[];
 
+/** Whether pressure is let out by a vent of its own; by the flush valve in the waste line otherwise. */
+export const isVented = (system: BenchSystemId): boolean => (BENCH_SYSTEMS[system] as BenchSystem).isVented === true;
 /** A valve as it is called on a rig. */
 export const valveLabel = (system: BenchSystemId, valve: ValveId): string =>
-  (BENCH_SYSTEMS[system] as BenchSystem).labels?.[valve] ?? VALVES[valve].label;
+  valve === 'release' && isVented(system) ? 'Vent' : ((BENCH_SYSTEMS[system] as BenchSystem).labels?.[valve] ?? VALVES[valve].label);
 export const hasValve = (system: BenchSystemId, valve: ValveId): boolean =>
   (BENCH_SYSTEMS[system].valves as readonly ValveId[]).includes(valve);
 
@@ -90,6 +94,15 @@ export function benchGround(id: BenchSystemId, baseline: boolean): Outcome<{ rea
   const ground = groundAsPlanned(system, { before: [], course: [], now: DAY });
   if (!ground.ok) return ground;
   return ok({ system, ground: { ...ground.value, shared: baseline ? WITH_BASELINE : WITHOUT_BASELINE, hasBaseline: baseline } });
+}
+
+/** Lays a rig down with what every cause would show of it, in steps that yield the share done. */
+export function* benchSteps(id: BenchSystemId, baseline: boolean): Generator<number, Outcome<Bench>> {
+  const made = benchGround(id, baseline);
+  if (!made.ok) return made;
+  const { rig, faults, shared } = made.value.ground;
+  const table = yield* nodeSteps(rig, hypothesesOf(faults, rig), shared);
+  return table.ok ? ok({ id, ...made.value, table: table.value }) : table;
 }
 
 /** Strength of product a rig's goal still allows, ppm; null where the goal says nothing of it. */

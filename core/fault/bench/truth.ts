@@ -1,11 +1,11 @@
 import { ok, type Outcome } from '../../quantity';
 import { faultOf } from '../catalogue';
-import { changedBy, together } from '../nodes';
+import { together } from '../nodes';
 import { plainTruth, type RigChange, type Truth } from '../rig';
-import { SOLVED_SHARED } from '../shared';
-import { repairOf } from './repairs';
+import { truthWith } from './instruments';
+import { isMendedBy } from './repairs';
 import type { BenchState, Hidden } from './state';
-import type { Bench } from './systems';
+import { isVented, type Bench } from './systems';
 
 /** Minutes of running after which a rest no longer shows, and a new membrane has taken up its water (product assumptions). */
 export const RESTED_MINUTES = 15;
@@ -17,7 +17,7 @@ export const stillHidden = ({ hidden, mended, tipsCleaned, ranMinutes }: BenchSt
     if (id === 'meterFault' && tipsCleaned) return false;
     if (id === 'creep' && ranMinutes >= RESTED_MINUTES) return false;
     if (id === 'dryMembrane' && ranMinutes >= SATURATED_MINUTES) return false;
-    return !mended.some((repair) => repairOf(repair).mends.includes(id));
+    return !isMendedBy(mended, id);
   });
 
 /** Flow through an open flush valve against that through the restrictor. */
@@ -27,7 +27,7 @@ const SET_LOW = 0.7;
 
 /** What valves, taken-out cartridges and a mixed feed change of a rig. */
 function handled(change: RigChange, bench: Bench, { valves, out, feedC, saltAged }: BenchState, sound: number): RigChange {
-  const opened = valves.release === 'open' && bench.ground.available.kinds.includes('openFlow');
+  const opened = valves.release === 'open' && !isVented(bench.id);
   return together(
     { ...change, ...(out === 'none' ? {} : { filterShare: 0 }), ...(feedC === null ? {} : { warmerC: feedC - sound }) },
     {
@@ -59,17 +59,10 @@ function solvedTruth(bench: Bench, state: BenchState, open: readonly Hidden[]): 
   const { rig, shared } = bench.ground;
   const sound = soundTruth(bench);
   if (!sound.ok) return sound;
-  const causes = open.map(({ id, severity }) => ({ severity, ...faultOf(id)!.on(rig) }));
-  const wrong = causes.reduce<RigChange>((sum, { change, severity }) => together(sum, change?.(severity, rig) ?? {}), {});
-  const day = SOLVED_SHARED.reduce<RigChange>((sum, error) => together(sum, changedBy(error, state.errors[error] * shared[error])), wrong);
-  const solved = rig.solve(handled(day, bench, state, sound.value.temperature));
-  if (!solved.ok) return solved;
-  const read = causes.reduce<Truth>(
-    (truth, { reads, severity }) => ({ ...truth, ...reads?.(severity, truth) }),
-    plainTruth(rig, solved.value),
-  );
+  const wrong = open.map(({ id, severity }) => ({ ...faultOf(id)!.on(rig), severity }));
+  const read = truthWith(rig, wrong, state.errors, shared, (change) => handled(change, bench, state, sound.value.temperature));
   // With the line taken off at the membrane, what runs into the jug there is the product.
-  return ok(state.valves.line === 'off' ? { ...read, productFlow: read.openFlow } : read);
+  return read.ok && state.valves.line === 'off' ? ok({ ...read.value, productFlow: read.value.openFlow }) : read;
 }
 
 /** What was written down at the hand-over, when nothing was wrong. */
