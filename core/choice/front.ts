@@ -1,8 +1,9 @@
 /** What is best where several things count: the front of options none of which is beaten in everything. Less is better in each. */
 
-/** Values in whole steps: a tolerance within the comparison itself would make it go round in circles. */
+/** A value in whole steps: a tolerance within a comparison itself would make it go round in circles. */
+export const inStep = (value: number, step: number): number => Math.floor(value / step + 0.5);
 export const inSteps = (values: readonly number[], steps: readonly number[]): number[] =>
-  values.map((value, i) => Math.floor(value / steps[i]! + 0.5));
+  values.map((value, i) => inStep(value, steps[i]!));
 
 /** Whether one is no worse in anything and better in something. */
 export function dominates(a: readonly number[], b: readonly number[]): boolean {

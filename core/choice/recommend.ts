@@ -1,3 +1,5 @@
+import { dominates, inStep } from './front';
+
 /** Which of several trains to take, and why: the cheapest within a band, then the sturdier one (science of options, 5). */
 
 /** What is weighed of an admissible option; less is better but for the margin. */
@@ -30,13 +32,12 @@ export const MOST_MARGIN = 3;
 const VISIT_STEP = 0.1;
 const MARGIN_STEP = 0.01;
 
-const inSteps = (value: number, step: number): number => Math.floor(value / step + 0.5);
-const marginOf = ({ winterMargin }: Weighed): number => inSteps(Math.min(MOST_MARGIN, winterMargin), MARGIN_STEP);
+const marginOf = ({ winterMargin }: Weighed): number => inStep(Math.min(MOST_MARGIN, winterMargin), MARGIN_STEP);
 
 /** Criteria in their order; the first that differs decides. */
 const CRITERIA: readonly (readonly [Criterion, (option: Weighed) => number])[] = [
   ['advisories', ({ advisories }) => advisories],
-  ['visits', ({ visitsPerYear }) => inSteps(visitsPerYear, VISIT_STEP)],
+  ['visits', ({ visitsPerYear }) => inStep(visitsPerYear, VISIT_STEP)],
   ['margin', (option) => -marginOf(option)],
   ['cost', ({ annualCost }) => annualCost],
 ];
@@ -84,7 +85,7 @@ export function whyNot(
   if (!found || place < 0) return null;
   if (found.id === id) return { kind: 'recommended' };
   const own = vectors[place]!;
-  const over = vectors.findIndex((other) => other.every((value, k) => value <= own[k]!) && other.some((value, k) => value < own[k]!));
+  const over = vectors.findIndex((other) => dominates(other, own));
   if (over >= 0) return { kind: 'dominated', by: options[over]!.id, differences: own.map((value, k) => value - vectors[over]![k]!) };
   const best = options.find((one) => one.id === found.id)!;
   if (!found.tied.includes(id)) return { kind: 'dearer', aYear: options[place]!.annualCost - best.annualCost };

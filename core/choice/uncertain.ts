@@ -1,4 +1,4 @@
-import { normalQuantile, seeded, shiftedPoint, SOBOL_DIMENSIONS, sobolPoints } from '../numeric';
+import { mean, normalQuantile, seeded, shiftedPoint, SOBOL_DIMENSIONS, sobolPoints } from '../numeric';
 import { fail, ok, type Outcome } from '../quantity';
 
 /** How sure a comparison is: the same uncertain inputs for every option, by shifted low-discrepancy points (science of options, 9). */
@@ -86,11 +86,11 @@ export function spreadOf(values: Float64Array, replicates: number): Spread {
     for (let i = 0; i < points; i++) sum += values[r * points + i]!;
     return sum / points;
   });
-  const mean = means.reduce((sum, one) => sum + one, 0) / replicates;
-  const variance = means.reduce((sum, one) => sum + (one - mean) ** 2, 0) / Math.max(1, replicates - 1);
+  const middle = mean(means);
+  const variance = means.reduce((sum, one) => sum + (one - middle) ** 2, 0) / Math.max(1, replicates - 1);
   const sorted = Float64Array.from(values).sort();
   return {
-    mean,
+    mean: middle,
     standardError: Math.sqrt(variance / replicates),
     p10: quantileOf(sorted, 0.1),
     p50: quantileOf(sorted, 0.5),

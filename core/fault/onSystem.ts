@@ -1,18 +1,8 @@
 import type { Reading, System } from '../file';
 import { speciesOfWater, waterOfSpecies } from '../membrane';
-import {
-  AGEING,
-  DAYS_PER_YEAR,
-  probeEc25,
-  probeRoles,
-  standing,
-  trackResin,
-  type CoursePoint,
-  type ProbeRoles,
-  type ResinTracking,
-} from '../log';
+import { AGEING, probeEc25, probeRoles, standing, trackResin, type CoursePoint, type ProbeRoles, type ResinTracking } from '../log';
 import { median } from '../numeric';
-import { DAY_MS, ok, type Outcome } from '../quantity';
+import { DAY_MS, DAYS_PER_YEAR, ok, type Outcome } from '../quantity';
 import { kindOf, type FaultId, type Stage } from '../stage';
 import { membraneOperation, solveTrain, tapWater, temperatureInMonth, type MembraneOperation, type SolvedTrain } from '../train';
 import { settleWater } from '../water';

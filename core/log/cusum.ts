@@ -1,5 +1,5 @@
 import { median, normalSpread } from '../numeric';
-import { DAYS_PER_YEAR } from './volume';
+import { DAYS_PER_YEAR } from '../quantity';
 
 /** A value of a series with its own standard deviation, at a time in days. */
 export interface SeriesPoint {

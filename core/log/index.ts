@@ -40,4 +40,3 @@ export {
 export { isMeterFile, takeRecording, type TakenRecording } from './meterFile';
 export { shownBy, solvedIn, type TrueState } from './simulated';
 export { senmlTable } from './senmlTable';
-export { DAYS_PER_YEAR } from './volume';

@@ -1,13 +1,12 @@
 import { membraneStage, type Reading, type System } from '../file';
 import { lineAt, lineBetween, mean, median, robustLine, slopeOf, type Estimate, type FittedLine, type LinePoint } from '../numeric';
-import { DAY_MS, ok, type Outcome } from '../quantity';
+import { DAY_MS, DAYS_PER_YEAR, ok, type Outcome } from '../quantity';
 import { kindOf, type StageUse } from '../stage';
 import { membraneOperation, type SolvedTrain } from '../train';
 import { unexplained, type SeriesPoint } from './cusum';
 import { factorsOf, restrictorAsRead, type Factors, type FilterPrior, type UnitAsRead } from './factors';
 import { baselineOf, inOrder, probeRoles } from './series';
 import { isHeld, unitMap, type UnitMap, type UnitState } from './unitMap';
-import { DAYS_PER_YEAR } from './volume';
 
 /** One reading on a membrane's course. */
 export interface CoursePoint {

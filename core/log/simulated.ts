@@ -1,10 +1,9 @@
 import { NOTHING_SAID, type Instrument, type Reading, type System } from '../file';
 import { seeded, type Seeded } from '../numeric';
-import { DAY_MS, fail, ok, type Outcome } from '../quantity';
+import { DAY_MS, DAYS_PER_YEAR, fail, ok, type Outcome } from '../quantity';
 import type { Stage } from '../stage';
 import { solveTrain, tapWater, temperatureInMonth, type SolvedTrain } from '../train';
 import { readingFromEc25, strengthened, type Water } from '../water';
-import { DAYS_PER_YEAR } from './volume';
 
 /** What is true of a system at an instant, whatever its meters say. */
 export interface TrueState {

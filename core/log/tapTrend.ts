@@ -1,11 +1,10 @@
 import type { Reading, System } from '../file';
 import { lineBetween, robustLine, type Estimate } from '../numeric';
-import { DAY_MS, THIN } from '../quantity';
+import { DAY_MS, DAYS_PER_YEAR, THIN } from '../quantity';
 import type { Finding } from '../stage';
 import { seasonWords } from './days';
 import { inOrder, probeEc25, probeRoles } from './series';
 import { lastDone } from './services';
-import { DAYS_PER_YEAR } from './volume';
 
 /** How the tap's reading went since a day, in ln. */
 export interface TapTrend {

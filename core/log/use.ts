@@ -1,11 +1,11 @@
-import { DAY_MS } from '../quantity';
+import { DAY_MS, DAYS_PER_YEAR } from '../quantity';
 import { membraneStage, type Reading, type System } from '../file';
 import { productLPerDay } from '../goal';
 import { litresPerProduct, meanExposure, type SolvedTrain } from '../train';
 import type { StageUse, TrainUse } from '../stage';
 import type { ResinTracking } from './resin';
 import { inOrder } from './series';
-import { DAYS_PER_YEAR, productSinceL } from './volume';
+import { productSinceL } from './volume';
 
 /**
  * What each stage has been through since it was fitted: years by the calendar, litres by the log, equivalents by the

@@ -1,8 +1,6 @@
 import type { Reading } from '../file';
 import { DAY_MS } from '../quantity';
 
-export const DAYS_PER_YEAR = 365.25;
-
 /**
  * Litres that passed up to a reading since a moment: the meter's difference, or the design use where there is
  * no meter. A reading before that moment counts for its share of the time.

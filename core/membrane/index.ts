@@ -23,5 +23,5 @@ export { boreFromRating, restrictorFlowLPerH, restrictorPressureBar } from './re
 export { speciesOfWater, waterOfSpecies, type FeedSpecies } from './species';
 export { lengthForRatio, roughFlows, solveMembraneUnit, withProtons, type UnitSolution } from './unit';
 export { USUAL_RATIO, isUsualRatio } from './usualRatio';
-export { normalise, type UnitReading } from './normalise';
+export { feedBrineMgL, normalise, type UnitReading } from './normalise';
 export { flowThroughValveLPerH, kvForFlow, valveHolding } from './valve';

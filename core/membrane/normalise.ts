@@ -34,7 +34,7 @@ export function astmOsmoticBar(mgL: number, temperatureC: number): number {
 }
 
 /** Mean strength along the feed side, by the logarithm of the concentration factor. */
-function feedBrineMgL(feedMgL: number, recovery: number): number {
+export function feedBrineMgL(feedMgL: number, recovery: number): number {
   return recovery < 1e-9 ? feedMgL : (feedMgL * Math.log(1 / (1 - recovery))) / recovery;
 }
 

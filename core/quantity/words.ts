@@ -4,6 +4,8 @@ import { L_PER_US_GALLON, type Dimension } from './units';
 
 /** Days in a month, for what is spoken of in months. */
 export const DAYS_PER_MONTH = 30.4;
+/** Days in a year, of all years. */
+export const DAYS_PER_YEAR = 365.25;
 /** A day in milliseconds, as instants count. */
 export const DAY_MS = 86_400_000;
 

@@ -1,5 +1,5 @@
 export { SHUT_OFF_SHARE, bladderBar, bladderFillH, bladderHeldL, type BladderTank } from './bladder';
-export { SMALL_ELEMENT_L, creep } from './creep';
+export { SMALL_ELEMENT_L, creep, type RestingMembrane } from './creep';
 export { floatCycle, type FloatCycle } from './float';
 export {
   UV_END_OF_LIFE,

@@ -1,7 +1,6 @@
-import { DAY_MS } from '../quantity';
+import { DAY_MS, DAYS_PER_YEAR } from '../quantity';
 import { NOTHING_SAID, type Reading, type Service, type System } from '../file';
 import { crossing, membraneTrend, OUTPUT_LIMITS, trackResin, unitAsRead, type MembraneTrend } from '../log';
-import { DAYS_PER_YEAR } from '../log/volume';
 import { simulatedLog, type LifeStory, type TrueState } from '../log/simulated';
 import { seeded, type Seeded } from '../numeric';
 import { systemFromTemplate } from '../template';

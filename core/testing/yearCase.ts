@@ -1,5 +1,7 @@
 import { saltFactor, waterFactor } from '../membrane';
-import { YEAR_DAYS, type YearPlant } from '../year';
+import { SMALL_ELEMENT_L } from '../storage';
+import { DAYS_PER_YEAR } from '../quantity';
+import type { YearPlant } from '../year';
 
 /** The year case of the science of options (11.1): a household unit with tank, creep, season and ageing. */
 
@@ -47,10 +49,10 @@ export const yearCase = (changes: Partial<YearPlant> = {}): YearPlant => ({
       id: 'membrane',
       line: 'membrane',
       cost: 30,
-      limits: [{ unit: 'days', limit: YEAR_DAYS * Math.min(4, Math.log(0.7) / Math.log(1 - AGEING.water)) }],
+      limits: [{ unit: 'days', limit: DAYS_PER_YEAR * Math.min(4, Math.log(0.7) / Math.log(1 - AGEING.water)) }],
     },
   ],
-  creep: { feedSideL: 0.1, productSideL: 0.05, permeationLPerH: 0.2066 },
+  creep: { ...SMALL_ELEMENT_L, saltLPerH: 0.2066 },
   prices: { waterPerM3: 2, sewerPerM3: 2, energyPerKWh: 0.25, visit: 10, penaltyPerDay: 0, penaltyPerEvent: 0 },
   runningKW: 0,
   ...changes,

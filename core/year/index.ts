@@ -12,12 +12,11 @@ export {
 } from './bundle';
 export { stepTank, tankIssue, type TankSetting, type TankState, type TankStep } from './tank';
 export { daysLeft, passDay, type ChangeEvent, type CountedPart, type LateChange } from './counters';
-export { chebyshevTable, seasonAt, yearMean, YEAR_DAYS, type Season } from './season';
+export { chebyshevTable, seasonAt, yearMean, type Season } from './season';
 export {
   COST_LINES,
   creepMeq,
   limitThroughput,
-  meanConcentration,
   PLAIN_POLICY,
   resinOutlet,
   simulateYears,

@@ -1,3 +1,5 @@
+import { DAYS_PER_YEAR } from '../quantity';
+
 /** Something that goes up and down with the year: a cosine about its mean. */
 export interface Season {
   readonly mean: number;
@@ -5,11 +7,9 @@ export interface Season {
   /** Day of the year at which it is highest. */
   readonly highDay: number;
 }
-export const YEAR_DAYS = 365.25;
-
 /** Its value at a time in days from the start of a year. */
 export const seasonAt = ({ mean, amplitude, highDay }: Season, day: number): number =>
-  mean + amplitude * Math.cos((2 * Math.PI * (day - highDay)) / YEAR_DAYS);
+  mean + amplitude * Math.cos((2 * Math.PI * (day - highDay)) / DAYS_PER_YEAR);
 
 /** Mean over the year of a function of a seasonal value: twelve even phases are exact to rounding for a smooth one (science of options, 3). */
 export function yearMean(season: Pick<Season, 'mean' | 'amplitude'>, of: (value: number) => number): number {

@@ -1,6 +1,8 @@
-import { fail, ok, type Outcome } from '../quantity';
+import { feedBrineMgL } from '../membrane';
+import { DAYS_PER_YEAR, fail, ok, type Outcome } from '../quantity';
+import { creep, type RestingMembrane } from '../storage';
 import { passDay, type ChangeEvent, type CountedPart, type Fill, type LateChange } from './counters';
-import { seasonAt, YEAR_DAYS, type Season } from './season';
+import { seasonAt, type Season } from './season';
 import { stepTank, tankIssue, type TankSetting, type TankState } from './tank';
 
 /** The coming years of a system, a day at a time: quality, output against need, changes of parts, and money (science of options, 7). */
@@ -33,13 +35,8 @@ export interface YearResin {
   readonly goalPpm: number;
   readonly cost: number;
 }
-/** What rests on the feed side creeps into the product side while the unit stands (membrane chapter, 13). */
-export interface Creep {
-  readonly feedSideL: number;
-  readonly productSideL: number;
-  /** Salt permeability times area, L/h. */
-  readonly permeationLPerH: number;
-}
+/** A membrane that lets salt creep to its product side while it stands. */
+export type Creep = Pick<RestingMembrane, 'feedSideL' | 'permeateSideL' | 'saltLPerH'>;
 export interface YearPlant {
   readonly response: (temperatureC: number, ageYears: number, strength: number) => DayResponse;
   readonly recovery: number;
@@ -105,7 +102,7 @@ export interface YearRun {
   readonly endLevelL: number;
 }
 
-const MONTH_DAYS = 30.4375;
+const MONTH_DAYS = DAYS_PER_YEAR / 12;
 const MEQ_PER_MG_NACL = 1 / 58.443;
 /** A resin at its best lets this through, ppm. */
 const PUREST_PPM = 0.03;
@@ -121,21 +118,12 @@ export const limitThroughput = (goalPpm: number, permeatePpm: number, plates: nu
 export const resinOutlet = (permeatePpm: number, throughput: number, plates: number): number =>
   Math.max(PUREST_PPM, permeatePpm * Math.min(1, Math.exp(plates * (throughput - 1) - 1)));
 
-/** Salt that one start after a rest sends to the resin, meq. */
-export function creepMeq(
-  { feedSideL, productSideL, permeationLPerH }: Creep,
-  concentratePpm: number,
-  permeatePpm: number,
-  restedH: number,
-): number {
-  const together = feedSideL + productSideL;
-  const even = (feedSideL * concentratePpm + productSideL * permeatePpm) / together;
-  const tau = (feedSideL * productSideL) / (together * permeationLPerH);
-  return productSideL * (even - permeatePpm) * -Math.expm1(-restedH / tau) * MEQ_PER_MG_NACL;
+/** Salt that one start after a rest sends to the resin, meq: what stands on the product side beyond what always does. */
+export function creepMeq(membrane: Creep, concentratePpm: number, permeatePpm: number, restedH: number): number {
+  const rest = { ...membrane, feedBrineMgL: concentratePpm, steadyMgL: permeatePpm };
+  const { startMgL } = creep(rest, restedH, membrane.permeateSideL);
+  return membrane.permeateSideL * (startMgL - permeatePpm) * MEQ_PER_MG_NACL;
 }
-
-/** Mean strength of what is concentrated from the feed to the waste end, against the feed. */
-export const meanConcentration = (recovery: number): number => Math.log(1 / (1 - recovery)) / recovery;
 
 function issueOf(plant: YearPlant, days: number): Outcome<never> | null {
   if (!(Number.isInteger(days) && days >= 1 && days <= MOST_DAYS))
@@ -169,14 +157,17 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
   const monthly: Costs[] = Array.from({ length: Math.ceil(days / MONTH_DAYS) }, noCosts);
   const book = (day: number, line: CostLine, amount: number): void =>
     void (monthly[Math.min(monthly.length - 1, Math.floor(day / MONTH_DAYS))]![line] += amount);
-  const parts: readonly YearPart[] = plant.parts;
+  // The resin comes last: a part like the others, but that its limit is another every day.
+  const polish: YearPart[] = resin ? [{ id: resin.id, line: 'resin', cost: resin.cost, limits: [{ unit: 'meq', limit: Infinity }] }] : [];
+  const parts: readonly YearPart[] = [...plant.parts, ...polish];
+  const byId = new Map(parts.map((part) => [part.id, part]));
   const fills: Fill[] = parts.map(({ limits, agedDays = 0 }) => limits.map(({ unit }) => (unit === 'days' ? agedDays : 0)));
   const fittedOn = new Map(parts.map(({ id, agedDays = 0 }) => [id, -agedDays]));
+  const inBed = (): number => (resin ? fills.at(-1)![0]! : 0);
   const events: ChangeEvent[] = [];
   const missed = policy.missed;
   let changesOfMissed = 0;
   let late: LateChange | null = null;
-  let resinMeq = 0;
   let [takenOutMeq, loadMeq, runHours, starts, feedL, wasteL] = [0, 0, 0, 0, 0, 0];
   let [offSpecDays, offSpecL, worstPpm] = [0, 0, 0];
   let wasOff = false;
@@ -186,7 +177,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
   for (let day = 0; day < days; day++) {
     const t = day + 0.5;
     const strength = seasonAt(plant.strength, t);
-    const age = plant.membranePartId === null ? 0 : (t - (fittedOn.get(plant.membranePartId) ?? 0)) / YEAR_DAYS;
+    const age = plant.membranePartId === null ? 0 : (t - (fittedOn.get(plant.membranePartId) ?? 0)) / DAYS_PER_YEAR;
     const { productionLPerH, passage } = plant.response(seasonAt(plant.temperature, t), age, strength);
     if (!(Number.isFinite(productionLPerH) && productionLPerH >= 0))
       return fail(
@@ -219,39 +210,33 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
       made * (plant.tapMeqL * strength * passage + plant.gasMeqL) +
       (plant.creep
         ? rests.reduce(
-            (sum, rest) => sum + creepMeq(plant.creep!, strength * plant.tapPpm * meanConcentration(plant.recovery), permeate, rest),
+            (sum, rest) => sum + creepMeq(plant.creep!, feedBrineMgL(strength * plant.tapPpm, plant.recovery), permeate, rest),
             0,
           )
         : 0);
-    const counted: CountedPart[] = resin
+    const counted: readonly CountedPart[] = resin
       ? [
-          ...parts,
+          ...plant.parts,
           { id: resin.id, limits: [{ unit: 'meq', limit: resin.capacityMeq * limitThroughput(resin.goalPpm, permeate, resin.plates) }] },
         ]
-      : [...parts];
-    const resinFill: Fill = [resinMeq];
-    const all = resin ? [...fills, resinFill] : fills;
+      : parts;
     const rates = { days: 1, feedL: feed, productL: made, meq: load };
-    const before = resinMeq;
+    const before = inBed();
     if (missed && !late && changesOfMissed === missed.which - 1)
       late = { part: counted.findIndex(({ id }) => id === missed.part), days: missed.daysLate, dueAt: null, isMade: false };
-    const today = passDay(counted, all, rates, day, policy.bundleDays, late);
+    const today = passDay(counted, fills, rates, day, policy.bundleDays, late);
     for (const event of today) {
       events.push(event);
       book(event.day, 'visits', prices.visit);
       for (const id of event.parts) {
         fittedOn.set(id, event.day);
         if (id === missed?.part) changesOfMissed += 1;
-        if (resin && id === resin.id) book(event.day, 'resin', resin.cost);
-        const part = parts.find((one) => one.id === id);
-        if (part) book(event.day, part.line, part.cost);
+        const { line, cost } = byId.get(id)!;
+        book(event.day, line, cost);
       }
     }
-    if (resin) {
-      resinMeq = resinFill[0]!;
-      takenOutMeq += before + load - resinMeq;
-    }
-    const quality = resin ? resinOutlet(permeate, resinMeq / resin.capacityMeq, resin.plates) : permeate;
+    if (resin) takenOutMeq += before + load - inBed();
+    const quality = resin ? resinOutlet(permeate, inBed() / resin.capacityMeq, resin.plates) : permeate;
     const goal = resin?.goalPpm ?? Infinity;
     const off = quality > goal * (1 + 1e-9);
     if (off) {
@@ -300,7 +285,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
     wasteL,
     loadMeq,
     takenOutMeq,
-    inBedMeq: resinMeq,
+    inBedMeq: inBed(),
     startLevelL,
     endLevelL: tank ? state.levelL : 0,
   });
