@@ -1,16 +1,13 @@
-import { ref, watch, type Ref } from 'vue';
+import { whenever } from '@vueuse/core';
+import { ref, type Ref } from 'vue';
 
 /** Turns true once a frame was seen after something is there: what stands below the first sight is made then. */
 export function useAfterFrame(isThere: () => boolean): Ref<boolean> {
   const seen = ref(false);
-  const stop = watch(
-    isThere,
-    (there) => {
-      if (!there) return;
-      requestAnimationFrame(() => setTimeout(() => (seen.value = true)));
-      queueMicrotask(() => stop());
-    },
-    { immediate: true, flush: 'post' },
-  );
+  whenever(isThere, () => requestAnimationFrame(() => setTimeout(() => (seen.value = true))), {
+    immediate: true,
+    flush: 'post',
+    once: true,
+  });
   return seen;
 }

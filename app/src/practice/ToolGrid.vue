@@ -1,10 +1,10 @@
 <script setup lang="ts">
-import { hasValve, HARMS, VALVES, valveLabel, type BenchAction, type ValveId, type Valves } from '@yes-clear/core/fault';
+import { ACTION_MINUTES, hasValve, HARMS, VALVES, valveLabel, type BenchAction, type ValveId, type Valves } from '@yes-clear/core/fault';
 import { THIN } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 import Segments from '../kit/Segments.vue';
 import type { PracticeView } from '../worker/practiceBench';
-import { minutesText } from './say';
+import ToolCard from './ToolCard.vue';
 
 /** Everything that can be done at the rig: valves, tools with their minutes, parts with their price. */
 const props = defineProps<{ view: PracticeView; busy: boolean }>();
@@ -22,6 +22,79 @@ const valves = computed(() =>
 const isBoat = computed(() => rig.value === 'watermaker');
 const isHousehold = computed(() => !hasValve(rig.value, 'pump') && hasValve(rig.value, 'line'));
 const turn = (valve: ValveId, to: string): void => emit('act', { kind: 'valve', valve, to: to as Valves[ValveId] });
+/** A card of the grid, and what it does. */
+interface Card {
+  readonly id: string;
+  readonly shown: { readonly label: string; readonly minutes: number; readonly says: string; readonly caution?: string | null };
+  readonly action: BenchAction;
+}
+/** An hour unattended. */
+const LONG_MINUTES = 60;
+const tools = computed((): Card[] => [
+  ...props.view.tools.map(({ id, label, minutes, says, caution }): Card => ({
+    id,
+    shown: { label, minutes, says, caution },
+    action: { kind: 'tool', tool: id },
+  })),
+  {
+    id: 'ask',
+    shown: { label: 'Ask the customer', minutes: ACTION_MINUTES.ask, says: 'what was done, and when' },
+    action: { kind: 'ask' },
+  },
+  {
+    id: 'run',
+    shown: {
+      label: 'Let it run an hour',
+      minutes: LONG_MINUTES,
+      says: 'unattended',
+      caution: props.view.state.valves.outlet === 'to tank' ? HARMS.floor.caution : null,
+    },
+    action: { kind: 'run', minutes: LONG_MINUTES },
+  },
+]);
+const repairs = computed((): Card[] =>
+  props.view.repairs.map(({ id, label, minutes, price, opens }) => ({
+    id,
+    shown: { label, minutes, says: `${price > 0 ? `${price}${THIN}EUR` : 'no parts'}${opens ? ' · opens a housing' : ''}` },
+    action: { kind: 'repair', repair: id },
+  })),
+);
+/** Cartridges in and out, and warm water: with what each may do. */
+const takenOut = (what: PracticeView['state']['out'], label: string, says: string, caution: string | null = null): Card => ({
+  id: `out ${what}`,
+  shown: { label, minutes: ACTION_MINUTES.takeOut, says, caution },
+  action: { kind: 'takeOut', what },
+});
+const warmed = (toC: number | null, label: string, says: string, caution: string | null = null): Card => ({
+  id: `warm ${toC}`,
+  shown: { label, minutes: ACTION_MINUTES.warm, says, caution },
+  action: { kind: 'warm', toC },
+});
+const others = computed((): Card[] => {
+  const { out, feedC } = props.view.state;
+  const when = (there: boolean, card: Card): Card[] => (there ? [card] : []);
+  if (isBoat.value)
+    return [
+      {
+        id: 'plug',
+        shown: {
+          label: 'Plug the relief valve',
+          minutes: ACTION_MINUTES.plugRelief,
+          says: 'to see whether it leaks by',
+          caution: HARMS.relief.caution,
+        },
+        action: { kind: 'plugRelief' },
+      },
+    ];
+  if (!isHousehold.value) return [];
+  return [
+    ...when(out === 'none', takenOut('sediment', 'Take the pre-filter out', 'and run without it', HARMS.pressure.caution)),
+    ...when(out !== 'all', takenOut('all', 'Take all cartridges out', 'carbon too', HARMS.chlorine.caution)),
+    ...when(out !== 'none', takenOut('none', 'Put the cartridges back', 'as they were')),
+    ...[25, 55].map((toC) => warmed(toC, `Mix the feed to ${toC}${THIN}°C`, 'from the warm side', HARMS.hotFeed.caution)),
+    ...when(feedC !== null, warmed(null, 'Feed as it comes', 'cold again')),
+  ];
+});
 const needsRaising = computed(() => props.view.state.valves.pressure === 'none');
 </script>
 
@@ -65,99 +138,20 @@ const needsRaising = computed(() => props.view.state.valves.pressure === 'none')
       </div>
     </div>
     <div class="grid">
-      <button
-        v-for="tool in view.tools"
-        :key="tool.id"
-        type="button"
-        class="tool"
-        :aria-disabled="busy"
-        @click="emit('act', { kind: 'tool', tool: tool.id })"
-      >
-        <span class="name"
-          >{{ tool.label }} <small>{{ minutesText(tool.minutes) }}</small></span
-        >
-        <span class="says">{{ tool.says }}</span>
-        <span v-if="tool.caution" class="caution">{{ tool.caution }}</span>
-      </button>
-      <button type="button" class="tool" :aria-disabled="busy" @click="emit('act', { kind: 'ask' })">
-        <span class="name"
-          >Ask the customer <small>{{ minutesText(0.5) }}</small></span
-        >
-        <span class="says">what was done, and when</span>
-      </button>
-      <button type="button" class="tool" :aria-disabled="busy" @click="emit('act', { kind: 'run', minutes: 60 })">
-        <span class="name"
-          >Let it run an hour <small>{{ minutesText(60) }}</small></span
-        >
-        <span class="says">unattended</span>
-        <span v-if="view.state.valves.outlet === 'to tank'" class="caution">{{ HARMS.floor.caution }}</span>
-      </button>
+      <ToolCard v-for="card in tools" :key="card.id" v-bind="card.shown" :busy="busy" @act="emit('act', card.action)" />
     </div>
     <details class="more">
       <summary>Fit a part, or put something right</summary>
       <p class="caution">{{ HARMS.pressure.caution }}</p>
       <p v-if="view.state.toRinseMinutes > 0" class="caution">{{ HARMS.preservative.caution }}</p>
       <div class="grid">
-        <button
-          v-for="one in view.repairs"
-          :key="one.id"
-          type="button"
-          class="tool"
-          :aria-disabled="busy"
-          @click="emit('act', { kind: 'repair', repair: one.id })"
-        >
-          <span class="name"
-            >{{ one.label }} <small>{{ minutesText(one.minutes) }}</small></span
-          >
-          <span class="says">{{ one.price > 0 ? `${one.price}${THIN}EUR` : 'no parts' }}{{ one.opens ? ' · opens a housing' : '' }}</span>
-        </button>
+        <ToolCard v-for="card in repairs" :key="card.id" v-bind="card.shown" :busy="busy" @act="emit('act', card.action)" />
       </div>
     </details>
-    <details v-if="isHousehold || isBoat" class="more">
+    <details v-if="others.length > 0" class="more">
       <summary>Other things people do</summary>
       <div class="grid">
-        <template v-if="isHousehold">
-          <button v-if="view.state.out === 'none'" type="button" class="tool" @click="emit('act', { kind: 'takeOut', what: 'sediment' })">
-            <span class="name"
-              >Take the pre-filter out <small>{{ minutesText(6) }}</small></span
-            >
-            <span class="says">and run without it</span>
-            <span class="caution">{{ HARMS.pressure.caution }}</span>
-          </button>
-          <button v-if="view.state.out !== 'all'" type="button" class="tool" @click="emit('act', { kind: 'takeOut', what: 'all' })">
-            <span class="name"
-              >Take all cartridges out <small>{{ minutesText(6) }}</small></span
-            >
-            <span class="says">carbon too</span>
-            <span class="caution">{{ HARMS.chlorine.caution }}</span>
-          </button>
-          <button v-if="view.state.out !== 'none'" type="button" class="tool" @click="emit('act', { kind: 'takeOut', what: 'none' })">
-            <span class="name"
-              >Put the cartridges back <small>{{ minutesText(6) }}</small></span
-            >
-            <span class="says">as they were</span>
-          </button>
-          <button v-for="to in [25, 55]" :key="to" type="button" class="tool" @click="emit('act', { kind: 'warm', toC: to })">
-            <span class="name"
-              >Mix the feed to {{ to }}{{ THIN }}°C <small>{{ minutesText(3) }}</small></span
-            >
-            <span class="says">from the warm side</span>
-            <span class="caution">{{ HARMS.hotFeed.caution }}</span>
-          </button>
-          <button v-if="view.state.feedC !== null" type="button" class="tool" @click="emit('act', { kind: 'warm', toC: null })">
-            <span class="name"
-              >Feed as it comes <small>{{ minutesText(3) }}</small></span
-            >
-            <span class="says">cold again</span>
-          </button>
-        </template>
-        <button v-if="isBoat" type="button" class="tool" @click="emit('act', { kind: 'plugRelief' })">
-          <span class="name"
-            >Plug the relief valve <small>{{ minutesText(2) }}</small></span
-          >
-          <span class="says">to see whether it leaks by</span>
-          <span class="caution">{{ HARMS.relief.caution }}</span>
-        </button>
+        <ToolCard v-for="card in others" :key="card.id" v-bind="card.shown" :busy="busy" @act="emit('act', card.action)" />
       </div>
     </details>
     <p class="muted small">
@@ -174,12 +168,6 @@ h2 { color: var(--muted); font-size: 14.5px; }
 .valve { display: flex; align-items: center; gap: 8px; font-size: 13.8px; font-weight: 600; }
 .valve :deep(button) { min-height: 34px; padding: 4px 11px; font-size: 13.8px; }
 .grid { display: grid; grid-template-columns: repeat(auto-fill, minmax(205px, 1fr)); gap: 9px; }
-.tool { display: grid; gap: 1px; align-content: start; text-align: left; background: var(--sheet); border: 1px solid var(--line); border-radius: 10px; padding: 8px 11px 9px; font: inherit; color: var(--ink); cursor: pointer; min-height: 52px; }
-.tool:hover { border-color: var(--muted); }
-.name { font-weight: 650; font-size: 14px; display: flex; justify-content: space-between; gap: 8px; }
-.name small { font: 500 13px var(--typed); color: var(--muted); white-space: nowrap; }
-.says { font-size: 13.2px; color: var(--muted); }
-.tool .caution { font-size: 12.8px; line-height: 1.3; color: var(--warning); padding-top: 3px; }
 .more { display: grid; gap: 9px; }
 .more > .caution { border-left: 4px solid var(--warning); padding: 4px 0 4px 10px; font-weight: 550; margin: 8px 0; }
 .more .grid { margin-top: 8px; }

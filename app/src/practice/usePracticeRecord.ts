@@ -1,4 +1,5 @@
 import type { Declaration } from '@yes-clear/core/fault';
+import { mean } from '@yes-clear/core/numeric';
 import { useLocalStorage } from '@vueuse/core';
 import { computed } from 'vue';
 import type { PracticeView } from '../worker/practiceBench';
@@ -21,9 +22,7 @@ const MOST = 500;
 /** The learner's own record, kept in this browser alone. */
 export function usePracticeRecord() {
   const attempts = useLocalStorage<readonly Attempt[]>('yes-clear:practice', [], { shallow: true });
-  const mean = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0) / values.length;
   return {
-    attempts,
     /** The best score of an exercise; null where it was never carried to its end. */
     best: (exercise: string): number | null => {
       const own = attempts.value.filter((one) => one.exercise === exercise);
