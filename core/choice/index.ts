@@ -23,3 +23,47 @@ export {
 export { turningsOf, type Turning, type TurningRange, type Turnings } from './turning';
 export { MOST_MARGIN, recommend, TIE_BAND, whyNot, type Criterion, type Recommendation, type Weighed, type WhyNot } from './recommend';
 export { enumerateOptions, JOB_AXES, spaceSize, valueOf, type Axis, type Job, type Option } from './axes';
+export { PART_PRICES, PRICED, USUAL_PRICES, isPriced, tankPrice, type Priced, type PriceList } from './prices';
+export {
+  capitalOf,
+  membraneKey,
+  ROUTES,
+  type Plan,
+  type PlannedMembrane,
+  type PlannedPump,
+  type PlannedResin,
+  type Route as WaterRoute,
+} from './plan';
+export {
+  askingOf,
+  factorsAt,
+  lifeYears,
+  yearOf,
+  type Ageing,
+  type Answers,
+  type Asked,
+  type MembraneAnswer,
+  type MembraneAt,
+  type Physics,
+} from './answers';
+export { blendShare, type ChoiceGoal, type ChoiceNeed, type ChoiceSite, type ChoiceWater, type Judging } from './judging';
+export { cartridgeLitres, figuresOf, LANE_LEAK, type Figures, type OptionLine } from './figures';
+export { judgePlan, type Judged } from './judge';
+export { RULES, wasteIndex, type Rejection, type RuleId } from './rules';
+export { resinNamed, spacesOf, type Choice, type JobWater, type Kept, type Space } from './jobs';
+export {
+  candidate,
+  candidateCount,
+  candidates,
+  choose,
+  foundOf,
+  joined,
+  objectives,
+  sift,
+  vectorOf,
+  type Candidate,
+  type Chosen,
+  type Found,
+  type Pruned,
+  type Sifted,
+} from './search';

@@ -1,3 +1,3 @@
-export { CARBON_MEDIA, carbonState, dechlorinated, type CarbonState } from './carbon';
+export { CARBON_MEDIA, carbonLeak, carbonState, contactTimeS, dechlorinated, type CarbonState } from './carbon';
 export { dirtLoading, prefilterBarPerLPerH } from './sediment';
 export { siltDensityIndex, type SiltDensity } from './siltDensity';
