@@ -18,7 +18,8 @@ const CORE = [
   ['template', 'train', 'recording'],
   ['advice'],
   ['commission', 'log'],
-  ['fault', 'choice', 'year'],
+  ['fault', 'year'],
+  ['choice'],
 ].map((floor) => floor.map((room) => `core/${room}`));
 const APP = [
   ['descent', 'time'],

@@ -135,10 +135,17 @@ export function askingOf(physics: Physics, year: TemperatureYear, ageing: Ageing
     let found: { readonly value: T } | null = null;
     return () => (found ??= { value: of() }).value;
   };
+  const byPart = new WeakMap<PlannedMembrane, Answers>();
   return (membrane) => {
+    // Rules ask of the same part several times over: its key is written once.
+    const own = byPart.get(membrane);
+    if (own) return own;
     const key = membraneKey(membrane);
     const hit = known.get(key);
-    if (hit) return hit;
+    if (hit) {
+      byPart.set(membrane, hit);
+      return hit;
+    }
     const at = (temperatureC: number, factors: FoulingFactors) => once(() => physics(membrane, { temperatureC, factors, strength }));
     const answers: Answers = {
       coldOld: at(cold, old),
@@ -148,6 +155,7 @@ export function askingOf(physics: Physics, year: TemperatureYear, ageing: Ageing
       year: once(() => yearOf(physics, membrane, year, ageing, strength)),
     };
     known.set(key, answers);
+    byPart.set(membrane, answers);
     return answers;
   };
 }

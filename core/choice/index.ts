@@ -67,3 +67,5 @@ export {
   type Pruned,
   type Sifted,
 } from './search';
+export { comparisonOf, jobOf, priceList, type Comparison } from './forSystem';
+export { physicsOn } from './onTap';

@@ -59,12 +59,18 @@ const NOTHING: Omit<Plan, 'route' | 'widthMm' | 'parts' | 'upkeep'> = {
 
 /** Resin as an axis names it: litres, `2x` two in a row, `+silica` a stage for it behind. */
 export function resinNamed(name: string): PlannedResin | null {
-  if (name === 'none') return null;
+  const known = NAMED.get(name);
+  if (known !== undefined) return known;
   const [size, silica] = name.split('+');
   const two = size!.startsWith('2x');
   const litresEach = Number(two ? size!.slice(2) : size);
-  return { beds: two || silica ? 2 : 1, litresEach, inSeries: two || silica !== undefined, priceFactor: silica ? SILICA_RESIN_FACTOR : 1 };
+  const inSeries = two || silica !== undefined;
+  const resin = name === 'none' ? null : { beds: inSeries ? 2 : 1, litresEach, inSeries, priceFactor: silica ? SILICA_RESIN_FACTOR : 1 };
+  NAMED.set(name, resin);
+  return resin;
 }
+/** Names read so far: an axis has a handful, a space ten thousand options. */
+const NAMED = new Map<string, PlannedResin | null>();
 /** What beds of a size are bought in. */
 export function vesselOf(litres: number): Priced {
   if (litres <= 2) return 'resinHousing';
@@ -337,7 +343,7 @@ const skid = (choice: Choice): Plan => {
   };
 };
 
-const SEA_PUMPS = { small: 300, middle: 500, large: 700 } as const;
+const SEA_PUMPS = { small: 400, middle: 700, large: 1200 } as const;
 /** Pump and motor of a seawater set together. */
 const SEA_EFFICIENCY = 0.75;
 const seaSet = (choice: Choice): Plan => {
@@ -380,6 +386,14 @@ export type Kept = Readonly<Record<string, readonly (string | number | boolean)[
 const narrowed = (axes: readonly Axis[], kept: Kept): Axis[] =>
   axes.map(({ id, values }) => ({ id, values: kept[id] ? values.filter((value) => kept[id]!.includes(value)) : values }));
 
+/** Small membranes in a van or a shop: the largest of them, and vessels of resin behind. */
+const SMALL_IN_VAN: readonly Axis[] = [
+  { id: 'element', values: ['1812-150', '1812-200', '2012-200'] },
+  ...JOB_AXES.marine.filter(({ id }) => ['number', 'booster', 'carbon'].includes(id)),
+  { id: 'wasteToProduct', values: [1, 2, 3, 4] },
+  { id: 'resin', values: ['none', '1.2', '7', '11'] },
+  { id: 'tankL', values: [0, 250, 400, 650] },
+];
 const RESIN_AT_HOME: readonly Axis[] = [
   { id: 'vesselL', values: ['1.2', '2x1.2', '7', '11'] },
   { id: 'tankL', values: [0, 60, 120, 200] },
@@ -408,7 +422,11 @@ export function spacesOf(job: Job, { chlorineMgL, bypass }: JobWater, kept: Kept
     case 'resinAlone':
       return [space('resin', JOB_AXES.resinAlone, resinVessels)];
     case 'window':
-      return [space('membrane', JOB_AXES.window, onTheCart), space('resin', JOB_AXES.resinAlone, resinVessels)];
+      return [
+        space('membrane', JOB_AXES.window, onTheCart),
+        space('small', SMALL_IN_VAN, household(chlorineMgL)),
+        space('resin', JOB_AXES.resinAlone, resinVessels),
+      ];
     case 'espresso':
       return [cartridges];
     case 'counter':

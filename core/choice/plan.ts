@@ -79,11 +79,8 @@ export const capitalOf = ({ parts, tankL }: Pick<Plan, 'parts' | 'tankL'>, price
   prices.tankPerL(tankL) + parts.reduce((sum, [part, count]) => sum + count * prices.part(part), 0);
 
 /** What tells one membrane part from another: plans of one key are solved once. */
-export const membraneKey = ({ elementClass, ranks, pump, recovery, softened }: PlannedMembrane): string =>
-  [
-    elementClass,
-    ranks.map(({ vessels, elementsPerVessel }) => `${vessels}x${elementsPerVessel}`).join('-'),
-    pump ? `${pump.bar}/${pump.heldFeedLPerH ?? ''}` : 'line',
-    recovery ?? 'open',
-    softened,
-  ].join(' ');
+export function membraneKey({ elementClass, ranks, pump, recovery, softened }: PlannedMembrane): string {
+  let key = `${elementClass} ${recovery ?? 'open'} ${pump ? `${pump.bar}/${pump.heldFeedLPerH ?? ''}` : 'line'}${softened ? ' soft' : ''}`;
+  for (const { vessels, elementsPerVessel } of ranks) key += ` ${vessels}x${elementsPerVessel}`;
+  return key;
+}

@@ -1,5 +1,5 @@
 import { carbonLeak, contactTimeS } from '../pretreatment';
-import { ELEMENT_ROWS, MAX_CHLORINE_MG_L } from '../membrane';
+import { ELEMENT_ROWS, isSmallElement, MAX_CHLORINE_MG_L } from '../membrane';
 import type { Plan } from './plan';
 import type { Figures } from './figures';
 import { blendShare, marginOf, type Judging } from './judging';
@@ -71,12 +71,21 @@ const JUDGES: Readonly<Record<RuleId, (plan: Plan, judging: Judging) => Verdict>
     return { rule: 'reach', field: 'goal', value: ppm, limit: goal.ppm ?? 0 };
   },
   ratio: ({ membrane }, { site }) =>
-    membrane?.recovery && !membrane.softened ? under('ratio', 'leastWaste', 1 / membrane.recovery - 1, site.leastWaste) : null,
+    membrane?.recovery && !membrane.softened && isSmallElement(membrane.elementClass)
+      ? under('ratio', 'leastWaste', 1 / membrane.recovery - 1, site.leastWaste)
+      : null,
   pressure: ({ membrane }, { site }) => {
     if (!membrane) return null;
     const bar = membrane.pump?.bar ?? site.linePressureBar;
     const most = over('pressure', 'linePressureBar', bar, ELEMENT_ROWS[membrane.elementClass].limits.maxPressureBar);
-    return most ?? (membrane.pump ? null : under('pressure', 'linePressureBar', site.linePressureBar, site.leastBar));
+    return (
+      most ??
+      (membrane.pump
+        ? null
+        : isSmallElement(membrane.elementClass)
+          ? under('pressure', 'linePressureBar', site.linePressureBar, site.leastBar)
+          : null)
+    );
   },
   production: (plan, judging) => {
     const { need, asked } = judging;

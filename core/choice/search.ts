@@ -4,7 +4,7 @@ import type { Figures } from './figures';
 import type { Choice, Space } from './jobs';
 import { judgePlan } from './judge';
 import type { Judging } from './judging';
-import type { Plan } from './plan';
+import { membraneKey, type Plan } from './plan';
 import { recommend, TIE_BAND, type Recommendation, type Weighed } from './recommend';
 import type { Rejection, RuleId } from './rules';
 
@@ -16,8 +16,11 @@ export interface Candidate {
   readonly space: Space;
   readonly choice: Choice;
 }
-const choiceOf = (axes: readonly Axis[], { places }: Option): Choice =>
-  Object.fromEntries(axes.map(({ id, values }, k) => [id, values[places[k]!]!]));
+function choiceOf(axes: readonly Axis[], { places }: Option): Choice {
+  const choice: Record<string, string | number | boolean> = {};
+  for (let k = 0; k < axes.length; k++) choice[axes[k]!.id] = axes[k]!.values[places[k]!]!;
+  return choice;
+}
 
 /** All options of some spaces, in their order. */
 export function* candidates(spaces: readonly Space[]): Generator<Candidate> {
@@ -108,7 +111,7 @@ export function* sift(spaces: readonly Space[], judging: Judging, part = 0, part
 /** Options of one membrane part go to one worker: it is solved once. */
 function shareOf({ membrane }: Plan, place: number): number {
   if (!membrane) return place;
-  const text = `${membrane.elementClass}${membrane.ranks.map(({ vessels, elementsPerVessel }) => vessels * 7 + elementsPerVessel).join()}${membrane.pump?.bar}${membrane.pump?.heldFeedLPerH}${membrane.recovery}${membrane.softened}`;
+  const text = membraneKey(membrane);
   let hash = 0;
   for (let i = 0; i < text.length; i++) hash = (Math.imul(hash, 31) + text.charCodeAt(i)) >>> 0;
   return hash >>> 3;

@@ -1,4 +1,4 @@
-import type { Build, Prices, Reading } from './schema';
+import type { Build, ChoiceSettings, Prices, Reading } from './schema';
 
 /** What a file starts with where nobody has entered anything: used for new systems and for files of older versions. */
 
@@ -48,4 +48,22 @@ export const NOTHING_SAID: Pick<Reading, 'note' | 'counts' | 'confirmed' | 'phot
   confirmed: [],
   photos: [],
   editedAt: null,
+};
+
+/** Nothing of the site is known to stand in the way; a household's ratio, six years, one's own visit. */
+export const OPEN_CHOICE: ChoiceSettings = {
+  wallMm: null,
+  capital: null,
+  power: true,
+  drain: true,
+  hoursPerDay: 24,
+  visitsPerYear: null,
+  leastWaste: 3,
+  horizonYears: 6,
+  rate: 0,
+  tieBand: 0.05,
+  visitCost: 10,
+  prices: [],
+  kept: [],
+  bought: [],
 };

@@ -4,7 +4,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
 import { demandLPerWeek } from '../goal';
-import { NOTHING_BUILT, NOTHING_SAID, PLACEHOLDER_PRICES } from './defaults';
+import { NOTHING_BUILT, NOTHING_SAID, OPEN_CHOICE, PLACEHOLDER_PRICES } from './defaults';
 import { currentSample } from './select';
 import { readDocument, writeDocument, readingIssue, saveDocument, systemIssue, unlikelyDates, type FileOutcome } from './document';
 import type { SystemRecord } from './record';
@@ -141,7 +141,8 @@ describe('a file of version 3', () => {
       }));
       const pumped = stages.some((one) => (one as Raw)['kind'] === 'pump');
       system.train = { ...system.train, stages, scaleActionIndex: null, gauge: pumped ? 'membrane' : 'line' };
-      Object.assign(system, { services: [], upkeep: [], sensors: [] });
+      Object.assign(system, { services: [], upkeep: [], choice: OPEN_CHOICE,
+        sensors: [] });
       system.source = { ...system.source, assumed: [] };
       system.units = { ...METRIC_UNITS, hardness: '°dH' };
       const { done, ...build } = system.build as Raw & { done: string[] };
@@ -203,6 +204,14 @@ describe('a file of version 6', () => {
       photos: [{ id: 'p', readingId: 'r', takenAt: '2026-11-23T10:00:00Z', type: 'image/jpeg', data: 'not base64!' }],
     };
     expect(message(readDocument(JSON.stringify(data)))).toMatch(/records\[0\]\.beside\.photos\[0\]\.data/);
+  });
+});
+
+describe('a file of version 7', () => {
+  it('is given what options are held against, for nobody had been asked', () => {
+    const outcome = readDocument(readFileSync(new URL('./fixtures/version-7.yesclear.json', import.meta.url), 'utf8'));
+    expect(message(outcome)).toBe('');
+    expect(outcome.ok && outcome.records[0]!.system.choice).toMatchObject({ horizonYears: 6, wallMm: null, bought: [] });
   });
 });
 

@@ -2,7 +2,7 @@ export { answered, confirmed, readingGivesWay, tapIsAssumed } from './assumed';
 export { bytesOfText, textOfBytes, type Beside, type PackedPhoto, type PackedRecording } from './beside';
 export { FIRST_YEAR, LAST_YEAR, USUAL_LINE_PRESSURE, USUAL_WATER_TEMPERATURE, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
-export { NOTHING_BUILT, NOTHING_SAID, PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
+export { NOTHING_BUILT, NOTHING_SAID, OPEN_CHOICE, PLACEHOLDER_PRICES, USUAL_TURBIDITY_NTU } from './defaults';
 export {
   readDocument,
   readingIssue,
@@ -45,7 +45,9 @@ export {
   type Assumable,
   type Branch,
   type Build,
+  type BoughtSet,
   type Cartridge,
+  type ChoiceSettings,
   type Comparison,
   type Deviation,
   type HookUp,

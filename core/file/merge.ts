@@ -28,6 +28,7 @@ export const SYSTEM_PARTS = {
   upkeep: 'rules of upkeep',
   sensors: 'meters on the air',
   prices: 'prices',
+  choice: 'what options are held against',
   units: 'units',
 } as const;
 export type SystemPart = keyof typeof SYSTEM_PARTS;
@@ -46,6 +47,7 @@ const PART_OF: Partial<Record<keyof System, SystemPart>> = {
   upkeep: 'upkeep',
   sensors: 'sensors',
   prices: 'prices',
+  choice: 'choice',
   units: 'units',
 };
 

@@ -351,6 +351,46 @@ export type SensorReads = (typeof SENSOR_READS)[number];
 /** A meter on the air, by the name it is sent under, and what it stands for here. */
 export const sensorSchema = z.strictObject({ id, sensor: z.string().min(1).max(200), reads: z.enum(SENSOR_READS), probeId: maybe(id) });
 
+/** A set that is bought whole, by its own figures, to be held against what one builds. */
+export const boughtSetSchema = z.strictObject({
+  id,
+  name,
+  price: money,
+  /** Changed a year: parts, and how often somebody has to come. */
+  partsPerYear: money,
+  visitsPerYear: between(0, 366),
+  kWhPerM3: between(0, 1000),
+  productLPerH: between(0, 100_000),
+  /** Litres led away for a litre made. */
+  wasteToProduct: between(0, 100),
+  /** Whether its spares are to be had anywhere, and its maker is there when it fails. */
+  commonSpares: z.boolean(),
+  support: z.boolean(),
+});
+
+/** What options are held against on this job: what the site allows, years, prices, and which values are left to choose among. */
+export const choiceSchema = z.strictObject({
+  wallMm: maybe(between(100, 100_000)),
+  capital: maybe(money),
+  power: z.boolean(),
+  drain: z.boolean(),
+  /** Hours a day in which it may make noise. */
+  hoursPerDay: between(0.5, 24),
+  visitsPerYear: maybe(between(0, 366)),
+  leastWaste: maybe(between(0, 20)),
+  horizonYears: between(0.25, 30),
+  /** Interest a year that money costs. */
+  rate: between(0, 0.3),
+  /** Share above the cheapest within which the sturdier one is taken. */
+  tieBand: between(0, 1),
+  visitCost: money,
+  /** Amounts in place of the placeholders, by part. */
+  prices: z.array(z.strictObject({ part: id, each: money })).max(80),
+  /** Axes of which only some values are tried. */
+  kept: z.array(z.strictObject({ axis: id, values: z.array(z.union([z.string().max(40), between(0, 1e6), z.boolean()])).max(20) })).max(40),
+  bought: z.array(boughtSetSchema).max(8),
+});
+
 /** Ready-made trains a system can have started from. */
 export const TEMPLATE_IDS = [
   'marineHousehold',
@@ -393,6 +433,7 @@ export const systemSchema = z.strictObject({
   train: trainSchema,
   build: buildSchema,
   prices: pricesSchema,
+  choice: choiceSchema,
   cartridges: z.array(cartridgeSchema).max(500),
   services: z.array(serviceSchema).max(5000),
   upkeep: z.array(upkeepRuleSchema).max(200),
@@ -440,6 +481,8 @@ export type Deviation = z.infer<typeof deviationSchema>;
 export type PortReading = z.infer<typeof portReadingSchema>;
 export type Prices = z.infer<typeof pricesSchema>;
 export type Cartridge = z.infer<typeof cartridgeSchema>;
+export type BoughtSet = z.infer<typeof boughtSetSchema>;
+export type ChoiceSettings = z.infer<typeof choiceSchema>;
 export type Service = z.infer<typeof serviceSchema>;
 export type UpkeepRule = z.infer<typeof upkeepRuleSchema>;
 export type Sensor = z.infer<typeof sensorSchema>;

@@ -1,3 +1,4 @@
+export { solveAtPressure, type PressedPoint } from './atPressure';
 export { SPENT_WATER_FACTOR, aged, pumpingKWhPerM3 } from './ageing';
 export { feedViscosity } from './channel';
 export {
@@ -14,7 +15,7 @@ export {
 export type { UnitDefects } from './defects';
 export { permeabilityOf, sodiumChloride } from './derive';
 export { saltFactor, waterFactor } from './temperature';
-export { CLEAN } from './march';
+export { CLEAN, type FoulingFactors } from './march';
 export type { MembraneUnit, UnitConditions, UnitFlows } from './model';
 export { solveUnitFlows } from './operation';
 export { pumpOutletBar } from './pump';

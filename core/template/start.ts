@@ -3,15 +3,17 @@ import {
   NO_KIT,
   NO_REPORT,
   NOTHING_BUILT,
+  OPEN_CHOICE,
   PLACEHOLDER_PRICES,
   USUAL_TURBIDITY_NTU,
+  type ChoiceSettings,
   type Instrument,
   type Prices,
   type Probe,
   type System,
   type TemplateId,
 } from '../file';
-import { evenDemand } from '../goal';
+import { evenDemand, GOAL_ROWS } from '../goal';
 import { elementCount, isSmallElement } from '../membrane';
 import { METRIC_UNITS, type UnitPreference } from '../quantity';
 import { unitRanks } from '../stage';
@@ -115,8 +117,17 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
     upkeep: [],
     sensors: [],
     prices: usualPrices(row),
+    choice: usualChoice(row),
   };
 }
+
+/** Large membranes run at their own recovery; who comes to a counter or a laboratory is called. */
+function usualChoice({ goal, stages }: TemplateRow): ChoiceSettings {
+  const small = stages.some((stage) => stage.kind === 'membrane' && isSmallElement(stage.elementClass));
+  const called = ['aquarium', 'cleaning'].includes(GOAL_ROWS[goal].family) ? OPEN_CHOICE.visitCost : CALLED_VISIT;
+  return { ...OPEN_CHOICE, leastWaste: small ? OPEN_CHOICE.leastWaste : null, visitCost: called };
+}
+const CALLED_VISIT = 60;
 
 /** A membrane unit's own cost a year for each of its elements, small ones and others (our placeholders). */
 const UNIT_PER_YEAR = { small: 40, other: 300 };

@@ -98,6 +98,7 @@ const STEPS: readonly DatabaseStep[] = [
   { file: 5 },
   { stores: { photos: 'id, systemId' }, file: 6 },
   { stores: { recordings: 'id, systemId', blocks: '[recordingId+channel+tier+startMs], recordingId' }, file: 7 },
+  { file: 8 },
 ];
 
 /** The version of the stores. An older one in the browser is brought up; a newer one is left alone. */
