@@ -122,6 +122,12 @@ export interface Answers {
 /** Answers of every membrane part asked for so far. */
 export type Asked = (membrane: PlannedMembrane) => Answers;
 
+/** Worked out when it is first asked for. */
+export function once<T>(of: () => T): () => T {
+  let found: { readonly value: T } | null = null;
+  return () => (found ??= { value: of() }).value;
+}
+
 /**
  * Remembers the answers of membrane parts: options that differ behind the membrane share them.
  *
@@ -131,10 +137,6 @@ export function askingOf(physics: Physics, year: TemperatureYear, ageing: Ageing
   const [cold, warm] = [year.mean - year.amplitude, year.mean + year.amplitude];
   const old = factorsAt(ageing, lifeYears(ageing));
   const fresh = factorsAt(ageing, 0);
-  const once = <T>(of: () => T): (() => T) => {
-    let found: { readonly value: T } | null = null;
-    return () => (found ??= { value: of() }).value;
-  };
   const byPart = new WeakMap<PlannedMembrane, Answers>();
   return (membrane) => {
     // Rules ask of the same part several times over: its key is written once.

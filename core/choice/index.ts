@@ -69,3 +69,20 @@ export {
 } from './search';
 export { comparisonOf, jobOf, priceList, type Comparison } from './forSystem';
 export { physicsOn } from './onTap';
+export { MOST_ROWS, rowBy, shownOf, surenessOf, TODAY, trainBy, turnsOf, whyNotThis, type Row, type Shown, type Why } from './compare';
+export { nearness, TURNING_INPUTS, type InputTurn, type TurningInput } from './sensitivity';
+export {
+  changeText,
+  dearerText,
+  detailOf,
+  dominatedText,
+  INPUT_WORDS,
+  reasonText,
+  rejectionText,
+  ROUTE_WORDS,
+  RULE_WORDS,
+  secondText,
+  titleOf,
+} from './says';
+export { whPerL } from './present';
+export type { Compared } from './certainty';

@@ -42,7 +42,7 @@ export const housingOf = (element: ElementClass): Priced =>
         ? 'housing2540'
         : 'housing4040';
 
-const NOTHING: Omit<Plan, 'route' | 'widthMm' | 'parts' | 'upkeep'> = {
+export const NOTHING: Omit<Plan, 'route' | 'widthMm' | 'parts' | 'upkeep'> = {
   membrane: null,
   resin: null,
   carbon: null,
@@ -55,6 +55,7 @@ const NOTHING: Omit<Plan, 'route' | 'widthMm' | 'parts' | 'upkeep'> = {
   tankL: 0,
   kWhPerM3: 0,
   energyRecovery: 0,
+  owned: false,
 };
 
 /** Resin as an axis names it: litres, `2x` two in a row, `+silica` a stage for it behind. */
@@ -80,6 +81,16 @@ const bedsWidth = (resin: PlannedResin | null): number => (resin ? resin.beds * 
 const bedParts = (resin: PlannedResin | null): Plan['parts'] => (resin ? [[vesselOf(resin.litresEach), resin.beds]] : []);
 const routeOf = (membrane: boolean, resin: PlannedResin | null): Plan['route'] =>
   membrane ? (resin ? 'membraneAndResin' : 'membrane') : 'resin';
+
+/** The cartridge that comes nearest to a capacity. */
+export const cartridgeNear = (meq: number): Priced =>
+  CARTRIDGES.reduce((best, one) => (Math.abs(one[1] - meq) < Math.abs(best[1] - meq) ? one : best))[0];
+
+/** Upkeep of the filters ahead of large membranes. */
+export const LARGE_UPKEEP: readonly Upkeep[] = [
+  { line: 'prefilters', part: 'sediment', count: 1, timesAYear: LARGE_PREFILTERS_A_YEAR },
+  { line: 'carbon', part: 'carbonBlock', count: 1, timesAYear: LARGE_PREFILTERS_A_YEAR },
+];
 
 /** Upkeep of a household's filters; the carbon by the chlorine it takes as well. */
 export const householdUpkeep = (blocks: number, chlorineMgL: number): Upkeep[] => [
@@ -214,8 +225,7 @@ const onTheCart = (choice: Choice): Plan => {
       ...bedParts(resin),
     ],
     upkeep: [
-      { line: 'prefilters', part: 'sediment', count: 1, timesAYear: LARGE_PREFILTERS_A_YEAR },
-      { line: 'carbon', part: 'carbonBlock', count: 1, timesAYear: LARGE_PREFILTERS_A_YEAR },
+      ...LARGE_UPKEEP,
       ...(choice['scale'] === 'inhibitor' ? [{ line: 'prefilters', part: 'inhibitor', count: 1, timesAYear: 2 } as const] : []),
     ],
   };
@@ -229,6 +239,8 @@ const CARTRIDGES = [
   ['cartridge9.4', 9400],
   ['cartridge15', 15_000],
 ] as const satisfies readonly (readonly [Priced, number])[];
+/** Litres a cartridge has for an equivalent it holds (its resin, packed). */
+export const CARTRIDGE_L_PER_EQ = 0.46;
 /** Places of the sizes along the axis. */
 const cartridgeSized = (size: number): (typeof CARTRIDGES)[number] => CARTRIDGES[Math.min(CARTRIDGES.length, size) - 1]!;
 

@@ -70,13 +70,15 @@ export interface Plan {
   readonly kWhPerM3: number;
   /** Share of the waste's pressure that comes back. */
   readonly energyRecovery: number;
+  /** It stands there already: nothing is bought. */
+  readonly owned: boolean;
 }
 export const ROUTES = ['resin', 'membrane', 'membraneAndResin', 'cartridge'] as const;
 export type Route = (typeof ROUTES)[number];
 
 /** What a plan costs to buy. */
-export const capitalOf = ({ parts, tankL }: Pick<Plan, 'parts' | 'tankL'>, prices: PriceList): number =>
-  prices.tankPerL(tankL) + parts.reduce((sum, [part, count]) => sum + count * prices.part(part), 0);
+export const capitalOf = ({ parts, tankL, owned }: Pick<Plan, 'parts' | 'tankL' | 'owned'>, prices: PriceList): number =>
+  owned ? 0 : prices.tankPerL(tankL) + parts.reduce((sum, [part, count]) => sum + count * prices.part(part), 0);
 
 /** What tells one membrane part from another: plans of one key are solved once. */
 export function membraneKey({ elementClass, ranks, pump, recovery, softened }: PlannedMembrane): string {

@@ -26,6 +26,7 @@ const MEETS = 1e-3;
  * Scans and bisects for the nearest changes of sign.
  *
  * @param ahead how much the best of all other kinds costs more than the best of the recommended one; infinite where one side has none
+ * @param relative how near a turn is closed in on
  * @param cost of the recommended kind at a value, against which a jump is told; 1 where absent
  */
 export function turningsOf(
@@ -33,6 +34,7 @@ export function turningsOf(
   at: number,
   { low, high, scale }: TurningRange,
   cost: (x: number) => number = () => 1,
+  relative = RELATIVE,
 ): Turnings {
   const place = (share: number): number => (scale === 'linear' ? low + (high - low) * share : low * (high / low) ** share);
   const xs = [...Array.from({ length: SCANNED }, (_, i) => place(i / (SCANNED - 1))), at].sort((a, b) => a - b);
@@ -48,7 +50,7 @@ export function turningsOf(
   };
   const bisected = (near: number, far: number): Turning => {
     let [a, b] = [near, far];
-    while (Math.abs(b - a) > RELATIVE * Math.max(Math.abs(a), Math.abs(b))) {
+    while (Math.abs(b - a) > relative * Math.max(Math.abs(a), Math.abs(b))) {
       const x = middle(a, b);
       if (x === a || x === b) break;
       if (valueAt(x) > 0 === valueAt(near) > 0) a = x;

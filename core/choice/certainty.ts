@@ -1,0 +1,92 @@
+import type { Outcome } from '../quantity';
+import { ok } from '../quantity';
+import type { Answers } from './answers';
+import { figuresOf } from './figures';
+import type { Judging } from './judging';
+import type { Plan } from './plan';
+import { beats, sampleInputs, spreadOf, surelyWord, USUAL_SAMPLING, type Sampling, type Spread, type UncertainInput } from './uncertain';
+
+/** How sure a comparison is: the same doubts for every option (science of options, 9). */
+
+/** Doubts of what costs rest on, as a share each; those that matter most first. */
+export interface Doubts {
+  readonly use: number;
+  readonly strength: number;
+  readonly co2: number;
+  readonly resinCapacity: number;
+  readonly prices: number;
+  readonly ageing: number;
+}
+/** Our defaults; a tap that nobody measured is less well known. */
+export const USUAL_DOUBTS: Doubts = { use: 0.2, strength: 0.1, co2: 0.4, resinCapacity: 0.15, prices: 0.1, ageing: 0.3 };
+export const ASSUMED_STRENGTH = 0.2;
+const ORDER = ['use', 'strength', 'co2', 'resinCapacity', 'prices', 'prices', 'ageing'] as const;
+
+export interface Compared {
+  /** What each costs a year, in the plans' order. */
+  readonly spreads: readonly Spread[];
+  /** Share of draws in which the first costs less than each. */
+  readonly firstBeats: readonly number[];
+  readonly word: readonly ReturnType<typeof surelyWord>[];
+}
+
+/** The judging as it may truly be: more or less drawn, another tap, other prices. */
+function drawn(judging: Judging, factors: Float64Array): Judging {
+  const [use, strength, co2, capacity, parts, service, ageing] = factors as unknown as readonly number[];
+  const { water, prices, need } = judging;
+  const load = (cation: number, anion: number, gas: number): { cationMeqL: number; anionMeqL: number } => ({
+    cationMeqL: (cation * strength!) / capacity!,
+    anionMeqL: ((anion - gas) * strength! + gas * co2!) / capacity!,
+  });
+  const gas = Math.max(0, water.anionMeqL - water.cationMeqL);
+  const asked = (membrane: Parameters<Judging['asked']>[0]): Answers => {
+    const known = judging.asked(membrane);
+    return {
+      ...known,
+      year: () => {
+        const year = known.year();
+        return year && { ...year, ppm: year.ppm * strength!, ...load(year.cationMeqL, year.anionMeqL, year.gasMeqL) };
+      },
+    };
+  };
+  return {
+    ...judging,
+    asked,
+    water: {
+      ...water,
+      ppm: water.ppm * strength!,
+      hardnessMgL: water.hardnessMgL * strength!,
+      alkalinityMgL: water.alkalinityMgL * strength!,
+      ...load(water.cationMeqL, water.anionMeqL, gas),
+    },
+    need: { ...need, litresPerYear: need.litresPerYear * use! },
+    ageing: { ...judging.ageing, water: Math.min(0.6, judging.ageing.water * ageing!) },
+    prices: {
+      ...prices,
+      waterPerM3: prices.waterPerM3 * service!,
+      sewerPerM3: prices.sewerPerM3 * service!,
+      energyPerKWh: prices.energyPerKWh * service!,
+      resinPerL: prices.resinPerL * parts!,
+      part: (part) => prices.part(part) * parts!,
+    },
+  };
+}
+
+/** Compares plans under the same doubts; the first against each. */
+export function compareUnderDoubt(
+  plans: readonly Plan[],
+  judging: Judging,
+  doubts: Doubts,
+  sampling: Sampling = USUAL_SAMPLING,
+): Outcome<Compared> {
+  const inputs: UncertainInput[] = ORDER.map((name) => ({ value: 1, sd: doubts[name], shape: 'lognormal' }));
+  const draws = sampleInputs(inputs, sampling);
+  if (!draws.ok) return draws;
+  const costs = plans.map(() => new Float64Array(draws.value.length));
+  draws.value.forEach((factors, i) => {
+    const at = drawn(judging, factors);
+    plans.forEach((plan, k) => (costs[k]![i] = figuresOf(plan, at)?.annualCost ?? Infinity));
+  });
+  const firstBeats = costs.map((cost) => beats(costs[0]!, cost));
+  return ok({ spreads: costs.map((cost) => spreadOf(cost, sampling.replicates)), firstBeats, word: firstBeats.map(surelyWord) });
+}
