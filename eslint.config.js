@@ -27,7 +27,7 @@ const APP = [
   ['worker'],
   ['system'],
   ['kit'],
-  ['rounds', 'water', 'goal', 'train', 'commission', 'log', 'faults', 'practice'],
+  ['rounds', 'water', 'goal', 'train', 'commission', 'log', 'faults', 'practice', 'choice'],
   ['shell'],
 ].map((floor) => floor.map((room) => `app/src/${room}`));
 const HOUSE = [...CORE, ...APP];

@@ -228,6 +228,7 @@ export function* turnsOf(system: System, recommended: string, known?: Map<string
         strength: strengthAt(system, laid.value),
       },
       own.route,
+      system.choice.tieBand,
     ),
   );
 }
@@ -309,4 +310,10 @@ export function trainBy(id: string, system: System): Outcome<System['train']> {
       ? physicsOn(system, feed, sea)(plan.membrane, { temperatureC: meanC, factors: { water: 1, salt: 1 }, strength: 1 })
       : null;
   return ok(trainOf(plan, { system, feed, sea, meanC, recycleLPerH: mean && held ? Math.max(0, Math.round(held - mean.feedLPerH)) : 0 }));
+}
+
+/** What an option is called; null where there is none of that id. */
+export function titleBy(id: string, spaces: Comparison['spaces']): string | null {
+  const one = candidate(spaces, id);
+  return one && titleOf(one.space.planOf(one.choice));
 }

@@ -225,3 +225,9 @@ function laneBypass(feed: Water, target: number): number {
   const found = bypassFor(feed, { capacityEq: 1, leak: LANE_LEAK, magnesiumShare: 0 }, { quantity: 'alkalinityMgL', value: target });
   return found.ok ? found.value.bypass : 0;
 }
+
+/** The spaces of a system, for naming and narrowing what is tried; none where its water cannot be told. */
+export function spacesOfSystem(system: System): readonly Space[] {
+  const laid = comparisonOf({ ...system, choice: { ...system.choice, kept: [] } }, new Map());
+  return laid.ok ? laid.value.spaces : [];
+}

@@ -23,7 +23,7 @@ export {
 export { turningsOf, type Turning, type TurningRange, type Turnings } from './turning';
 export { MOST_MARGIN, recommend, TIE_BAND, whyNot, type Criterion, type Recommendation, type Weighed, type WhyNot } from './recommend';
 export { enumerateOptions, JOB_AXES, spaceSize, valueOf, type Axis, type Job, type Option } from './axes';
-export { PART_PRICES, PRICED, USUAL_PRICES, isPriced, tankPrice, type Priced, type PriceList } from './prices';
+export { PART_PRICES, PART_WORDS, PRICED, USUAL_PRICES, isPriced, tankPrice, type Priced, type PriceList } from './prices';
 export {
   capitalOf,
   membraneKey,
@@ -50,7 +50,7 @@ export { blendShare, type ChoiceGoal, type ChoiceNeed, type ChoiceSite, type Cho
 export { cartridgeLitres, figuresOf, LANE_LEAK, type Figures, type OptionLine } from './figures';
 export { judgePlan, type Judged } from './judge';
 export { RULES, wasteIndex, type Rejection, type RuleId } from './rules';
-export { resinNamed, spacesOf, type Choice, type JobWater, type Kept, type Space } from './jobs';
+export { pricedParts, resinNamed, spacesOf, type Choice, type JobWater, type Kept, type Space } from './jobs';
 export {
   candidate,
   candidateCount,
@@ -67,11 +67,26 @@ export {
   type Pruned,
   type Sifted,
 } from './search';
-export { comparisonOf, jobOf, priceList, type Comparison } from './forSystem';
+export { comparisonOf, jobOf, priceList, spacesOfSystem, type Comparison } from './forSystem';
 export { physicsOn } from './onTap';
-export { MOST_ROWS, rowBy, shownOf, surenessOf, TODAY, trainBy, turnsOf, whyNotThis, type Row, type Shown, type Why } from './compare';
+export {
+  MOST_ROWS,
+  rowBy,
+  shownOf,
+  surenessOf,
+  titleBy,
+  TODAY,
+  trainBy,
+  turnsOf,
+  whyNotThis,
+  type Row,
+  type Shown,
+  type Why,
+} from './compare';
 export { nearness, TURNING_INPUTS, type InputTurn, type TurningInput } from './sensitivity';
 export {
+  AXIS_WORDS,
+  axisValueText,
   changeText,
   dearerText,
   detailOf,

@@ -458,3 +458,19 @@ export function spacesOf(job: Job, { chlorineMgL, bypass }: JobWater, kept: Kept
 }
 
 export type { PlannedMembrane };
+
+/** Parts any option of some spaces is bought as or changed by, in the order of the price list. */
+export function pricedParts(spaces: readonly Space[]): Priced[] {
+  const named = new Set<Priced>();
+  // One axis moved at a time is enough: no part depends on two.
+  for (const { axes, planOf } of spaces)
+    for (const [k, axis] of axes.entries())
+      for (const value of axis.values) {
+        const plan = planOf(Object.fromEntries(axes.map((other, i) => [other.id, i === k ? value : other.values[0]!])));
+        for (const [part] of plan.parts) named.add(part);
+        for (const { part } of plan.upkeep) named.add(part);
+        if (plan.cartridge) named.add(plan.cartridge.part);
+        if (plan.membraneChange) named.add(plan.membraneChange.part);
+      }
+  return [...named];
+}

@@ -234,3 +234,75 @@ export const INPUT_WORDS: Readonly<Record<TurningInput, string>> = {
   visitPrice: 'A visit',
   energyPrice: 'Power price',
 };
+
+/** What is chosen among, as it is called. */
+export const AXIS_WORDS: Readonly<Record<string, string>> = {
+  element: 'Membrane',
+  number: 'How many',
+  booster: 'Booster',
+  wasteToProduct: 'Waste to product',
+  carbon: 'Carbon',
+  resin: 'Resin',
+  tankL: 'Tank',
+  drumL: 'Drum',
+  finish: 'Behind it',
+  vesselL: 'Vessel',
+  prefilter: 'Filter ahead',
+  reservoirL: 'Tank behind',
+  pump: 'Pressure',
+  recovery: 'Recovery',
+  recycle: 'Waste led back',
+  scale: 'Against lime',
+  softener: 'Softener',
+  unit: 'Unit',
+  iceFilter: 'Ice filter',
+  size: 'Cartridge',
+  array: 'Vessels by rank',
+  pretreatment: 'Ahead of it',
+  degassing: 'Degasser',
+  polisher: 'Polisher',
+  uv: 'UV lamp',
+  pressureBar: 'Pressure',
+  energyRecovery: 'Energy recovery',
+  flush: 'Fresh-water flush',
+};
+const VALUE_WORDS: Readonly<Record<string, string>> = {
+  one: 'one',
+  two: 'two',
+  twoInSeries: 'two in series',
+  twoInParallel: 'two side by side',
+  chloramine: 'two for chloramine',
+  none: 'none',
+  line: 'of the line',
+  booster: 'by a booster',
+  cart: 'by a cart pump',
+  nothing: 'nothing',
+  inhibitor: 'inhibitor',
+  softener: 'softener',
+  blend: 'tap blended back',
+  remineralise: 'calcite',
+  both: 'both',
+  small: 'small',
+  middle: 'middling',
+  large: 'large',
+  some: 'some',
+  much: 'much',
+  single: 'one bed',
+  leadAndLag: 'lead and guard',
+};
+const LITRE_AXES = ['tankL', 'drumL', 'reservoirL'];
+/** One value of an axis as it is called. */
+export function axisValueText(axis: string, value: string | number | boolean, units: UnitPreference): string {
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (LITRE_AXES.includes(axis)) return value === 0 ? 'none' : formatQuantity(Number(value), 'volumeL', units).text;
+  if (axis === 'wasteToProduct') return words(units).ratio(Number(value));
+  if (axis === 'recovery') return `${Math.round(100 * Number(value))}${THIN}%`;
+  if (axis === 'pressureBar') return formatQuantity(Number(value), 'pressureBar', units).text;
+  if (axis === 'size') return `${['1.9', '4.7', '9.4', '15', '15'][Number(value) - 1]}${THIN}eq`;
+  if (axis === 'resin' || axis === 'vesselL') {
+    if (value === 'none') return 'none';
+    const [litres, silica] = String(value).split('+');
+    return `${litres!.replace('x', `${THIN}×${THIN}`)}${THIN}L${silica ? ' and a silica stage' : ''}`;
+  }
+  return VALUE_WORDS[String(value)] ?? String(value);
+}

@@ -96,7 +96,10 @@ function byMoney(kept: readonly Kept[], judging: Judging): (input: TurningInput,
 }
 
 /** What a plan costs a year at the least, whatever is drawn: what is bought, and what is changed by the calendar. */
-export function leastCost(plan: Plan, { prices, ageing, horizonYears, rate }: Pick<Judging, 'prices' | 'ageing' | 'horizonYears' | 'rate'>): number {
+export function leastCost(
+  plan: Plan,
+  { prices, ageing, horizonYears, rate }: Pick<Judging, 'prices' | 'ageing' | 'horizonYears' | 'rate'>,
+): number {
   const upkeep = plan.upkeep.reduce((sum, { part, count, timesAYear }) => sum + timesAYear * count * prices.part(part), 0);
   const visits = Math.max(0, ...plan.upkeep.map(({ timesAYear }) => timesAYear)) * prices.visit;
   const change = plan.membraneChange;
@@ -143,10 +146,19 @@ const cheapestOther = (best: ReadonlyMap<Route, number>, own: Route): readonly [
   return found;
 };
 
-function turnOf(input: TurningInput, best: (factor: number) => Map<Route, number>, own: Route, furthest: number): InputTurn {
+function turnOf(
+  input: TurningInput,
+  best: (factor: number) => Map<Route, number>,
+  own: Route,
+  tieBand: number,
+  furthest: number,
+): InputTurn {
+  // A dearer route that was taken for its sturdiness stands as long as it costs within the band.
+  const [, rival] = cheapestOther(best(1), own);
+  const grace = rival < (best(1).get(own) ?? Infinity) ? 1 + tieBand : 1;
   const ahead = (factor: number): number => {
     const at = best(factor);
-    const [, other] = cheapestOther(at, own);
+    const other = grace * cheapestOther(at, own)[1];
     const mine = at.get(own) ?? Infinity;
     // Where neither would do, nothing is said of either.
     return mine === Infinity && other === Infinity ? 1 : other - mine;
@@ -170,6 +182,7 @@ function turnOf(input: TurningInput, best: (factor: number) => Map<Route, number
  * @param plans every plan of the spaces
  * @param at the judging with more or less drawn, or with a tap so many times as strong
  * @param own route of the recommended one
+ * @param tieBand share within which it may cost more
  */
 export function* turns(
   kept: readonly Kept[],
@@ -177,6 +190,7 @@ export function* turns(
   judging: Judging,
   at: { readonly litres: (factor: number) => Judging; readonly strength: (factor: number) => Judging },
   own: Route,
+  tieBand: number,
 ): Generator<number, InputTurn[]> {
   const money = byMoney(kept, judging);
   const sorted = bounded(plans, judging);
@@ -188,7 +202,7 @@ export function* turns(
         : input === 'strength'
           ? byJudging(sorted, at.strength)
           : (factor: number) => money(input, factor);
-    found.push(turnOf(input, best, own, input === 'strength' ? FURTHEST_STRENGTH : FURTHEST));
+    found.push(turnOf(input, best, own, tieBand, input === 'strength' ? FURTHEST_STRENGTH : FURTHEST));
     yield (k + 1) / TURNING_INPUTS.length;
   }
   return found.sort((a, b) => nearness(a) - nearness(b));

@@ -38,6 +38,7 @@ export const SHORTCUTS: readonly (readonly [key: string, does: string])[] = [
   ['N', 'New system'],
   ['A', 'Add a stage (Train)'],
   ['M', 'More water (Train)'],
+  ['O', 'Compare options (Train)'],
   ['L', 'Next lens, Shift L the one before (Train)'],
   ['T', 'Start the timer (Build)'],
   ['U', 'Switch units'],

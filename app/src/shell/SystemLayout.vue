@@ -26,7 +26,9 @@ const current = provideOpenSystem(props.id);
 const states = usePhaseStates(current);
 const heads = useSystemHeads();
 const order = computed(() => (heads.value ?? []).findIndex((head) => head.id === props.id) + 1);
-const phase = computed(() => PHASES.find((candidate) => candidate.key === route.name)?.key ?? null);
+/** Pages beside a phase's own show as that phase. */
+const BESIDE: Readonly<Record<string, PhaseKey>> = { options: 'train', year: 'log' };
+const phase = computed(() => PHASES.find(({ key }) => key === route.name || key === BESIDE[String(route.name)])?.key ?? null);
 const saving = useSaving();
 const place = computed(() =>
   heads.value ? `${order.value} of ${heads.value.length} ${heads.value.length === 1 ? 'system' : 'systems'}` : '',

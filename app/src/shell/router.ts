@@ -33,6 +33,7 @@ const routes: RouteRecordRaw[] = [
     props: true,
     children: [
       { path: '', redirect: { name: 'water' } },
+      { path: 'train/options', name: 'options', component: () => import('../choice/OptionsPage.vue') },
       ...PHASES.map((phase) => ({ path: phase.key, name: phase.key, component: PAGES[phase.key] as () => Promise<never> })),
     ],
   },
@@ -62,6 +63,7 @@ export function loadPagesAhead(): void {
       () => import('../rounds/VisitPage.vue'),
       () => import('../practice/PracticeList.vue'),
       () => import('../practice/PracticeBench.vue'),
+      () => import('../choice/OptionsPage.vue'),
       fileFormat,
     ])
       page().catch(() => undefined);

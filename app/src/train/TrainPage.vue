@@ -3,6 +3,7 @@ import { membraneStage } from '@yes-clear/core/file';
 import type { StageKind } from '@yes-clear/core/stage';
 import { onKeyStroke } from '@vueuse/core';
 import { computed } from 'vue';
+import { useRouter } from 'vue-router';
 import { columnsOf } from '../descent/drawing';
 import FindingCard from '../kit/FindingCard.vue';
 import { useNotice } from '../kit/useNotice';
@@ -21,6 +22,7 @@ const current = useOpenSystem();
 const { system, error } = current;
 const edits = useTrainEdits(current);
 const notice = useNotice();
+const router = useRouter();
 const bench = provideWorkbench();
 const { drawn, report, input, lens, lensStage } = bench;
 
@@ -40,6 +42,8 @@ function moreWater(): void {
   bench.watering.value = true;
 }
 useKey('m', moreWater);
+const compare = (): void => void router.push({ name: 'options' });
+useKey('o', compare);
 /** Esc closes the fields of a stage, from within them too; an open menu or dialog comes first. */
 onKeyStroke('Escape', () => {
   const id = bench.selected.value;
@@ -55,6 +59,7 @@ onKeyStroke('Escape', () => {
       <div class="page-head">
         <h1>{{ title }}</h1>
         <button v-if="membraneStage(system.train.stages)" class="button" type="button" @click="moreWater">More water <kbd>M</kbd></button>
+        <button class="button" type="button" @click="compare">Compare options <kbd>O</kbd></button>
         <AddStage @add="add" />
       </div>
       <div v-if="error" class="stack">

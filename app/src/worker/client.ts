@@ -10,7 +10,7 @@ import type { Answer, Asked, Question } from './questions';
 import type { Round } from '../store/round';
 
 /** A worker of its own for what a page waits for, so that long work beside it never holds it up. */
-type Lane = 'page' | 'long' | 'rounds';
+type Lane = 'page' | 'long' | 'rounds' | `pool ${number}`;
 
 interface Staffed {
   readonly remote: Remote<ComputeWorker>;
@@ -80,13 +80,48 @@ export interface Running<T> {
 let lastId = 0;
 
 /** Gives a long job to the worker. */
-export function start<J extends JobName>(job: J, input: Jobs[J]['input'], progress: (share: number) => void): Running<Jobs[J]['output']> {
+export function start<J extends JobName>(
+  job: J,
+  input: Jobs[J]['input'],
+  progress: (share: number) => void,
+  on: Lane = 'long',
+): Running<Jobs[J]['output']> {
   const id = (lastId += 1);
-  const lane = staffed('long');
+  const lane = staffed(on);
   return {
     // Comlink's types do not follow a generic method; the worker's own signature is the one above.
     result: answer(lane, lane.remote.run(id, job, input, proxy(progress)) as Promise<Jobs[J]['output'] | null>),
     cancel: () => void lane.remote.cancel(id),
+  };
+}
+
+/** Workers a job is spread over: as many as the machine offers, and not so many that starting them costs more than they bring. */
+const MOST_WORKERS = 8;
+export const workersOffered = (): number => Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency || 1));
+
+/** Spreads a job over workers, one input each; whoever comes first waits for the others. Null when cancelled. */
+export function spread<J extends JobName>(
+  job: J,
+  inputs: readonly Jobs[J]['input'][],
+  progress: (share: number) => void,
+): Running<readonly Jobs[J]['output'][]> {
+  const shares = inputs.map(() => 0);
+  const runs = inputs.map((input, k) =>
+    start(
+      job,
+      input,
+      (share) => {
+        shares[k] = share;
+        progress(shares.reduce((sum, one) => sum + one, 0) / shares.length);
+      },
+      `pool ${k}`,
+    ),
+  );
+  return {
+    result: Promise.all(runs.map(({ result }) => result)).then((all) =>
+      all.some((one) => one === null) ? null : (all as Jobs[J]['output'][]),
+    ),
+    cancel: () => runs.forEach((run) => run.cancel()),
   };
 }
 

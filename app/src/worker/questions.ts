@@ -21,6 +21,8 @@ import { settleWater } from '@yes-clear/core/water';
 import { descentInput } from '../descent/descentInput';
 import type { DescentInput } from '../descent/drawing';
 
+import { optionPictures, optionRow, optionsSure, optionTrain, optionWhy, wholeOf } from './optionSearch';
+
 /** A train as two answers give it. */
 export interface FirstSight {
   readonly input: DescentInput;
@@ -90,6 +92,14 @@ export const QUESTIONS = {
       template: system.template,
     });
   },
+  /** Parts of a search over options, joined. */
+  optionsWhole: wholeOf,
+  /** One option in full; why it is not the one to take; the train it stands for; some as pictures; how sure a comparison is. */
+  optionRow,
+  optionWhy,
+  optionTrain,
+  optionPictures,
+  optionsSure,
   /** A file of sensor figures as a table. */
   senmlTable: ({ text, nowMs }: { readonly text: string; readonly nowMs: number }): Outcome<string> => senmlTable(text, nowMs),
   /** Each template as it would stand on a middling tap. */

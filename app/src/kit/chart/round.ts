@@ -10,6 +10,16 @@ export const roundTop = (value: number): number =>
     .nice(6)
     .domain()[1]!;
 
+/** Round ends about a span, with some room within them. */
+export function roundRange(low: number, high: number): { readonly min: number; readonly max: number } {
+  const room = Math.max(0.04 * (high - low), 0.01 * Math.abs(high), LEAST);
+  const [min, max] = scaleLinear()
+    .domain([Math.max(Math.min(0, low), low - room), high + room])
+    .nice(5)
+    .domain() as [number, number];
+  return { min, max };
+}
+
 /** About so many round marks from nothing to an end. */
 export const roundMarks = (until: number, count: number): number[] =>
   scaleLinear()

@@ -1,0 +1,216 @@
+<script setup lang="ts">
+import { jobOf, objectives, spacesOfSystem, titleBy, type Found } from '@yes-clear/core/choice';
+import { formatQuantity, moneyText } from '@yes-clear/core/quantity';
+import { computed, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import PointsChart, { type ChartPoint } from '../kit/chart/PointsChart.vue';
+import { useNotice } from '../kit/useNotice';
+import { useOpenSystem } from '../system/openSystem';
+import AxesDialog from './AxesDialog.vue';
+import BoughtDialog from './BoughtDialog.vue';
+import PricesDialog from './PricesDialog.vue';
+import SideBySide from './SideBySide.vue';
+import SiteColumn from './SiteColumn.vue';
+import { useOptions } from './useOptions';
+import WhyColumn from './WhyColumn.vue';
+import WhyNotDialog from './WhyNotDialog.vue';
+
+/** Compare options: which train to sell, solved one by one on this water. */
+const open = useOpenSystem();
+const { system } = open;
+const route = useRoute();
+const router = useRouter();
+const notice = useNotice();
+// For measuring: on so many workers.
+const asked = Number(route.query['workers']);
+const options = useOptions(open, asked >= 1 ? asked : undefined);
+const { whole, recommended, progress, problem, stopped } = options;
+const chosen = ref<string | null>(null);
+const hovered = ref<string | null>(null);
+const dialog = ref<'prices' | 'axes' | 'bought' | 'why' | null>(null);
+const shown = (name: NonNullable<typeof dialog.value>) =>
+  computed({ get: () => dialog.value === name, set: (on: boolean) => (dialog.value = on ? name : null) });
+const [pricing, choosing, buying, asking] = [shown('prices'), shown('axes'), shown('bought'), shown('why')];
+
+const at = computed(() => chosen.value ?? recommended.value?.id ?? null);
+const spaces = computed(() => (system.value ? spacesOfSystem(system.value) : []));
+const byId = computed(() => new Map((whole.value?.sifted.found ?? []).map((one) => [one.id, one])));
+const title = computed(() => {
+  if (!system.value || !at.value) return whole.value ? 'No train would do' : 'Compare options';
+  return at.value === 'today' ? 'The train as it stands' : (titleBy(at.value, spaces.value) ?? 'Compare options');
+});
+
+/** So many rings are as good as all: the eye tells no more apart. */
+const MOST_RINGS = 700;
+const points = computed(() => {
+  const now = whole.value;
+  if (!now || !system.value) return { waste: [] as ChartPoint[], visits: [] as ChartPoint[] };
+  const front = new Set(now.shown.chosen.front.map(({ place }) => now.sifted.found[place]!.id));
+  const best = recommended.value?.id;
+  const every = Math.max(1, Math.ceil(now.sifted.found.length / MOST_RINGS));
+  const some = now.sifted.found.filter(({ id }, i) => i % every === 0 || front.has(id) || id === best || id === at.value);
+  const look = ({ id }: Found): ChartPoint['look'] => (id === best ? 'best' : front.has(id) ? 'front' : 'other');
+  const drawn = (y: (one: Found) => number): ChartPoint[] => [
+    ...some.map((one) => ({ id: one.id, x: one.annualCost, y: y(one), look: look(one), ...(one.id === best && { name: 'recommended' }) })),
+    ...(now.shown.today
+      ? [{ id: 'today', x: now.shown.today.annualCost, y: y(now.shown.today), look: 'today' as const, name: 'today' }]
+      : []),
+  ];
+  // Far out nothing is told apart: what costs many times the cheapest is counted, not drawn.
+  const dear = FAR * Math.min(Infinity, ...now.sifted.found.map(({ annualCost }) => annualCost));
+  const near = (all: ChartPoint[]): ChartPoint[] => all.filter(({ x, look: how }) => x <= dear || how === 'today');
+  return { waste: near(drawn(({ wasteL }) => wasteL)), visits: near(drawn(({ visitsPerYear }) => visitsPerYear)) };
+});
+const FAR = 3;
+const beyond = computed(() => {
+  const found = whole.value?.sifted.found ?? [];
+  const least = Math.min(Infinity, ...found.map(({ annualCost }) => annualCost));
+  return found.filter(({ annualCost }) => annualCost > FAR * least).length;
+});
+const band = computed(() => {
+  const best = recommended.value;
+  const cheapest = best && byId.value.get(best.cheapest)?.annualCost;
+  return cheapest !== undefined && cheapest !== null && system.value
+    ? { from: cheapest, to: cheapest * (1 + system.value.choice.tieBand) }
+    : null;
+});
+const money = (value: number): string => moneyText(value, system.value!.prices.currency);
+const amount = (value: number): string => String(Math.round(value));
+const volume = (value: number): string => formatQuantity(value, 'volumeL', system.value!.units).text;
+function says(id: string): readonly string[] {
+  const one = id === 'today' ? whole.value?.shown.today : byId.value.get(id);
+  if (!one) return [];
+  const name = id === 'today' ? 'Today’s train' : (titleBy(id, spaces.value) ?? '');
+  const [cost, waste, visits] = objectives(one);
+  return [name, `${money(cost!)} a year`, `${volume(waste!)} of waste`, `${visits!.toFixed(1)} visits`];
+}
+async function pick(id: string): Promise<void> {
+  chosen.value = id;
+  await options.compare(id);
+}
+const using = ref(false);
+async function use(): Promise<void> {
+  const id = at.value;
+  if (!id || id === 'today' || using.value) return;
+  using.value = true;
+  try {
+    const train = await options.train(id);
+    if (!train) return;
+    if (!train.ok) {
+      notice.say(train.error.message);
+      return;
+    }
+    open.edit('train chosen', (s) => ({ ...s, train: train.value }));
+    notice.say('The chosen train stands in Train. Ctrl+Z brings the old one back.');
+    await router.push({ name: 'train' });
+  } finally {
+    using.value = false;
+  }
+}
+async function compareAsked(id: string): Promise<void> {
+  dialog.value = null;
+  await pick(id);
+}
+const job = computed(() => (system.value && open.tapState.value ? jobOf(system.value, open.tapState.value.ec25UScm) : null));
+</script>
+
+<template>
+  <div v-if="system" class="options" :data-job="job">
+    <aside class="site">
+      <SiteColumn :system="system" :options="options" @prices="dialog = 'prices'" @axes="dialog = 'axes'" @bought="dialog = 'bought'" />
+    </aside>
+    <main>
+      <div class="page-head">
+        <h1>{{ title }}</h1>
+        <button class="button" type="button" :disabled="!whole" @click="dialog = 'why'">Why not…?</button>
+        <button
+          class="button primary"
+          type="button"
+          :disabled="!at || at === 'today' || using || !options.rows.value.some((row) => row.id === at && row.route !== 'bought')"
+          @click="use"
+        >
+          Use this train
+        </button>
+      </div>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <div v-if="progress !== null" class="sheet wait" role="status">
+        <p>Every train is being solved on this water…</p>
+        <progress :value="progress" max="1" aria-label="Trains solved"></progress>
+        <button class="button small" type="button" @click="options.stop">Stop</button>
+      </div>
+      <div v-if="stopped && progress === null" class="sheet wait">
+        <p>Stopped. Nothing you entered is lost.</p>
+        <button class="button small" type="button" @click="options.again">Go on</button>
+      </div>
+      <template v-if="whole && !problem">
+        <div v-if="points.waste.length > 0" class="plots">
+          <div class="sheet">
+            <PointsChart
+              :label="`Cost a year against waste a year`"
+              :points="points.waste"
+              :active="hovered ?? at"
+              :format-x="amount"
+              :format-y="volume"
+              :says="says"
+              :band="band"
+              @pick="pick"
+              @point="hovered = $event"
+            />
+          </div>
+          <div class="sheet">
+            <PointsChart
+              label="Cost a year against visits"
+              :points="points.visits"
+              :active="hovered ?? at"
+              :format-x="amount"
+              :format-y="(value) => String(Math.round(10 * value) / 10)"
+              :says="says"
+              :band="band"
+              @pick="pick"
+              @point="hovered = $event"
+            />
+          </div>
+        </div>
+        <p v-if="points.waste.length > 0" class="small muted">
+          Filled: nothing is better in cost, waste, visits, winter and width at once. Rings: something is. Shaded: as cheap as the cheapest,
+          within a twentieth.
+          <template v-if="beyond > 0">{{ beyond }} more would do at over {{ FAR }} times the cost and are not drawn.</template>
+        </p>
+        <SideBySide :system="system" :options="options" :chosen="at" @choose="chosen = $event" />
+        <p class="small muted">
+          Prices are placeholders until you type your own; what electricity, gas and water works ask for is theirs to say.
+        </p>
+      </template>
+    </main>
+    <aside class="why">
+      <WhyColumn v-if="whole && !problem" :system="system" :options="options" />
+    </aside>
+    <PricesDialog v-model="pricing" :system="system" :of="open" />
+    <AxesDialog v-model="choosing" :system="system" :options="options" :spaces="spaces" />
+    <BoughtDialog v-model="buying" :system="system" :options="options" />
+    <WhyNotDialog v-model="asking" :system="system" :options="options" :spaces="spaces" :from="at" @compare="compareAsked" />
+  </div>
+</template>
+
+<!-- prettier-ignore -->
+<style scoped>
+.options { display: grid; grid-template-columns: 252px minmax(0, 1fr) 306px; min-height: calc(100vh - var(--header)); }
+main { padding: 14px 16px 28px; display: grid; gap: 10px; align-content: start; min-width: 0; }
+.page-head { margin-bottom: 0; }
+aside { background: var(--side); padding: 16px 14px 28px; display: grid; gap: 10px; align-content: start; }
+.site { border-right: 1px solid var(--line); }
+.why { border-left: 1px solid var(--line); }
+.plots { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 10px; }
+.plots > div { min-width: 0; }
+.wait { padding: 14px 16px; display: grid; gap: 10px; justify-items: start; }
+progress { width: 100%; height: 8px; accent-color: var(--action); }
+.problem { color: var(--bad); font-weight: 550; }
+@media (max-width: 1120px) { .options { grid-template-columns: 240px minmax(0, 1fr); } .why { grid-column: 1 / -1; border-left: 0; border-top: 1px solid var(--line); } }
+@media (max-width: 860px) {
+  .options { grid-template-columns: minmax(0, 1fr); padding-bottom: 62px; }
+  main { order: -1; padding: 12px; }
+  .plots { grid-template-columns: minmax(0, 1fr); }
+  .site { border-right: 0; border-top: 1px solid var(--line); }
+  .why { order: 0; }
+}
+</style>
