@@ -1,5 +1,5 @@
 export { columnMarks, livesAsked, outMgL, resinChain, withLives, type LifeAsked, type ResinChain } from './column';
-export { waterCost, type WaterCost } from './cost';
+export { fillingOf, waterCost, type WaterCost } from './cost';
 export { figureDoubts } from './doubts';
 export { gatherFacts } from './facts';
 export { footLine, trainTitle, usedSays, wasteSays } from './inShort';

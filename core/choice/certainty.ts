@@ -4,7 +4,7 @@ import type { Answers } from './answers';
 import { figuresOf } from './figures';
 import type { Judging } from './judging';
 import type { Plan } from './plan';
-import { beats, sampleInputs, spreadOf, surelyWord, USUAL_SAMPLING, type Sampling, type Spread, type UncertainInput } from './uncertain';
+import { beats, sampleInputs, spreadOf, surelyWord, USUAL_SAMPLING, type Sampling, type Spread, type UncertainInput } from '../year';
 
 /** How sure a comparison is: the same doubts for every option (science of options, 9). */
 

@@ -12,7 +12,7 @@ import {
   renewalsWithin,
 } from './money';
 import { turningsOf } from './turning';
-import { beats, quantileOf, sampleInputs, spreadOf, surelyWord, type Sampling } from './uncertain';
+import { beats, quantileOf, sampleInputs, spreadOf, surelyWord, type Sampling } from '../year';
 
 /** Check values O1 to O9 and O29 to O37 of the science of options: computed independently or analytic, as named there. */
 

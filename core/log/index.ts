@@ -6,7 +6,7 @@ export { meterEntry, shownUnitOf } from './meterEntry';
 export { parseQuickLine, type QuickLine } from './quickline';
 export { trackResin, type ResinTracking } from './resin';
 export { baselineOf, probeEc25, probeRoles, readingRatio, saltRemoved, type ProbeRoles } from './series';
-export { standing } from './standing';
+export { standing, type Standing } from './standing';
 export {
   AGEING,
   courseAt,

@@ -30,3 +30,16 @@ export {
   type YearResin,
   type YearRun,
 } from './simulate';
+export {
+  beats,
+  quantileOf,
+  sampleInputs,
+  spreadOf,
+  surelyWord,
+  USUAL_SAMPLING,
+  type Sampling,
+  type Spread,
+  type UncertainInput,
+} from './uncertain';
+export { aheadOf, AS_USUAL, withWhatIf, type Ahead, type WhatIf } from './ahead';
+export { USUAL_YEAR_DOUBTS, YEAR_SAMPLING, yearBands, type DateBand, type YearBands, type YearDoubts } from './bands';

@@ -1,7 +1,7 @@
 import { feedBrineMgL } from '../membrane';
 import { DAYS_PER_YEAR, fail, ok, type Outcome } from '../quantity';
 import { creep, type RestingMembrane } from '../storage';
-import { passDay, type ChangeEvent, type CountedPart, type Fill, type LateChange } from './counters';
+import { passDay, type ChangeEvent, type CountedPart, type CounterUnit, type Fill, type LateChange } from './counters';
 import { seasonAt, type Season } from './season';
 import { stepTank, tankIssue, type TankSetting, type TankState } from './tank';
 
@@ -22,8 +22,9 @@ export type Costs = Record<CostLine, number>;
 export interface YearPart extends CountedPart {
   readonly cost: number;
   readonly line: CostLine;
-  /** Days it has behind it at the start. */
+  /** Days it has behind it at the start, and what of its other counters is full. */
   readonly agedDays?: number;
+  readonly filled?: Readonly<Partial<Record<CounterUnit, number>>>;
 }
 /** The polishing resin: its limit moves with the season, for the permeate does. */
 export interface YearResin {
@@ -34,6 +35,8 @@ export interface YearResin {
   readonly plates: number;
   readonly goalPpm: number;
   readonly cost: number;
+  /** What it has taken up at the start, meq. */
+  readonly usedMeq?: number;
 }
 /** A membrane that lets salt creep to its product side while it stands. */
 export type Creep = Pick<RestingMembrane, 'feedSideL' | 'permeateSideL' | 'saltLPerH'>;
@@ -128,8 +131,8 @@ export function creepMeq(membrane: Creep, concentratePpm: number, permeatePpm: n
 function issueOf(plant: YearPlant, days: number): Outcome<never> | null {
   if (!(Number.isInteger(days) && days >= 1 && days <= MOST_DAYS))
     return fail('days', days, `1 to ${MOST_DAYS}, whole`, `The run is ${days} days long; accepted is 1 to ${MOST_DAYS}, whole.`);
-  if (!(plant.recovery > 0 && plant.recovery < 1))
-    return fail('recovery', plant.recovery, 'above 0 and below 1', `The recovery is ${plant.recovery}; accepted is above 0 and below 1.`);
+  if (!(plant.recovery > 0 && plant.recovery <= 1))
+    return fail('recovery', plant.recovery, 'above 0, at most 1', `The recovery is ${plant.recovery}; accepted is above 0 and at most 1.`);
   for (const [name, price] of Object.entries(plant.prices))
     if (!(price >= 0 && Number.isFinite(price)))
       return fail(`prices.${name}`, price, '0 or more', `The price ${name} is ${price}; accepted is 0 or more.`);
@@ -158,10 +161,14 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
   const book = (day: number, line: CostLine, amount: number): void =>
     void (monthly[Math.min(monthly.length - 1, Math.floor(day / MONTH_DAYS))]![line] += amount);
   // The resin comes last: a part like the others, but that its limit is another every day.
-  const polish: YearPart[] = resin ? [{ id: resin.id, line: 'resin', cost: resin.cost, limits: [{ unit: 'meq', limit: Infinity }] }] : [];
+  const polish: YearPart[] = resin
+    ? [{ id: resin.id, line: 'resin', cost: resin.cost, limits: [{ unit: 'meq', limit: Infinity }], filled: { meq: resin.usedMeq ?? 0 } }]
+    : [];
   const parts: readonly YearPart[] = [...plant.parts, ...polish];
   const byId = new Map(parts.map((part) => [part.id, part]));
-  const fills: Fill[] = parts.map(({ limits, agedDays = 0 }) => limits.map(({ unit }) => (unit === 'days' ? agedDays : 0)));
+  const fills: Fill[] = parts.map(({ limits, agedDays = 0, filled = {} }) =>
+    limits.map(({ unit }) => (unit === 'days' ? agedDays : (filled[unit] ?? 0))),
+  );
   const fittedOn = new Map(parts.map(({ id, agedDays = 0 }) => [id, -agedDays]));
   const inBed = (): number => (resin ? fills.at(-1)![0]! : 0);
   const events: ChangeEvent[] = [];
