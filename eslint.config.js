@@ -27,6 +27,7 @@ const APP = [
   ['worker'],
   ['system'],
   ['kit'],
+  ['year'],
   ['rounds', 'water', 'goal', 'train', 'commission', 'log', 'faults', 'practice', 'choice'],
   ['shell'],
 ].map((floor) => floor.map((room) => `app/src/${room}`));

@@ -148,7 +148,8 @@ export function askingOf(physics: Physics, year: TemperatureYear, ageing: Ageing
       byPart.set(membrane, hit);
       return hit;
     }
-    const at = (temperatureC: number, factors: FoulingFactors) => once(() => physics(membrane, { temperatureC, factors, strength }));
+    const at = (temperatureC: number, factors: FoulingFactors): (() => MembraneAnswer | null) =>
+      once(() => physics(membrane, { temperatureC, factors, strength }));
     const answers: Answers = {
       coldOld: at(cold, old),
       coldNew: at(cold, fresh),

@@ -48,7 +48,7 @@ function resinOf(
   { beds, litresEach, inSeries }: PlannedResin,
   litres: number,
   load: { readonly cationMeqL: number; readonly anionMeqL: number },
-) {
+): { readonly changes: number; readonly litres: number } {
   const lead = inSeries && beds > 1;
   const used = lead ? USED.lead : USED.single;
   const taken = (litres * Math.max(load.cationMeqL / BED_EQ_PER_L.cation, load.anionMeqL / BED_EQ_PER_L.anion)) / (used * PACKING) / 1000;

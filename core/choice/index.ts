@@ -90,3 +90,4 @@ export {
 } from './says';
 export { whPerL } from './present';
 export type { Compared } from './certainty';
+export { comparisonPage } from './page';

@@ -1,6 +1,6 @@
 import { isSeawaterElement, isSmallElement, type ElementClass, type VesselRank } from '../membrane';
 import { JOB_AXES, type Axis, type Job } from './axes';
-import type { Plan, PlannedMembrane, PlannedPump, PlannedResin, Upkeep } from './plan';
+import type { Plan, PlannedPump, PlannedResin, Upkeep } from './plan';
 import { SILICA_RESIN_FACTOR, type Priced } from './prices';
 
 /** How each job's axes become trains: what stands on the wall, what it is bought as, what is changed how often. */
@@ -456,8 +456,6 @@ export function spacesOf(job: Job, { chlorineMgL, bypass }: JobWater, kept: Kept
       return [space('membrane', JOB_AXES.watermaker, seaSet)];
   }
 }
-
-export type { PlannedMembrane };
 
 /** Parts any option of some spaces is bought as or changed by, in the order of the price list. */
 export function pricedParts(spaces: readonly Space[]): Priced[] {

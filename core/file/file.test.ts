@@ -141,8 +141,7 @@ describe('a file of version 3', () => {
       }));
       const pumped = stages.some((one) => (one as Raw)['kind'] === 'pump');
       system.train = { ...system.train, stages, scaleActionIndex: null, gauge: pumped ? 'membrane' : 'line' };
-      Object.assign(system, { services: [], upkeep: [], choice: OPEN_CHOICE,
-        sensors: [] });
+      Object.assign(system, { services: [], upkeep: [], choice: OPEN_CHOICE, sensors: [] });
       system.source = { ...system.source, assumed: [] };
       system.units = { ...METRIC_UNITS, hardness: '°dH' };
       const { done, ...build } = system.build as Raw & { done: string[] };

@@ -40,7 +40,7 @@ export interface ToBring {
 const BRINGS: ReadonlySet<ServiceWork> = new Set(['changed', 'movedUp', 'refilled']);
 
 /** What a stage takes when it is changed or filled up: what wears, and what fills it. */
-function bringFor(system: System, stage: Stage, work: ServiceWork): ToBring[] {
+export function bringFor(system: System, stage: Stage, work: ServiceWork): ToBring[] {
   if (!BRINGS.has(work)) return [];
   return kindOf(stage)
     .parts(stage, { prices: system.prices, units: system.units })

@@ -1,5 +1,5 @@
 import { sodiumChloride, solveUnitFlows, ELEMENT_ROWS, type UnitConditions } from '../membrane';
-import type { Judging, MembraneAnswer, Physics } from '../choice';
+import type { MembraneAnswer, Physics } from '../choice';
 
 /** Physics of the reference scenarios of the science of options (11): salt alone in the tap, as many mg/L as the meter shows. */
 
@@ -32,7 +32,7 @@ export const saltPhysics =
       temperatureC: at.temperatureC,
       law: 'mixture',
     };
-    const solve = (recycleLPerH: number) =>
+    const solve = (recycleLPerH: number): ReturnType<typeof solveUnitFlows> =>
       solveUnitFlows(
         {
           row: ELEMENT_ROWS[membrane.elementClass],
@@ -73,4 +73,3 @@ export const saltPhysics =
     };
     return answer;
   };
-export type { Judging };

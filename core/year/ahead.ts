@@ -104,9 +104,9 @@ function responseOf(system: System, today: Standing, feed: Water, span: SeasonSp
     return response;
   };
   const axes = [temperatures, AGES, STRENGTHS];
-  const production = gridTable(axes, (t, age, strength) => at(t!, age!, strength!).productionLPerH);
+  const production = gridTable(axes, (t, age, strength) => at(t, age, strength).productionLPerH);
   const odds = gridTable(axes, (t, age, strength) => {
-    const { passage } = at(t!, age!, strength!);
+    const { passage } = at(t, age, strength);
     return passage / (1 - passage);
   });
   if (failure) return failure;

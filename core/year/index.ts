@@ -43,3 +43,6 @@ export {
 } from './uncertain';
 export { aheadOf, AS_USUAL, withWhatIf, type Ahead, type WhatIf } from './ahead';
 export { USUAL_YEAR_DOUBTS, YEAR_SAMPLING, yearBands, type DateBand, type YearBands, type YearDoubts } from './bands';
+export { costLineWord, outlookFindings, outlookOf, outlookTitle, type Outlook } from './outlook';
+export { yearPage } from './page';
+export { USUAL_PACE, vanShare, vanYear, type VanMonth, type VanPace, type VanShare } from './vanYear';

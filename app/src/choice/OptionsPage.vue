@@ -107,6 +107,7 @@ async function use(): Promise<void> {
     using.value = false;
   }
 }
+const offer = (): void => void router.push({ name: 'build', query: { view: 'papers', with: 'options' } });
 async function compareAsked(id: string): Promise<void> {
   dialog.value = null;
   await pick(id);
@@ -123,6 +124,7 @@ const job = computed(() => (system.value && open.tapState.value ? jobOf(system.v
       <div class="page-head">
         <h1>{{ title }}</h1>
         <button class="button" type="button" :disabled="!whole" @click="dialog = 'why'">Why not…?</button>
+        <button class="button" type="button" :disabled="!whole" @click="offer">Offer as PDF</button>
         <button
           class="button primary"
           type="button"

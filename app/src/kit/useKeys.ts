@@ -39,6 +39,7 @@ export const SHORTCUTS: readonly (readonly [key: string, does: string])[] = [
   ['A', 'Add a stage (Train)'],
   ['M', 'More water (Train)'],
   ['O', 'Compare options (Train)'],
+  ['Y', 'Year ahead (Log)'],
   ['L', 'Next lens, Shift L the one before (Train)'],
   ['T', 'Start the timer (Build)'],
   ['U', 'Switch units'],

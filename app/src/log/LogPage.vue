@@ -5,6 +5,8 @@ import { isLikelyDate, type Reading } from '@yes-clear/core/file';
 import { readingsCsv } from '@yes-clear/core/log';
 import { computed, ref, shallowRef } from 'vue';
 import LineChart from '../kit/chart/LineChart.vue';
+import { useRouter } from 'vue-router';
+import { useKey } from '../kit/useKeys';
 import FindingsList from '../kit/FindingsList.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
@@ -33,6 +35,8 @@ import MetersPanel from './MetersPanel.vue';
 
 /** Log: a line a reading, three charts, and what they say. */
 const current = useOpenSystem();
+const router = useRouter();
+useKey('y', () => void router.push({ name: 'year' }));
 const { system, readings, solved, now } = current;
 const tracking = computed(() => solved.value?.tracking ?? null);
 const notice = useNotice();
@@ -225,6 +229,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
     <PartChange v-if="working" :on="working === true ? null : working" @close="working = null" />
     <aside>
       <TrainStrip />
+      <RouterLink class="button ahead" :to="{ name: 'year' }">Year ahead <kbd>Y</kbd></RouterLink>
       <FindingsList title="What the log says" :findings="solved?.logFindings ?? []" />
     </aside>
   </div>
@@ -232,6 +237,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
 
 <!-- prettier-ignore -->
 <style scoped>
+.ahead { margin-bottom: 14px; }
 .hidden { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
 .line { display: grid; grid-template-columns: auto minmax(200px, 1.1fr) minmax(160px, 1fr) auto; gap: 6px 14px; align-items: center; padding: 8px 12px 8px 14px; }
 .today { color: var(--muted); font-weight: 650; }

@@ -78,7 +78,7 @@ const LISTED = 14;
 const due = useDue(lines, clock, ref(AHEAD_DAYS));
 const listed = computed(() => due.value.slice(0, LISTED));
 async function saveCalendar(): Promise<void> {
-  const { calendarText } = await import('./calendar');
+  const { calendarText } = await import('../kit/calendar');
   const text = calendarText(
     due.value.map((item) => ({ systemId: item.systemId, site: item.site, due: item })),
     new Date(),
@@ -217,6 +217,7 @@ document.title = 'Yes Clear';
           <div v-if="due.length > 0" class="row tools">
             <button type="button" class="button small" @click="saveCalendar">Save as calendar file</button>
             <RouterLink class="button small" :to="{ name: 'visit' }">Visit sheet</RouterLink>
+            <RouterLink class="button small" :to="{ name: 'van-year' }">The van’s year</RouterLink>
           </div>
         </section>
         <section>

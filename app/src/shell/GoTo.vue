@@ -8,13 +8,19 @@ import { PHASES } from './router';
 const open = defineModel<boolean>({ required: true });
 const router = useRouter();
 const heads = useSystemHeads();
+/** Pages beside the phases. */
+const BESIDE = [
+  { key: 'options', label: 'Compare options' },
+  { key: 'year', label: 'Year ahead' },
+] as const;
 const text = ref('');
 const at = ref(0);
 const places = computed(() => [
   { title: 'Rounds', where: 'all systems', to: { name: 'rounds' } as { name: string; params?: { id: string } } },
+  { title: 'The van’s year', where: 'all systems', to: { name: 'van-year' } },
   { title: 'Practice', where: 'simulated rigs', to: { name: 'practice' } },
   ...(heads.value ?? []).flatMap(({ id, name, site }) =>
-    PHASES.map((phase) => ({ title: `${name}: ${phase.label}`, where: site, to: { name: phase.key, params: { id } } })),
+    [...PHASES, ...BESIDE].map((place) => ({ title: `${name}: ${place.label}`, where: site, to: { name: place.key, params: { id } } })),
   ),
 ]);
 const found = computed(() => {

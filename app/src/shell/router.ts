@@ -33,6 +33,7 @@ const routes: RouteRecordRaw[] = [
     props: true,
     children: [
       { path: '', redirect: { name: 'water' } },
+      { path: 'log/year', name: 'year', component: () => import('../year/YearPage.vue') },
       { path: 'train/options', name: 'options', component: () => import('../choice/OptionsPage.vue') },
       ...PHASES.map((phase) => ({ path: phase.key, name: phase.key, component: PAGES[phase.key] as () => Promise<never> })),
     ],
@@ -45,6 +46,7 @@ const routes: RouteRecordRaw[] = [
     component: () => import('../practice/PracticeBench.vue'),
     props: true,
   },
+  { path: '/van-year', name: 'van-year', component: () => import('../rounds/VanYear.vue') },
   { path: '/visit', name: 'visit', component: () => import('../rounds/VisitPage.vue') },
   // What it carries stands behind the # and never leaves the browser.
   { path: '/open', name: 'open', component: () => import('../rounds/OpenLink.vue') },
@@ -64,6 +66,8 @@ export function loadPagesAhead(): void {
       () => import('../practice/PracticeList.vue'),
       () => import('../practice/PracticeBench.vue'),
       () => import('../choice/OptionsPage.vue'),
+      () => import('../year/YearPage.vue'),
+      () => import('../rounds/VanYear.vue'),
       fileFormat,
     ])
       page().catch(() => undefined);

@@ -10,6 +10,7 @@ import { resinLens } from './panels/resin/lens';
 import { seasonsLens } from './panels/seasons/lens';
 import { tankLens } from './panels/tank/lens';
 import { usesLens } from './panels/uses/lens';
+import { yearLens } from './panels/year/lens';
 
 /** Every lens of the workbench, in the order of its tabs; each stands in a folder of its own. */
 export const LENSES: readonly Lens[] = [
@@ -22,6 +23,7 @@ export const LENSES: readonly Lens[] = [
   usesLens,
   seasonsLens,
   costsLens,
+  yearLens,
 ];
 
 /** The lenses a train has. */

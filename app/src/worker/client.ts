@@ -1,6 +1,7 @@
 import type { Reading, System } from '@yes-clear/core/file';
 import type { BedLife } from '@yes-clear/core/exchange';
 import type { Outcome } from '@yes-clear/core/quantity';
+import type { VanShare } from '@yes-clear/core/year';
 import { proxy, wrap, type Remote } from 'comlink';
 import type { Solved } from './solved';
 import type { BroughtIn, MeterFile } from './bringIn';
@@ -64,6 +65,12 @@ export const keepLifeBeside = (key: string, life: BedLife): Promise<void> => sta
 export async function roundBeside(id: string, now: string): Promise<{ readonly revision: number; readonly round: Round } | null> {
   const lane = staffed('rounds');
   return answer(lane, lane.remote.round(id, now));
+}
+
+/** A system's share of the van's year, read and run by the worker itself; null when it is not there. */
+export async function vanShareBeside(id: string, now: string, bundleDays: number): Promise<Outcome<VanShare> | null> {
+  const lane = staffed('rounds');
+  return answer(lane, lane.remote.vanShare(id, now, bundleDays) as Promise<Outcome<VanShare> | null>);
 }
 
 /** Puts a question that takes many solves, beside the page and beside its own solve. */

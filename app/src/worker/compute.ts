@@ -2,6 +2,7 @@ import type { Reading, System } from '@yes-clear/core/file';
 import type { BedLife } from '@yes-clear/core/exchange';
 import type { UnitMaps } from '@yes-clear/core/log';
 import type { Outcome } from '@yes-clear/core/quantity';
+import type { VanShare } from '@yes-clear/core/year';
 import { expose } from 'comlink';
 import { config } from 'zod';
 import { database, openDatabase } from '../store/database';
@@ -15,6 +16,7 @@ import { QUESTIONS, type Answer, type Asked, type Question } from './questions';
 import { roundOf } from './round';
 import type { Round } from '../store/round';
 import { runInSlices } from './slices';
+import { shareOf } from './yearAhead';
 
 // The security policy lets no code be made out of text, which the schema library would try first.
 config({ jitless: true });
@@ -63,6 +65,12 @@ const worker = {
     const round = roundOf({ system: row.system, readings }, now, maps);
     forgetOldest(maps, MOST_MAPS);
     return { revision: row.revision, round };
+  },
+  /** A system's share of the van's year, read from the database by the worker itself; null when it is not there. */
+  async vanShare(id: string, now: string, bundleDays: number): Promise<Outcome<VanShare> | null> {
+    await opened;
+    const [row, readings] = await Promise.all([database.systems.get(id), logOf(id)]);
+    return row ? shareOf({ system: row.system, readings }, now, bundleDays, maps) : null;
   },
   ask<Q extends Question>(question: Q, asked: Asked<Q>): Answer<Q> {
     return (QUESTIONS[question] as (input: Asked<Q>) => Answer<Q>)(asked);

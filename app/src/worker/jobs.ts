@@ -1,11 +1,13 @@
 import { columnSteps, type Bed, type ColumnOptions, type ColumnRun } from '@yes-clear/core/exchange';
 import type { InputTurn, Sifted } from '@yes-clear/core/choice';
 import type { System } from '@yes-clear/core/file';
+import type { YearBands } from '@yes-clear/core/year';
 import type { Outcome } from '@yes-clear/core/quantity';
 import type { Water } from '@yes-clear/core/water';
 import { faultSteps, type FaultsAsked, type FaultsFound } from './faultSearch';
 import { partSteps, turnSteps, type PartAsked } from './optionSearch';
 import { practiceSteps, type PracticeAsked, type PracticeView } from './practiceBench';
+import { yearSteps, type YearAsked } from './yearAhead';
 
 /** Long work, each a run of steps that yields the share done. */
 export interface Jobs {
@@ -20,6 +22,8 @@ export interface Jobs {
   practice: { readonly input: PracticeAsked; readonly output: Outcome<PracticeView> };
   /** A part of all options of a system, each judged. */
   options: { readonly input: PartAsked; readonly output: Outcome<Sifted> };
+  /** How sure the coming years are. */
+  yearBands: { readonly input: YearAsked; readonly output: Outcome<YearBands> };
   /** What would change which of them is the one to take. */
   turns: { readonly input: { readonly system: System; readonly id: string }; readonly output: Outcome<InputTurn[]> };
 }
@@ -30,5 +34,6 @@ export const JOBS: { readonly [J in JobName]: (input: Jobs[J]['input']) => Gener
   practice: practiceSteps,
   options: partSteps,
   turns: turnSteps,
+  yearBands: yearSteps,
   column: ({ beds, water, flowLPerH, options }) => columnSteps(beds, water, flowLPerH, options),
 };

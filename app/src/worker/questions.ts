@@ -21,6 +21,8 @@ import { settleWater } from '@yes-clear/core/water';
 import { descentInput } from '../descent/descentInput';
 import type { DescentInput } from '../descent/drawing';
 
+import { offerPages } from './offerPages';
+import { yearRun } from './yearAhead';
 import { optionPictures, optionRow, optionsSure, optionTrain, optionWhy, wholeOf } from './optionSearch';
 
 /** A train as two answers give it. */
@@ -100,6 +102,10 @@ export const QUESTIONS = {
   optionTrain,
   optionPictures,
   optionsSure,
+  /** The coming years of a system. */
+  yearRun,
+  /** What an offer carries beside its own pages. */
+  offerPages,
   /** A file of sensor figures as a table. */
   senmlTable: ({ text, nowMs }: { readonly text: string; readonly nowMs: number }): Outcome<string> => senmlTable(text, nowMs),
   /** Each template as it would stand on a middling tap. */

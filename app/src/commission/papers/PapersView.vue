@@ -3,7 +3,7 @@ import { paperOf, PAPER_KEYS, PAPER_LABELS, tubeLines, type PaperKey } from '@ye
 import { reportTrain, trainSentence } from '@yes-clear/core/advice';
 import { useLocalStorage } from '@vueuse/core';
 import { renderSVG } from 'uqr';
-import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, ref, shallowRef, toRaw, useTemplateRef, watch } from 'vue';
 import DescentPicture from '../../descent/DescentPicture.vue';
 import { descentInput } from '../../descent/descentInput';
 import FindingCard from '../../kit/FindingCard.vue';
@@ -13,6 +13,8 @@ import { useNotice } from '../../kit/useNotice';
 import { download, plainName } from '../../store/download';
 import { fileFormat } from '../../store/fileFormat';
 import { useOpenSystem } from '../../system/openSystem';
+import { askBeside } from '../../worker/client';
+import { useRoute } from 'vue-router';
 import { flowDrawing } from '../parts/drawing/picture';
 import { svgText } from '../parts/drawing/svgNode';
 import { inlined } from './inlined';
@@ -30,6 +32,11 @@ const SIZES = [
   { value: 'A4', title: 'A4' },
   { value: 'LETTER', title: 'Letter' },
 ] as const;
+
+/** What the offer carries besides; a page that sends one here asks for its own. */
+const asked = String(useRoute().query['with'] ?? '').split(',');
+const withYear = ref(asked.includes('year'));
+const withOptions = ref(asked.includes('options'));
 
 /** An offer is of the system when new; its resin and filters have seen nothing. */
 const fresh = computed(() => {
@@ -70,16 +77,27 @@ async function make(key: PaperKey): Promise<void> {
     const flow = flowDrawing(now, lines);
     const on = new Date().toISOString().slice(0, 10);
     const paper = paperOf(key, now, report, { workshop: workshop.value.trim(), customer: customer.value.trim() }, on);
+    const more =
+      key === 'offer' && (withYear.value || withOptions.value)
+        ? await askBeside('offerPages', { system: toRaw(now), nowMs: Date.now(), year: withYear.value, options: withOptions.value })
+        : null;
+    if (more && !more.ok) throw new Error(more.error.message);
+    // Signatures stay last.
+    const at = paper.blocks.findIndex(({ kind }) => kind === 'signatures');
+    const blocks = more?.ok ? paper.blocks.toSpliced(at < 0 ? paper.blocks.length : at, 0, ...more.value) : paper.blocks;
     const { makePdf } = await import('./makePdf');
-    const blob = await makePdf(paper, {
-      size: size.value,
-      pictures: {
-        descent: pictures.length > 0 ? inlined(pictures) : null,
-        drawing: { svg: svgText(flow.svg), width: flow.drawing.w, height: flow.drawing.h },
+    const blob = await makePdf(
+      { ...paper, blocks },
+      {
+        size: size.value,
+        pictures: {
+          descent: pictures.length > 0 ? inlined(pictures) : null,
+          drawing: { svg: svgText(flow.svg), width: flow.drawing.w, height: flow.drawing.h },
+        },
+        qrSvg: qrSvg.value,
+        foot: `${now.name}, ${now.site} · ${paper.name} · ${on}${workshop.value.trim() === '' ? '' : ` · ${workshop.value.trim()}`}`,
       },
-      qrSvg: qrSvg.value,
-      foot: `${now.name}, ${now.site} · ${paper.name} · ${on}${workshop.value.trim() === '' ? '' : ` · ${workshop.value.trim()}`}`,
-    });
+    );
     download(`${plainName(`${now.site} ${now.name} ${paper.name}`)}.pdf`, blob);
     notice.say(`${paper.name} saved as PDF.`);
   } catch (failure) {
@@ -112,6 +130,10 @@ async function make(key: PaperKey): Promise<void> {
         <div>
           <h3>{{ PAPER_LABELS[key].name }}</h3>
           <p class="small">{{ PAPER_LABELS[key].says }}</p>
+          <p v-if="key === 'offer'" class="more small">
+            <label><input v-model="withYear" type="checkbox" /> with the year ahead</label>
+            <label><input v-model="withOptions" type="checkbox" /> with what it was chosen among</label>
+          </p>
         </div>
         <button class="button" :class="{ primary: key === 'offer' }" type="button" :disabled="busy !== null || !fresh" @click="make(key)">
           {{ busy === key ? 'Making it…' : `${PAPER_LABELS[key].name} as PDF` }}
@@ -138,6 +160,9 @@ h1 { font-size: 20px; }
 .list { list-style: none; margin: 0; padding: 0; display: grid; gap: 10px; }
 .list li { display: flex; flex-wrap: wrap; gap: 8px 20px; align-items: center; justify-content: space-between; padding: 12px 16px; }
 .list li > div { flex: 1 1 320px; }
+/* Large enough for a thumb. */
+.more { display: flex; flex-wrap: wrap; gap: 0 18px; }
+.more label { display: flex; gap: 7px; align-items: center; min-height: 34px; }
 .list .button { min-width: 220px; justify-content: center; min-height: 44px; }
 /* Drawn for the papers, seen only there. */
 .away { position: absolute; left: -6000px; top: 0; width: 1100px; background: #fffdf8; }

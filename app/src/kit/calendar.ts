@@ -40,3 +40,34 @@ export function calendarText(entries: readonly CalendarEntry[], now: Date): stri
   }
   return calendar.toString();
 }
+
+/** One visit of the coming years: the day, and what is changed then. */
+export interface PlannedVisit {
+  readonly at: string;
+  readonly says: string;
+}
+
+/**
+ * The visits of a system's coming years as a calendar file. A visit keeps its id by its place in the row, so that a file
+ * saved later moves the first, the second and so on.
+ */
+export function visitsCalendar(systemId: string, site: string, visits: readonly PlannedVisit[], now: Date): string {
+  const calendar = ical({
+    name: 'Yes Clear, year ahead',
+    prodId: { company: 'Yes Clear', product: 'Year ahead', language: 'EN' },
+    method: ICalCalendarMethod.PUBLISH,
+  });
+  visits.forEach(({ at, says }, place) => {
+    calendar.createEvent({
+      id: `${systemId}.visit-${place + 1}@yes-clear`,
+      start: new Date(at),
+      allDay: true,
+      summary: says,
+      description: 'Planned ahead; the log moves it.',
+      location: site,
+      sequence: sequenceAt(now),
+      stamp: now,
+    });
+  });
+  return calendar.toString();
+}

@@ -1,0 +1,85 @@
+import { reportTrain } from '@yes-clear/core/advice';
+import type { System, SystemRecord } from '@yes-clear/core/file';
+import { standing, type ResinTracking, type UnitMaps } from '@yes-clear/core/log';
+import type { Outcome } from '@yes-clear/core/quantity';
+import type { TrainUse } from '@yes-clear/core/stage';
+import { tapWater } from '@yes-clear/core/train';
+import {
+  aheadOf,
+  AS_USUAL,
+  PLAIN_POLICY,
+  vanShare,
+  type VanShare,
+  outlookOf,
+  USUAL_YEAR_DOUBTS,
+  withWhatIf,
+  yearBands,
+  YEAR_SAMPLING,
+  type Ahead,
+  type Outlook,
+  type WhatIf,
+  type YearBands,
+  type YearPolicy,
+} from '@yes-clear/core/year';
+
+/** The years of a system, as the worker runs them: laid out once, run at every pull of a slider. */
+
+export interface YearAsked {
+  readonly system: System;
+  /** What the log says its parts have been through; empty for a system that is new. */
+  readonly use: TrainUse;
+  readonly tracking: ResinTracking | null;
+  /** The day it begins. */
+  readonly nowMs: number;
+  readonly days: number;
+  readonly whatIf: WhatIf;
+  readonly policy: YearPolicy;
+}
+
+const DAY_MS = 86_400_000;
+let laid: { readonly key: string; readonly ahead: Outcome<Ahead> } | null = null;
+function aheadFor({ system, use, tracking, nowMs }: YearAsked): Outcome<Ahead> {
+  const key = JSON.stringify([system, use, tracking?.anionEq, tracking?.cationEq, Math.floor(nowMs / DAY_MS)]);
+  if (laid?.key === key) return laid.ahead;
+  const water = tapWater(system.source, system.instruments);
+  const report = water.ok ? reportTrain(system, water.value.water, use, undefined, water.value) : water;
+  const ahead =
+    water.ok && report.ok
+      ? aheadOf(system, { report: report.value, tracking, use, membrane: null }, water.value.water, nowMs)
+      : (report as Outcome<Ahead>);
+  laid = { key, ahead };
+  return ahead;
+}
+
+export function yearRun(asked: YearAsked): Outcome<Outlook> {
+  const ahead = aheadFor(asked);
+  return ahead.ok ? outlookOf(ahead.value, asked.days, asked.whatIf, asked.policy) : ahead;
+}
+
+/** The same years two hundred times over, with what is not known of them. */
+export function* yearSteps(asked: YearAsked): Generator<number, Outcome<YearBands>> {
+  const ahead = aheadFor(asked);
+  if (!ahead.ok) return ahead;
+  const doubts = { resinCapacity: ahead.value.resinSd, strength: asked.system.source.assumed.length > 0 ? ASSUMED : MEASURED };
+  return yield* yearBands(
+    withWhatIf(ahead.value, asked.whatIf),
+    asked.days,
+    asked.policy,
+    { ...USUAL_YEAR_DOUBTS, ...doubts },
+    YEAR_SAMPLING,
+  );
+}
+const [MEASURED, ASSUMED] = [0.1, 0.2];
+
+/** A system's share of the van's year, by its log. */
+export function shareOf({ system, readings }: SystemRecord, now: string, bundleDays: number, maps?: UnitMaps): Outcome<VanShare> {
+  const water = tapWater(system.source, system.instruments);
+  if (!water.ok) return water;
+  const today = standing(system, readings, water.value.water, now, water.value, maps);
+  if (!today.ok) return today;
+  const ahead = aheadOf(system, today.value, water.value.water, Date.parse(now));
+  if (!ahead.ok) return ahead;
+  const outlook = outlookOf(ahead.value, YEAR_DAYS, AS_USUAL, { ...PLAIN_POLICY, bundleDays });
+  return outlook.ok ? { ok: true, value: vanShare(system, outlook.value) } : outlook;
+}
+const YEAR_DAYS = 365;
