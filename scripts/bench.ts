@@ -18,6 +18,7 @@ import { systemFromTemplate } from '../core/template';
 import { readReport } from '../core/report';
 import { calciteState, characterWater, completeWater, settleWater } from '../core/water';
 
+import { choicePageRows, choiceRows, speedUpRow } from './benchChoice';
 import { columnRows } from './benchColumn';
 import { faultRows } from './benchFaults';
 import { recordsRows } from './benchRecords';
@@ -273,6 +274,7 @@ async function browserRows(): Promise<Row[]> {
       },
       ...(await roundsRows(browser, origin)),
       ...(await recordsRows(browser, origin)),
+      ...(await choicePageRows(browser, origin)),
       { what: 'Memory of the Train page', median: memory / 1e6, unit: 'MB', limit: null, note: 'JavaScript heap after the edits' },
     ];
   } finally {
@@ -282,7 +284,7 @@ async function browserRows(): Promise<Row[]> {
 }
 
 const figure = (value: number): string => (value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toFixed(2));
-const rows = [...nodeRows(), ...columnRows(), ...faultRows(), ...(await browserRows())];
+const rows = [...nodeRows(), ...columnRows(), ...faultRows(), ...choiceRows(), await speedUpRow(), ...(await browserRows())];
 const table = rows.map(
   (row) => `| ${row.what} | ${figure(row.median)} ${row.unit} | ${row.limit === null ? '' : `${row.limit} ${row.unit}`} | ${row.note} |`,
 );

@@ -8,7 +8,7 @@ import { askingOf, type Ageing, type Answers } from './answers';
 import type { Job } from './axes';
 import { LANE_LEAK } from './figures';
 import { spacesOf, type Kept, type Space } from './jobs';
-import type { ChoiceGoal, ChoiceNeed, ChoiceWater, Judging } from './judging';
+import { carbonLoadMgL, type ChoiceGoal, type ChoiceNeed, type ChoiceWater, type Judging } from './judging';
 import { physicsOn, PPM_PER_USCM } from './onTap';
 import { PART_PRICES, type Priced, type PriceList } from './prices';
 import { RULES, type RuleId } from './rules';
@@ -131,6 +131,21 @@ const NO_LIME = -5;
 /** The site as options meet it: where a job's kind of stage is not there yet, its axis is left out. */
 const NOT_BUILT: Kept = { degassing: [false], polisher: ['none', 'single', 'leadAndLag'] };
 
+/** What is wrong with what was entered for the comparison; null where nothing is. */
+function settingsIssue({ choice, prices }: Pick<System, 'choice' | 'prices'>): Outcome<never> | null {
+  if (!(choice.horizonYears >= 0.25 && choice.horizonYears <= 30))
+    return fail('horizonYears', choice.horizonYears, '0.25 to 30', `Years to count is ${choice.horizonYears}; accepted is 0.25 to 30.`);
+  if (!(choice.rate >= 0 && choice.rate <= 0.3))
+    return fail('discountRate', choice.rate, '0 to 0.3', `The interest a year is ${choice.rate}; accepted is 0 to 0.3.`);
+  const amounts: (readonly [string, number])[] = [
+    ...Object.entries(prices).flatMap(([name, value]) => (typeof value === 'number' ? [[`prices.${name}`, value] as const] : [])),
+    ...choice.prices.map(({ part, each }) => [`prices.${part}`, each] as const),
+    ['visitCost', choice.visitCost],
+  ];
+  const bad = amounts.find(([, value]) => !(value >= 0 && Number.isFinite(value)));
+  return bad ? fail(bad[0], bad[1], '0 or more', `The price ${bad[0]} is ${bad[1]}; accepted is 0 or more.`) : null;
+}
+
 /** Slices an element is marched in while thousands are tried: production within 0.5 % of ten. */
 const SEARCH_SLICES = 4;
 
@@ -151,6 +166,8 @@ export function comparisonOf(
   const state = settleWater(feed);
   if (!state.ok) return state;
   const { choice } = system;
+  const wrong = settingsIssue(system);
+  if (wrong) return wrong;
   const perDay = litres * demandLPerDay(productDemand(system.goal));
   if (!(perDay > 0))
     return fail('demand', perDay, 'above 0', 'Nothing is drawn: enter what is needed a day in Goal before trains are compared.');
@@ -193,7 +210,7 @@ export function comparisonOf(
     job,
     feed,
     sea,
-    spaces: spacesOf(job, { chlorineMgL: feed.mgL.chlorine, bypass }, { ...NOT_BUILT, ...keptOf(choice) }),
+    spaces: spacesOf(job, { carbonMgL: carbonLoadMgL(water), bypass }, { ...NOT_BUILT, ...keptOf(choice) }),
     judging: {
       water,
       need,

@@ -28,6 +28,31 @@ export function paretoFront(points: readonly (readonly number[])[]): number[] {
   return kept.sort((a, b) => a - b);
 }
 
+/**
+ * The same front where each point is dear to work out and cheap to bound: one whose best case is beaten is never asked.
+ *
+ * @param bounds the best each could be, in every objective
+ * @param solve what it truly is; null where it does not count
+ * @returns places in their order, and how many were asked
+ */
+export function boundedFront(
+  bounds: readonly (readonly number[])[],
+  solve: (place: number) => readonly number[] | null,
+): { readonly front: number[]; readonly asked: number } {
+  const order = bounds.map((_, i) => i).sort((a, b) => lexicographic(bounds[a]!, bounds[b]!) || a - b);
+  let kept: { readonly place: number; readonly point: readonly number[] }[] = [];
+  let asked = 0;
+  for (const place of order) {
+    if (kept.some(({ point }) => dominates(point, bounds[place]!))) continue;
+    asked += 1;
+    const own = solve(place);
+    if (!own || kept.some(({ point }) => dominates(point, own))) continue;
+    kept = kept.filter(({ point }) => !dominates(own, point));
+    kept.push({ place, point: own });
+  }
+  return { front: kept.map(({ place }) => place).sort((a, b) => a - b), asked };
+}
+
 /** Rank of each: 1 on the front, 2 on the front of what is left without it, and so on (Deb et al. 2002, recalled). */
 export function paretoRanks(points: readonly (readonly number[])[]): number[] {
   const ranks = points.map(() => 0);

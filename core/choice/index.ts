@@ -89,5 +89,5 @@ export {
   titleOf,
 } from './says';
 export { whPerL } from './present';
-export type { Compared } from './certainty';
+export { compareUnderDoubt, USUAL_DOUBTS, type Compared } from './certainty';
 export { comparisonPage } from './page';

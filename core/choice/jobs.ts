@@ -93,14 +93,14 @@ export const LARGE_UPKEEP: readonly Upkeep[] = [
 ];
 
 /** Upkeep of a household's filters; the carbon by the chlorine it takes as well. */
-export const householdUpkeep = (blocks: number, chlorineMgL: number): Upkeep[] => [
+export const householdUpkeep = (blocks: number, carbonMgL: number): Upkeep[] => [
   { line: 'prefilters', part: 'sediment', count: 1, timesAYear: PREFILTERS_A_YEAR },
   {
     line: 'carbon',
     part: 'carbonBlock',
     count: blocks,
     timesAYear: PREFILTERS_A_YEAR,
-    ...(chlorineMgL > 0 && { everyFeedL: (CARBON_AT_MG_L * CARBON_FEED_L * blocks) / chlorineMgL }),
+    ...(carbonMgL > 0 && { everyFeedL: (CARBON_AT_MG_L * CARBON_FEED_L * blocks) / carbonMgL }),
   },
 ];
 
@@ -121,7 +121,7 @@ const carbonOf = (name: unknown): NonNullable<Plan['carbon']> => ({
 
 /** Small membranes of a household, with what stands behind them. */
 const household =
-  (chlorineMgL: number) =>
+  (carbonMgL: number) =>
   (choice: Choice): Plan => {
     const carbon = carbonOf(choice['carbon']);
     const elementClass = choice['element'] as ElementClass;
@@ -149,7 +149,7 @@ const household =
         ...bedParts(resin),
       ],
       upkeep: [
-        ...householdUpkeep(carbon.blocks, chlorineMgL),
+        ...householdUpkeep(carbon.blocks, carbonMgL),
         ...(calcite ? [{ line: 'prefilters', part: 'calcite', count: 1, timesAYear: 1 } as const] : []),
       ],
     };
@@ -157,7 +157,7 @@ const household =
 
 /** Resin alone at home: a carbon shields it, a light frame holds it. */
 const resinAtHome =
-  (chlorineMgL: number) =>
+  (carbonMgL: number) =>
   (choice: Choice): Plan => {
     const resin = resinNamed(String(choice['vesselL']))!;
     return {
@@ -168,7 +168,7 @@ const resinAtHome =
       tankL: Number(choice['tankL']),
       widthMm: 2 * HOUSING_MM + bedsWidth(resin),
       parts: [['frame', 0.5], ['filterHousing', 2], ...bedParts(resin)],
-      upkeep: householdUpkeep(1, chlorineMgL),
+      upkeep: householdUpkeep(1, carbonMgL),
     };
   };
 
@@ -413,13 +413,14 @@ const RESIN_AT_HOME: readonly Axis[] = [
 
 /** What a job's plans need to know of the water and the goal. */
 export interface JobWater {
-  readonly chlorineMgL: number;
+  /** What uses a carbon up, mg/L of free chlorine. */
+  readonly carbonMgL: number;
   /** Share led past a cartridge so that the goal stands. */
   readonly bypass: number;
 }
 
 /** The spaces of a job: its own axes, with resin alone beside a membrane, and cartridges beside a counter's unit. */
-export function spacesOf(job: Job, { chlorineMgL, bypass }: JobWater, kept: Kept = {}): Space[] {
+export function spacesOf(job: Job, { carbonMgL, bypass }: JobWater, kept: Kept = {}): Space[] {
   const space = (id: string, axes: readonly Axis[], planOf: Space['planOf']): Space => ({ id, axes: narrowed(axes, kept), planOf });
   const cartridges = space(
     'cartridge',
@@ -428,15 +429,15 @@ export function spacesOf(job: Job, { chlorineMgL, bypass }: JobWater, kept: Kept
   );
   switch (job) {
     case 'marine':
-      return [space('membrane', JOB_AXES.marine, household(chlorineMgL)), space('resin', RESIN_AT_HOME, resinAtHome(chlorineMgL))];
+      return [space('membrane', JOB_AXES.marine, household(carbonMgL)), space('resin', RESIN_AT_HOME, resinAtHome(carbonMgL))];
     case 'breeder':
-      return [space('membrane', JOB_AXES.breeder, household(chlorineMgL))];
+      return [space('membrane', JOB_AXES.breeder, household(carbonMgL))];
     case 'resinAlone':
       return [space('resin', JOB_AXES.resinAlone, resinVessels)];
     case 'window':
       return [
         space('membrane', JOB_AXES.window, onTheCart),
-        space('small', SMALL_IN_VAN, household(chlorineMgL)),
+        space('small', SMALL_IN_VAN, household(carbonMgL)),
         space('resin', JOB_AXES.resinAlone, resinVessels),
       ];
     case 'espresso':

@@ -4,10 +4,10 @@ import { elementCount, isSeawaterElement, isSmallElement, pumpingKWhPerM3 } from
 import { kindOf, unitRanks, type StageKind, type StageOf } from '../stage';
 import type { SolvedTrain } from '../train';
 import type { Figures, OptionLine } from './figures';
-import { cartridgeNear, householdUpkeep, LARGE_UPKEEP, NOTHING } from './jobs';
-import type { Judging } from './judging';
+import { cartridgeNear, NOTHING } from './jobs';
+import { carbonLoadMgL, type Judging } from './judging';
 import { capitalRecovery } from './money';
-import type { Plan, PlannedMembrane, PlannedResin } from './plan';
+import type { Plan, PlannedMembrane, PlannedResin, Upkeep } from './plan';
 
 /** What stands today, and what may be bought whole, as plans to be held against the options. */
 
@@ -27,6 +27,28 @@ function membraneToday(stage: StageOf<'membrane'>, softens: boolean, pumped: boo
     softened: softens,
   };
 }
+
+/** Filters and carbons as they are: each carbon by the chlorine it is sold to take. */
+function upkeepToday(filters: number, carbons: readonly StageOf<'carbon'>[], small: boolean, { water }: Judging): Upkeep[] {
+  const taken = carbonLoadMgL(water);
+  const often = small ? 2 : 4;
+  return [
+    ...(filters > 0 ? [{ line: 'prefilters', part: 'sediment', count: filters, timesAYear: often } as const] : []),
+    ...(carbons.length > 0
+      ? [
+          {
+            line: 'carbon',
+            part: 'carbonBlock',
+            count: carbons.reduce((sum, { volumeL }) => sum + volumeL, 0) / BLOCK_L,
+            timesAYear: 2,
+            ...(taken > 0 && { everyFeedL: (2 * carbons.reduce((sum, { ratedL }) => sum + ratedL, 0)) / taken }),
+          } as const,
+        ]
+      : []),
+  ];
+}
+/** What a carbon block of the price list holds, L: larger ones cost as many. */
+const BLOCK_L = 0.5;
 
 /** The train as it stands, as a plan that has been bought already; null where it makes nothing or is of two passes. */
 export function planToday({ train }: Pick<System, 'train'>, solved: SolvedTrain, judging: Judging): Plan | null {
@@ -61,11 +83,7 @@ export function planToday({ train }: Pick<System, 'train'>, solved: SolvedTrain,
     ),
     owned: true,
     parts: [],
-    upkeep: small
-      ? carbons.length > 0 || of('sediment').length > 0
-        ? householdUpkeep(carbons.length, judging.water.chlorineMgL)
-        : []
-      : LARGE_UPKEEP,
+    upkeep: upkeepToday(of('sediment').length, carbons, small, judging),
     energyRecovery: 0,
   };
 }

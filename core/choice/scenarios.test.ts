@@ -77,7 +77,7 @@ describe('scenario A: pure water at home', () => {
   };
   const spaces = spacesOf(
     'marine',
-    { chlorineMgL: 0.5, bypass: 0 },
+    { carbonMgL: 0.5, bypass: 0 },
     {
       element: ['1812-50', '1812-75', '1812-100', '1812-150'],
       number: ['one', 'twoInSeries'],
@@ -218,7 +218,7 @@ describe('scenario B: a window cleaner', () => {
     prefilter: [false],
     reservoirL: [0],
   };
-  const spaces = spacesOf('window', { chlorineMgL: 0, bypass: 0 }, kept);
+  const spaces = spacesOf('window', { carbonMgL: 0, bypass: 0 }, kept);
   const all = sifted(spaces, at(2500));
   const chosen = choose(all.found);
   const bestOf = (judging: Judging, resinAlone: boolean): number =>
@@ -346,7 +346,7 @@ describe('scenario C: a counter', () => {
     size: [1, 2, 3, 4],
     prefilter: [false],
   };
-  const spacesAt = (kh = KH): Space[] => spacesOf('counter', { chlorineMgL: 0, bypass: lane(kh) }, kept);
+  const spacesAt = (kh = KH): Space[] => spacesOf('counter', { carbonMgL: 0, bypass: lane(kh) }, kept);
   const best = (judging: Judging, kh = KH) => {
     const spaces = spacesAt(kh);
     const { found } = sifted(spaces, judging);

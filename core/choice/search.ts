@@ -4,6 +4,7 @@ import type { Figures } from './figures';
 import type { Choice, Space } from './jobs';
 import { judgePlan } from './judge';
 import type { Judging } from './judging';
+import { elementCount } from '../membrane';
 import { membraneKey, type Plan } from './plan';
 import { recommend, TIE_BAND, type Recommendation, type Weighed } from './recommend';
 import type { Rejection, RuleId } from './rules';
@@ -22,11 +23,31 @@ function choiceOf(axes: readonly Axis[], { places }: Option): Choice {
   return choice;
 }
 
+/** Axes at the end of a space that leave its membrane part as it is: resin and tank, and what stands in their place. */
+const BEHIND = 2;
+/** Options that differ in those axes alone. */
+interface BlockOfOptions {
+  readonly space: Space;
+  readonly head: readonly number[];
+  readonly tail: readonly Axis[];
+}
+function* blocks(spaces: readonly Space[]): Generator<BlockOfOptions> {
+  for (const space of spaces) {
+    const cut = Math.max(0, space.axes.length - BEHIND);
+    for (const { places } of enumerateOptions(space.axes.slice(0, cut))) yield { space, head: places, tail: space.axes.slice(cut) };
+  }
+}
+function* within({ space, head, tail }: BlockOfOptions): Generator<Candidate> {
+  for (const { places } of enumerateOptions(tail)) {
+    const whole = [...head, ...places];
+    const id = whole.join('.');
+    yield { id: `${space.id}:${id}`, space, choice: choiceOf(space.axes, { id, places: whole }) };
+  }
+}
+
 /** All options of some spaces, in their order. */
 export function* candidates(spaces: readonly Space[]): Generator<Candidate> {
-  for (const space of spaces)
-    for (const option of enumerateOptions(space.axes))
-      yield { id: `${space.id}:${option.id}`, space, choice: choiceOf(space.axes, option) };
+  for (const block of blocks(spaces)) yield* within(block);
 }
 export const candidateCount = (spaces: readonly Space[]): number => spaces.reduce((sum, { axes }) => sum + spaceSize(axes), 0);
 
@@ -85,13 +106,10 @@ export function* sift(spaces: readonly Space[], judging: Judging, part = 0, part
   const pruned: Partial<Record<RuleId, { count: number; nearest: Pruned['nearest'] }>> = {};
   const all = candidateCount(spaces);
   let tried = 0;
-  let place = 0;
-  for (const { id, space, choice } of candidates(spaces)) {
-    place += 1;
+  for (const { id, space, choice } of candidatesOfPart(spaces, part, parts)) {
     const plan = space.planOf(choice);
-    if (parts > 1 && shareOf(plan, place) % parts !== part) continue;
     tried += 1;
-    if (tried % STEP === 0) yield place / all;
+    if (tried % STEP === 0) yield Math.min(1, (tried * parts) / all);
     const judged = judgePlan(plan, judging);
     if (judged.admissible) {
       found.push(foundOf(id, plan, judged.figures, judged.advisories));
@@ -108,14 +126,31 @@ export function* sift(spaces: readonly Space[], judging: Judging, part = 0, part
   return { tried, found, pruned };
 }
 
-/** Options of one membrane part go to one worker: it is solved once. */
-function shareOf({ membrane }: Plan, place: number): number {
-  if (!membrane) return place;
-  const text = membraneKey(membrane);
-  let hash = 0;
-  for (let i = 0; i < text.length; i++) hash = (Math.imul(hash, 31) + text.charCodeAt(i)) >>> 0;
-  return hash >>> 3;
+/**
+ * Options of one part of the search: those of one membrane part go to one worker, so that it is solved once. Whoever has
+ * least to do so far takes the next: every worker finds the same shares.
+ */
+function* candidatesOfPart(spaces: readonly Space[], part: number, parts: number): Generator<Candidate> {
+  const loads = new Array<number>(parts).fill(0);
+  const taken = new Map<string, number>();
+  for (const block of blocks(spaces)) {
+    if (parts > 1) {
+      const first = within(block).next();
+      if (first.done) continue;
+      const { membrane } = first.value.space.planOf(first.value.choice);
+      const key = membrane && membraneKey(membrane);
+      const known = key ? taken.get(key) : undefined;
+      const whose = known ?? loads.indexOf(Math.min(...loads));
+      // A part is solved once, element by element; options behind it are arithmetic.
+      loads[whose]! += OPTIONS_LOAD + (membrane && known === undefined ? elementCount(membrane.ranks) : 0);
+      if (key) taken.set(key, whose);
+      if (whose !== part) continue;
+    }
+    yield* within(block);
+  }
 }
+/** What a block of options behind a membrane costs, in elements solved. */
+const OPTIONS_LOAD = 0.2;
 
 /** Joins parts of a search; the order in which they came does not matter. */
 export function joined(parts: readonly Sifted[], spaces: readonly Space[]): Sifted {

@@ -1,5 +1,5 @@
 import { lifeYears } from './answers';
-import { paretoFront } from './front';
+import { boundedFront, paretoFront } from './front';
 import { judgePlan } from './judge';
 import type { Judging } from './judging';
 import { capitalRecovery } from './money';
@@ -107,34 +107,41 @@ export function leastCost(
   return capitalOf(plan, prices) * capitalRecovery(rate, horizonYears) + upkeep + visits + membrane;
 }
 
-/**
- * The cheapest of each route. Plans come with the least they can cost first: from where that is above what was found,
- * none can win, and none is judged.
- */
-export function cheapestByRoute(sorted: readonly Bounded[], judging: Judging, prunes = true): Map<Route, number> {
+/** The cheapest of each route: a plan that costs more at the least than one that would do is not judged. */
+export function cheapestByRoute(plans: BoundedPlans, judging: Judging): Map<Route, number> {
   const best = new Map<Route, number>();
-  for (const { plan, least } of sorted) {
-    const so = best.get(plan.route) ?? Infinity;
-    if (prunes && least >= so) continue;
-    const judged = judgePlan(plan, judging);
-    if (judged.admissible && judged.figures.annualCost < so) best.set(plan.route, judged.figures.annualCost);
+  for (const [route, { own, bounds }] of plans) {
+    const costs = new Map<number, number>();
+    const { front } = boundedFront(bounds, (place) => {
+      const judged = judgePlan(own[place]!, judging);
+      if (!judged.admissible) return null;
+      costs.set(place, judged.figures.annualCost);
+      return [judged.figures.annualCost];
+    });
+    if (front.length > 0) best.set(route, costs.get(front[0]!)!);
   }
   return best;
 }
-export interface Bounded {
-  readonly plan: Plan;
-  readonly least: number;
+/** Plans by their route, each with the least it can cost. */
+export type BoundedPlans = ReadonlyMap<Route, { readonly own: readonly Plan[]; readonly bounds: readonly (readonly number[])[] }>;
+export function bounded(plans: readonly Plan[], judging: Judging): BoundedPlans {
+  const routes = new Map<Route, { own: Plan[]; bounds: number[][] }>();
+  for (const plan of plans) {
+    const known = routes.get(plan.route) ?? { own: [], bounds: [] };
+    known.own.push(plan);
+    known.bounds.push([leastCost(plan, judging)]);
+    routes.set(plan.route, known);
+  }
+  return routes;
 }
-export const bounded = (plans: readonly Plan[], judging: Judging): Bounded[] =>
-  plans.map((plan) => ({ plan, least: leastCost(plan, judging) })).sort((a, b) => a.least - b.least);
 
 /** When more is drawn, or the tap is stronger, everything is judged anew. */
-function byJudging(sorted: readonly Bounded[], judgingAt: (factor: number) => Judging): (factor: number) => Map<Route, number> {
+function byJudging(plans: BoundedPlans, judgingAt: (factor: number) => Judging): (factor: number) => Map<Route, number> {
   const known = new Map<number, Map<Route, number>>();
   return (factor) => {
     const hit = known.get(factor);
     if (hit) return hit;
-    const best = cheapestByRoute(sorted, judgingAt(factor));
+    const best = cheapestByRoute(plans, judgingAt(factor));
     known.set(factor, best);
     return best;
   };

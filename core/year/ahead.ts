@@ -188,7 +188,9 @@ function resinOf(system: System, today: Standing, goalPpm: number | null): YearR
     capacityMeq: 1000 * capacity,
     plates: Math.max(FEWEST_PLATES, units),
     goalPpm: goalPpm ?? 1,
-    cost: fillingOf(beds, system.prices),
+    // Beds in a row move up: the first is changed, the guard takes its place.
+    cost: fillingOf(beds.slice(0, 1), system.prices),
+    ...(beds.length > 1 && { leadMeq: 1000 * bedCapacityEq(stageBed(beds[0]!))[`${side}Eq`] }),
     usedMeq: tracking ? Math.min(1000 * capacity, 1000 * tracking[`${side}Eq`]) : 0,
   };
 }
@@ -238,13 +240,7 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
       agedDays: Math.min(DAYS_PER_YEAR * life * 0.999, DAYS_PER_YEAR * (use[membrane.id]?.years ?? 0)),
     });
   }
-  if (resin)
-    names.set(
-      resin.id,
-      system.train.stages.filter((stage) => report.solved.resins.some(({ stageId }) => stageId === stage.id)).length > 1
-        ? 'Resin, all beds'
-        : 'Resin',
-    );
+  if (resin) names.set(resin.id, resin.leadMeq === undefined ? 'Resin' : 'Resin, first of the row');
   const tank = system.train.stages.findLast((stage): stage is StageOf<'tank'> => stage.kind === 'tank');
   const floats = tank && tank.prechargeBar === null && tank.startShare > 0 && tank.startShare < tank.stopShare;
   return ok({

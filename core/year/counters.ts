@@ -8,6 +8,8 @@ export interface CountedPart {
   readonly id: string;
   /** Whichever comes first. */
   readonly limits: readonly { readonly unit: CounterUnit; readonly limit: number }[];
+  /** What one change takes off its counters, where it is less than all: the first of beds in a row. */
+  readonly renews?: number;
 }
 /** How full a part's counters are, in the order of its limits. */
 export type Fill = number[];
@@ -76,7 +78,8 @@ export function passDay(
     left -= next;
     const changed = parts.flatMap((_, i) => (waits[i]! - next <= together ? [i] : []));
     for (const i of changed) {
-      fills[i]!.fill(0);
+      const renewed = parts[i]!.renews ?? Infinity;
+      fills[i]!.forEach((full, k) => (fills[i]![k] = Math.max(0, full - renewed)));
       if (late?.part === i && late.dueAt !== null) late.isMade = true;
     }
     events.push({ day: day + 1 - left, parts: changed.map((i) => parts[i]!.id) });

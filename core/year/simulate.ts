@@ -37,6 +37,8 @@ export interface YearResin {
   readonly cost: number;
   /** What it has taken up at the start, meq. */
   readonly usedMeq?: number;
+  /** What the first of its beds holds, where they stand in a row and move up: one change takes out so much, meq. */
+  readonly leadMeq?: number;
 }
 /** A membrane that lets salt creep to its product side while it stands. */
 export type Creep = Pick<RestingMembrane, 'feedSideL' | 'permeateSideL' | 'saltLPerH'>;
@@ -128,6 +130,8 @@ export function creepMeq(membrane: Creep, concentratePpm: number, permeatePpm: n
   return membrane.permeateSideL * (startMgL - permeatePpm) * MEQ_PER_MG_NACL;
 }
 
+const leadOf = ({ leadMeq }: YearResin): Pick<CountedPart, 'renews'> => (leadMeq === undefined ? {} : { renews: leadMeq });
+
 function issueOf(plant: YearPlant, days: number): Outcome<never> | null {
   if (!(Number.isInteger(days) && days >= 1 && days <= MOST_DAYS))
     return fail('days', days, `1 to ${MOST_DAYS}, whole`, `The run is ${days} days long; accepted is 1 to ${MOST_DAYS}, whole.`);
@@ -162,7 +166,16 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
     void (monthly[Math.min(monthly.length - 1, Math.floor(day / MONTH_DAYS))]![line] += amount);
   // The resin comes last: a part like the others, but that its limit is another every day.
   const polish: YearPart[] = resin
-    ? [{ id: resin.id, line: 'resin', cost: resin.cost, limits: [{ unit: 'meq', limit: Infinity }], filled: { meq: resin.usedMeq ?? 0 } }]
+    ? [
+        {
+          id: resin.id,
+          line: 'resin',
+          cost: resin.cost,
+          limits: [{ unit: 'meq', limit: Infinity }],
+          filled: { meq: resin.usedMeq ?? 0 },
+          ...leadOf(resin),
+        },
+      ]
     : [];
   const parts: readonly YearPart[] = [...plant.parts, ...polish];
   const byId = new Map(parts.map((part) => [part.id, part]));
@@ -224,7 +237,11 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
     const counted: readonly CountedPart[] = resin
       ? [
           ...plant.parts,
-          { id: resin.id, limits: [{ unit: 'meq', limit: resin.capacityMeq * limitThroughput(resin.goalPpm, permeate, resin.plates) }] },
+          {
+            id: resin.id,
+            limits: [{ unit: 'meq', limit: resin.capacityMeq * limitThroughput(resin.goalPpm, permeate, resin.plates) }],
+            ...leadOf(resin),
+          },
         ]
       : parts;
     const rates = { days: 1, feedL: feed, productL: made, meq: load };

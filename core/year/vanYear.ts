@@ -1,7 +1,7 @@
 import { allStages, type System } from '../file';
 import { bringFor, type ToBring } from '../log';
 import { DAYS_PER_YEAR } from '../quantity';
-import { SERVICE_WORK, type ServiceWork, type StageOf } from '../stage';
+import { SERVICE_WORK } from '../stage';
 import { COST_LINES, type CostLine } from './simulate';
 import type { Outlook } from './outlook';
 
@@ -28,10 +28,7 @@ function bringOf(system: System, part: string): ToBring[] {
   const stage = stages.find(({ id }) => id === stageId);
   if (!stage) return [];
   const work = SERVICE_WORK.find((one) => one === named) ?? 'changed';
-  // The beds of a row are one part of the year: all of them are filled anew.
-  const row =
-    stage.kind === 'resin' && named === undefined ? stages.filter((one): one is StageOf<'resin'> => one.kind === 'resin') : [stage];
-  return row.flatMap((one) => bringFor(system, one, work));
+  return bringFor(system, stage, work);
 }
 
 /** A system's share of the van's year. */

@@ -2,7 +2,7 @@
 import { jobOf, objectives, spacesOfSystem, titleBy, type Found } from '@yes-clear/core/choice';
 import { formatQuantity, moneyText } from '@yes-clear/core/quantity';
 import { computed, ref } from 'vue';
-import { useRoute, useRouter } from 'vue-router';
+import { useRouter } from 'vue-router';
 import PointsChart, { type ChartPoint } from '../kit/chart/PointsChart.vue';
 import { useNotice } from '../kit/useNotice';
 import { useOpenSystem } from '../system/openSystem';
@@ -18,12 +18,9 @@ import WhyNotDialog from './WhyNotDialog.vue';
 /** Compare options: which train to sell, solved one by one on this water. */
 const open = useOpenSystem();
 const { system } = open;
-const route = useRoute();
 const router = useRouter();
 const notice = useNotice();
-// For measuring: on so many workers.
-const asked = Number(route.query['workers']);
-const options = useOptions(open, asked >= 1 ? asked : undefined);
+const options = useOptions(open);
 const { whole, recommended, progress, problem, stopped } = options;
 const chosen = ref<string | null>(null);
 const hovered = ref<string | null>(null);
@@ -116,7 +113,7 @@ const job = computed(() => (system.value && open.tapState.value ? jobOf(system.v
 </script>
 
 <template>
-  <div v-if="system" class="options" :data-job="job">
+  <div v-if="system" class="options" :data-job="job" :data-took-ms="options.tookMs.value">
     <aside class="site">
       <SiteColumn :system="system" :options="options" @prices="dialog = 'prices'" @axes="dialog = 'axes'" @bought="dialog = 'bought'" />
     </aside>

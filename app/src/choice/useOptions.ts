@@ -7,7 +7,8 @@ import { newest } from '../worker/newest';
 import type { Whole } from '../worker/optionSearch';
 
 /** The comparison of the open system: searched beside the page, asked again when anything it rests on changes. */
-export function useOptions(open: OpenSystem, workers = workersOffered()) {
+export function useOptions(open: OpenSystem) {
+  const workers = workersOffered();
   const { system } = open;
   const whole = shallowRef<Whole | null>(null);
   const turns = shallowRef<readonly InputTurn[] | null>(null);

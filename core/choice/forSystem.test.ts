@@ -1,0 +1,265 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { systemSchema, type System } from '../file';
+import { runToEnd } from '../numeric';
+import { DEMO_FILES, readDemo } from '../testing/demo';
+import { solveTrain, tapWater, wasteToProduct } from '../train';
+import { boundedFront, paretoFront } from './front';
+import { partOf, physicsOn } from './onTap';
+import { bounded, cheapestByRoute } from './sensitivity';
+import {
+  candidate,
+  candidates,
+  changeText,
+  choose,
+  comparisonOf,
+  joined,
+  judgePlan,
+  rejectionText,
+  RULES,
+  rowBy,
+  RULE_WORDS,
+  shownOf,
+  sift,
+  trainBy,
+  whyNotThis,
+  type Comparison,
+  type PlannedMembrane,
+  type Sifted,
+} from '.';
+
+const must = <T>(outcome: { ok: true; value: T } | { ok: false; error: { message: string } }): T => {
+  if (!outcome.ok) throw new Error(outcome.error.message);
+  return outcome.value;
+};
+const searched = (system: System): { comparison: Comparison; sifted: Sifted } => {
+  const comparison = must(comparisonOf(system));
+  return { comparison, sifted: runToEnd(sift(comparison.spaces, comparison.judging)) };
+};
+/** The demonstration's systems, narrowed where a whole search would take long. */
+const SYSTEMS = DEMO_FILES.map((name) => {
+  const { system } = readDemo(name);
+  const kept =
+    name === 'hollis-annex-lab-skid'
+      ? [
+          { axis: 'array', values: ['2', '1:1', '3:2'] },
+          { axis: 'recovery', values: [0.6, 0.75] },
+          { axis: 'uv', values: [true] },
+        ]
+      : name === 'lintel-pane-van-tank'
+        ? [
+            { axis: 'recovery', values: [0.5, 0.7] },
+            { axis: 'number', values: [1, 'one', 'twoInParallel'] },
+          ]
+        : [];
+  return { name, system: { ...system, choice: { ...system.choice, kept } } };
+});
+
+describe('a membrane part at a known pressure', () => {
+  it.each([
+    ['skerrow-shore-coral-nursery', 'membrane:1.1.1.1.0.3.2'],
+    ['lintel-pane-van-tank', 'membrane:1.0.2.1.1.0.2.2'],
+    ['lintel-pane-van-tank', 'membrane:3.1.2.3.1.0.2.2'],
+    ['lintel-pane-van-tank', 'membrane:0.0.2.0.0.0.2.2'],
+  ] as const)('is what the whole train comes to (%s, %s)', (name, id) => {
+    const { system } = readDemo(name);
+    const { spaces, feed } = must(comparisonOf(system));
+    const one = candidate(spaces, id)!;
+    const membrane: PlannedMembrane = one.space.planOf(one.choice).membrane!;
+    const at = { temperatureC: 9, factors: { water: 0.85, salt: 1.3 }, strength: 1 };
+    const found = physicsOn(system, feed, false)(membrane, at)!;
+    const held = membrane.pump?.heldFeedLPerH ?? null;
+    const recycle = held === null ? 0 : Math.max(0, held - found.feedLPerH);
+    const train = partOf(membrane, false, recycle);
+    const stages = train.stages.map((stage) => (stage.kind === 'membrane' ? { ...stage, waterFactor: 0.85, saltFactor: 1.3 } : stage));
+    const solved = must(solveTrain({ ...train, stages }, system.source, { ...feed, temperatureC: at.temperatureC }));
+    const unit = solved.unit!;
+    expect(Math.abs(found.productLPerH / unit.permeateLPerH - 1)).toBeLessThan(0.01);
+    expect(Math.abs(found.feedLPerH / unit.feedLPerH - 1)).toBeLessThan(0.01);
+    const permeate = solved.stations.at(-1)!.state.ec25UScm;
+    expect(Math.abs((2 * found.ppm) / permeate - 1)).toBeLessThan(0.03);
+  });
+});
+
+describe.each(SYSTEMS)('$name', ({ system }) => {
+  const { comparison, sifted } = searched(system);
+  const shown = must(shownOf(system, sifted));
+
+  it('finds trains that would do, and every other one broke a rule', () => {
+    const pruned = Object.values(sifted.pruned).reduce((sum, one) => sum + one.count, 0);
+    expect(sifted.found.length + pruned).toBe(sifted.tried);
+    expect(sifted.found.length).toBeGreaterThan(0);
+    expect(shown.rows.some(({ role }) => role === 'today')).toBe(true);
+    expect(shown.rows.some(({ role }) => role === 'recommended')).toBe(true);
+  });
+  it('recommends one of the front within the band of the cheapest', () => {
+    const { recommendation, front } = shown.chosen;
+    const best = sifted.found.find(({ id }) => id === recommendation!.id)!;
+    const least = Math.min(...sifted.found.map(({ annualCost }) => annualCost));
+    expect(best.annualCost).toBeLessThanOrEqual(1.05 * least);
+    expect(front.length).toBeGreaterThan(0);
+    expect(choose([...sifted.found].reverse()).recommendation?.id).toBe(recommendation!.id);
+  });
+  it('costs a year what its lines come to, and feed is product and waste', () => {
+    for (const { figures } of shown.rows) {
+      const sum = Object.values(figures.lines).reduce((total, amount) => total + amount, 0);
+      expect(sum).toBeCloseTo(figures.annualCost, 6);
+      expect(figures.feedL - figures.wasteL).toBeCloseTo(comparison.judging.need.litresPerYear, 3);
+    }
+  });
+  it('stands as a train of the workbench: kept by the file, solved, near the ratio it was judged at', () => {
+    const { id } = shown.chosen.recommendation!;
+    const one = candidate(comparison.spaces, id)!;
+    const { membrane } = one.space.planOf(one.choice);
+    const train = must(trainBy(id, system));
+    const changed = { ...system, train };
+    expect(systemSchema.safeParse(changed).error).toBeUndefined();
+    expect(train.probes.map((probe) => probe.id)).toEqual(system.train.probes.map((probe) => probe.id));
+    for (const { after } of train.probes)
+      expect(
+        after === 'tap' || [...train.stages, ...train.branches.flatMap(({ stages }) => stages)].some((stage) => stage.id === after),
+      ).toBe(true);
+    const { season } = system.source;
+    const temperatureC = (season.lowestTemperatureC + season.highestTemperatureC) / 2;
+    const tap = must(tapWater(system.source, system.instruments)).water;
+    const solved = must(solveTrain(train, system.source, { ...tap, temperatureC }));
+    expect(solved.productLPerH).toBeGreaterThan(0);
+    if (membrane?.recovery) expect(Math.abs(wasteToProduct(solved)! / (1 / membrane.recovery - 1) - 1)).toBeLessThan(0.05);
+  });
+  it('says of any of its trains why not', () => {
+    let asked = 0;
+    for (const { id } of candidates(comparison.spaces)) {
+      asked += 1;
+      if (asked % 401 !== 1) continue;
+      const why = whyNotThis(id, system, sifted)!;
+      if (why.kind !== 'pruned') continue;
+      expect(rejectionText(why.rejection, system.units, 'EUR')).toMatch(/\d|drain|power|tank/);
+      expect(changeText(why.rejection, system.units, 'EUR')).toMatch(/\.$/);
+    }
+    expect(whyNotThis(shown.chosen.recommendation!.id, system, sifted)).toEqual({ kind: 'recommended' });
+    expect(whyNotThis('membrane:99.0', system, sifted)).toBeNull();
+  });
+});
+
+describe('what the site allows', () => {
+  const { system } = readDemo('skerrow-shore-coral-nursery');
+  const narrow = { ...system.choice, kept: [{ axis: 'element', values: ['1812-50', '1812-75'] }] };
+  const on = (choice: Partial<System['choice']>): Sifted => searched({ ...system, choice: { ...narrow, ...choice } }).sifted;
+  const plain = on({});
+
+  it('a narrow wall, no power, no drain, little to spend, few visits: each prunes by its own rule', () => {
+    expect(on({ wallMm: 440 }).pruned.wall!.count).toBeGreaterThan(0);
+    expect(on({ power: false }).pruned.site!.nearest.rejection.field).toBe('power');
+    const dry = on({ drain: false });
+    expect(dry.found.every(({ route }) => route === 'resin')).toBe(true);
+    const poor = on({ capital: 350 });
+    expect(poor.pruned.capital!.count).toBeGreaterThan(0);
+    expect(poor.found.every(({ capital }) => capital <= 350)).toBe(true);
+    expect(on({ visitsPerYear: 8 }).found.every(({ visitsPerYear }) => visitsPerYear <= 8)).toBe(true);
+    expect(plain.found.length).toBeGreaterThan(poor.found.length);
+  });
+  it('where nothing would do, says by each rule the smallest change that lets one through, and that change does', () => {
+    const asked = { ...system, choice: { ...narrow, visitsPerYear: 5 } };
+    const { sifted } = searched(asked);
+    expect(sifted.found).toHaveLength(0);
+    const shown = must(shownOf(asked, sifted));
+    expect(shown.chosen.recommendation).toBeNull();
+    const visits = shown.smallest.find(({ rejection }) => rejection.rule === 'visits')!;
+    expect(visits.rejection.value).toBeGreaterThan(5);
+    expect(on({ visitsPerYear: visits.rejection.value }).found.length).toBeGreaterThan(0);
+    expect(on({ visitsPerYear: visits.rejection.value - 0.05 }).found).toHaveLength(0);
+  });
+  it('refuses what cannot be, naming it (O56)', () => {
+    const refused = (changes: Partial<System>): string => {
+      const outcome = comparisonOf({ ...system, ...changes });
+      return outcome.ok ? 'accepted' : outcome.error.field;
+    };
+    expect(refused({ choice: { ...system.choice, horizonYears: 0 } })).toBe('horizonYears');
+    expect(refused({ choice: { ...system.choice, rate: 0.5 } })).toBe('discountRate');
+    expect(refused({ prices: { ...system.prices, resinPerL: -1 } })).toBe('prices.resinPerL');
+    expect(refused({ choice: { ...system.choice, prices: [{ part: '1812-75', each: -1 }] } })).toBe('prices.1812-75');
+    const idle = { ...system.goal, demand: { ...system.goal.demand, dayL: [0, 0, 0, 0, 0, 0, 0], batches: [] } };
+    expect(refused({ goal: idle })).toBe('demand');
+  });
+  it('a dearer part moves what is built of it, and a typed price stands in place of the placeholder', () => {
+    const dear = searched({ ...system, choice: { ...narrow, prices: [{ part: '1812-50', each: 500 }] } }).sifted;
+    const { spaces } = must(comparisonOf({ ...system, choice: narrow }));
+    const best = candidate(spaces, choose(dear.found).recommendation!.id)!;
+    expect(best.choice['element']).toBe('1812-75');
+  });
+});
+
+describe('a bought set', () => {
+  it('is held against what is built by its own figures: price, energy a litre, parts', () => {
+    const { system } = readDemo('yawl-marigold-watermaker');
+    const set = {
+      id: 'set',
+      name: 'Set with recovery',
+      price: 9000,
+      partsPerYear: 300,
+      visitsPerYear: 1,
+      kWhPerM3: 3.5,
+      productLPerH: 60,
+      wasteToProduct: 9,
+      commonSpares: false,
+      support: true,
+    };
+    const row = rowBy('set', 'bought', { ...system, choice: { ...system.choice, bought: [set] } })!;
+    const litres = 150 * 365.25;
+    expect(row.figures.capital).toBe(9000);
+    expect(row.figures.lines.capital).toBeCloseTo(1500, 6);
+    expect(row.figures.lines.energy).toBeCloseTo((litres / 1000) * 3.5 * system.prices.powerPerKWh, 6);
+    expect(row.detail).toContain('spares of its maker only');
+  });
+});
+
+describe('the bound prune', () => {
+  it('O55: the front is the same with it and without, on random points of two, three and five objectives', () => {
+    for (const size of [2, 3, 5])
+      fc.assert(
+        fc.property(
+          fc.array(fc.array(fc.tuple(fc.nat(20), fc.nat(6)), { minLength: size, maxLength: size }), { minLength: 1, maxLength: 300 }),
+          (rows) => {
+            const points = rows.map((row) => row.map(([value]) => value));
+            const bounds = rows.map((row) => row.map(([value, less]) => value - less));
+            const { front, asked } = boundedFront(bounds, (place) => points[place]!);
+            expect(front).toEqual(paretoFront(points));
+            expect(asked).toBeLessThanOrEqual(points.length);
+          },
+        ),
+        { numRuns: 60 },
+      );
+  });
+  it('the cheapest of each route is the same as by judging every plan', () => {
+    const { system } = readDemo('skerrow-shore-coral-nursery');
+    const { comparison, sifted } = searched(system);
+    const plans = [...candidates(comparison.spaces)].map(({ space, choice }) => space.planOf(choice));
+    const found = cheapestByRoute(bounded(plans, comparison.judging), comparison.judging);
+    for (const route of new Set(sifted.found.map((one) => one.route)))
+      expect(found.get(route)).toBe(Math.min(...sifted.found.filter((one) => one.route === route).map(({ annualCost }) => annualCost)));
+  });
+});
+
+describe('words', () => {
+  it('every rule has a name, and says its figure and its limit', () => {
+    const { system } = readDemo('skerrow-shore-coral-nursery');
+    for (const rule of RULES) {
+      expect(RULE_WORDS[rule].length).toBeGreaterThan(8);
+      const text = rejectionText({ rule, field: 'drain', value: 7, limit: 3 }, system.units, 'EUR');
+      expect(text.endsWith('.')).toBe(true);
+      expect(text).not.toMatch(/NaN|undefined/);
+    }
+    expect(rejectionText({ rule: 'visits', field: 'visitsPerYear', value: 9.14, limit: 5 }, system.units, 'EUR')).toBe(
+      'It takes 9.1 visits a year; at most 5 are allowed.',
+    );
+  });
+  it('parts joined in any order are one search', () => {
+    const { system } = readDemo('thimble-lane-espresso');
+    const { comparison, sifted } = searched(system);
+    const parts = [2, 0, 1].map((part) => runToEnd(sift(comparison.spaces, comparison.judging, part, 3)));
+    expect(joined(parts, comparison.spaces)).toEqual(joined([sifted], comparison.spaces));
+    expect(
+      judgePlan(comparison.spaces[0]!.planOf(candidate(comparison.spaces, sifted.found[0]!.id)!.choice), comparison.judging).admissible,
+    ).toBe(true);
+  });
+});
