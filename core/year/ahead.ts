@@ -2,7 +2,7 @@ import { fillingOf, allStandings } from '../advice';
 import { bedCapacityEq, bedUtilisation, ionicLoad, slowestFlowLPerH } from '../exchange';
 import { membraneStage, type System } from '../file';
 import { goalLimits, hourlyNeedL, productDemand } from '../goal';
-import { aged, isSmallElement, SPENT_WATER_FACTOR } from '../membrane';
+import { aged, isSeawaterElement, isSmallElement, SPENT_WATER_FACTOR } from '../membrane';
 import { DAY_MS, DAYS_PER_YEAR, fail, ok, type Outcome } from '../quantity';
 import { kindOf, stageBed, type Stage, type StageOf } from '../stage';
 import { seasonSpan, solveTrain, type SeasonSpan } from '../train';
@@ -26,6 +26,8 @@ export interface Ahead {
   readonly resinSd: number;
   /** Litres needed on each weekday, Monday first. */
   readonly needL: readonly number[];
+  /** Factors on the tap's strength it was solved for. */
+  readonly strengths: readonly [low: number, high: number];
 }
 
 /** A figure the sliders move: factors on tap and use, degrees on the water. */
@@ -41,14 +43,17 @@ const PPM_PER_USCM = 0.5;
 /** Mid-August is the warmest and mid-September the strongest time north of the equator (common practice). */
 const WARMEST_DAY = 228;
 const STRONGEST_DAY = 258;
-/** Strengths a train is solved at: the sliders go no further. */
-const STRENGTHS = [0.5, 1, 1.8] as const;
-/** Ages it is solved at, years from new. */
-const AGES = [0, 2, 4.5] as const;
+/** Strengths a train is solved at, against the tap: the sliders go no further. The sea changes little, and much comes of it. */
+const STRENGTHS = { tap: [0.5, 1, 1.8], sea: [0.8, 1, 1.25] } as const;
+/** Ages it is solved at, years by the calendar: a membrane better than its calendar says stands before its beginning. */
+const AGES = [-1.5, 1.5, 5.5] as const;
 /** Room the sliders have around the season, °C. */
 const ROOM_C = 5;
 const LEAST_C = 0.5;
 const MOST_C = 45;
+
+const strengthsFor = (stage: StageOf<'membrane'> | undefined): (typeof STRENGTHS)[keyof typeof STRENGTHS] =>
+  STRENGTHS[stage && isSeawaterElement(stage.elementClass) ? 'sea' : 'tap'];
 
 const dayOfYear = (ms: number): number => (ms - Date.UTC(new Date(ms).getUTCFullYear(), 0, 1)) / DAY_MS;
 
@@ -103,7 +108,8 @@ function responseOf(system: System, today: Standing, feed: Water, span: SeasonSp
     found.set(key, response);
     return response;
   };
-  const axes = [temperatures, AGES, STRENGTHS];
+  const strengths = strengthsFor(stage);
+  const axes = [temperatures, AGES, strengths];
   const production = gridTable(axes, (t, age, strength) => at(t, age, strength).productionLPerH);
   const odds = gridTable(axes, (t, age, strength) => {
     const { passage } = at(t, age, strength);
@@ -113,11 +119,14 @@ function responseOf(system: System, today: Standing, feed: Water, span: SeasonSp
   return ok((temperatureC, ageYears, strength) => {
     // The membrane of today keeps what its log says of it; one fitted later begins new.
     const mine = ageYears >= ageToday - 1e-9 ? own : { water: 1, salt: 1 };
-    const age = Math.min(AGES[AGES.length - 1]!, Math.max(0, ageYears));
-    const s = Math.min(STRENGTHS[2], Math.max(STRENGTHS[0], strength));
+    // What its water factor is worth in years: output does not go with it in proportion where a pump or a filter gives way.
+    const aging = aged({ water: 1, salt: 1 }, { years: 1, household });
+    const years = ageYears + Math.log(mine.water) / Math.log(aging.water);
+    const age = Math.min(AGES[2], Math.max(AGES[0], years));
+    const s = Math.min(strengths[2], Math.max(strengths[0], strength));
     const t = Math.min(high, Math.max(low, temperatureC));
-    const o = (odds(t, age, s) * mine.salt) / mine.water;
-    return { productionLPerH: production(t, age, s) * mine.water, passage: o / (1 + o) };
+    const o = odds(t, age, s) * mine.salt * aging.salt ** (ageYears - age);
+    return { productionLPerH: production(t, age, s), passage: o / (1 + o) };
   });
 }
 
@@ -246,6 +255,10 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
   return ok({
     startMs,
     names,
+    strengths: [
+      strengthsFor(membrane)[0] / Math.max(1e-9, strength.mean - strength.amplitude),
+      strengthsFor(membrane)[2] / (strength.mean + strength.amplitude),
+    ],
     goalPpm,
     resinSd: today.tracking ? today.tracking.capacitySd : 0.25,
     needL: Array.from({ length: 7 }, (_, day) => week.slice(24 * day, 24 * day + 24).reduce((sum, litres) => sum + litres, 0)),

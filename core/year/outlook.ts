@@ -13,6 +13,8 @@ export interface Outlook {
   readonly startMs: number;
   readonly days: number;
   readonly goalPpm: number | null;
+  /** Factors on the tap's strength that can be asked for. */
+  readonly strengths: readonly [low: number, high: number];
   readonly run: YearRun;
   /** Litres needed on each day. */
   readonly needL: Float64Array;
@@ -39,6 +41,7 @@ export function outlookOf(ahead: Ahead, days: number, whatIf: WhatIf, policy: Ye
     startMs: ahead.startMs,
     days,
     goalPpm: ahead.goalPpm,
+    strengths: ahead.strengths,
     run: run.value,
     needL: Float64Array.from({ length: days }, (_, day) => plant.demand(day).reduce((sum, litres) => sum + litres, 0)),
     names: [...ahead.names],

@@ -12,7 +12,15 @@ const percent = (factor: number): string => {
   return by === 0 ? 'as it is' : `${by > 0 ? '+' : '−'}${Math.abs(by)}\u202f%`;
 };
 const sliders = computed(() => [
-  { key: 'strength', label: 'Tap strength', min: 0.6, max: 1.6, step: 0.05, value: now.value.strength, says: percent(now.value.strength) },
+  {
+    key: 'strength',
+    label: 'Tap strength',
+    min: Math.min(1, Math.max(0.6, Math.ceil(20 * props.outlook.strengths[0]) / 20)),
+    max: Math.max(1, Math.min(1.6, Math.floor(20 * props.outlook.strengths[1]) / 20)),
+    step: 0.05,
+    value: now.value.strength,
+    says: percent(now.value.strength),
+  },
   { key: 'use', label: 'Use', min: 0.5, max: 2, step: 0.05, value: now.value.use, says: percent(now.value.use) },
   {
     key: 'warmerC',
