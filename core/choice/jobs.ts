@@ -386,7 +386,7 @@ const seaSet = (choice: Choice): Plan => {
       ...(choice['energyRecovery'] ? ([['energyRecovery', 1]] as const) : []),
     ],
     upkeep: [
-      { line: 'prefilters', part: 'sediment', count: 2, timesAYear: 6 },
+      { line: 'prefilters', part: 'sediment', count: 2, timesAYear: LARGE_PREFILTERS_A_YEAR },
       ...(flush ? [{ line: 'carbon', part: 'carbonBlock', count: 1, timesAYear: 2 } as const] : []),
     ],
     energyRecovery: choice['energyRecovery'] ? 0.7 : 0,

@@ -21,7 +21,7 @@ export const ROUTE_WORDS: Readonly<Record<Route, string>> = {
 };
 
 /** An option in a few words. */
-export function titleOf({ membrane, resin, cartridge, scale, route }: Plan): string {
+export function titleOf({ membrane, resin, cartridge, scale, route, blends }: Plan): string {
   if (cartridge) return `A cartridge of ${cartridge.capacityMeq / 1000}${THIN}eq`;
   if (!membrane) return resin ? `Resin alone, ${bedsText(resin)}` : ROUTE_WORDS[route];
   const large = !membrane.elementClass.startsWith('18') && !membrane.elementClass.startsWith('20');
@@ -34,7 +34,7 @@ export function titleOf({ membrane, resin, cartridge, scale, route }: Plan): str
       : 'small membrane';
   const pump = membrane.pump && !sea ? (large ? ' with a pump' : ' with a booster') : '';
   const soft = scale === 'softener' ? ' behind a softener' : '';
-  return `${capital(counted(count, size))}${pump}${soft}${resin ? '' : ', no resin'}`;
+  return `${capital(counted(count, size))}${pump}${soft}${resin || sea || blends ? '' : ', no resin'}`;
 }
 const bedsText = ({ beds, litresEach }: NonNullable<Plan['resin']>): string =>
   `${beds > 1 ? `${beds}${THIN}×${THIN}` : ''}${litresEach}${THIN}L`;

@@ -15,6 +15,8 @@ export interface Outlook {
   readonly goalPpm: number | null;
   /** Factors on the tap's strength that can be asked for. */
   readonly strengths: readonly [low: number, high: number];
+  /** The part that is the resin; null without one. */
+  readonly resinId: string | null;
   readonly run: YearRun;
   /** Litres needed on each day. */
   readonly needL: Float64Array;
@@ -42,6 +44,7 @@ export function outlookOf(ahead: Ahead, days: number, whatIf: WhatIf, policy: Ye
     days,
     goalPpm: ahead.goalPpm,
     strengths: ahead.strengths,
+    resinId: plant.resin?.id ?? null,
     run: run.value,
     needL: Float64Array.from({ length: days }, (_, day) => plant.demand(day).reduce((sum, litres) => sum + litres, 0)),
     names: [...ahead.names],
@@ -106,7 +109,7 @@ export function outlookFindings(
 
   tank: boolean,
 ): Finding[] {
-  const { run, apart, late, names, startMs, goalPpm } = outlook;
+  const { run, apart, late, names, startMs, goalPpm, resinId } = outlook;
   const say = words(units);
   const named = new Map(names);
   const money = (amount: number): string => moneyText(amount, currency);
@@ -147,14 +150,20 @@ export function outlookFindings(
           : `What falls due soon is changed along; parts thrown early cost ${money(-saved)} more than the visits saved.`,
     });
   }
-  const first = bands?.dates.filter(({ p90, p10 }) => p90 - p10 > 7).toSorted((a, b) => a.p50 - b.p50)[0];
+  // The resin's own date is the one that is asked for; where there is none, the first that moves.
+  const moving = (bands?.dates ?? []).filter(({ p90, p10 }) => p90 - p10 > 7).toSorted((a, b) => a.p50 - b.p50);
+  const polishes = moving.find(({ part }) => part === resinId);
+  const first = polishes ?? moving[0];
   if (first) {
     const weeks = Math.max(1, Math.round((first.p90 - first.p10) / 2 / 7));
     findings.push({
       id: 'year-first',
       severity: 'note',
       title: `${named.get(first.part) ?? 'The next part'} ${at(first.p50)}, give or take ${weeks === 1 ? 'a week' : `${weeks} weeks`}`,
-      why: narrows === null ? 'By use, by what the resin holds and by the tap; every reading narrows it.' : `Narrowed most by ${narrows}.`,
+      why:
+        narrows === null || !polishes
+          ? 'By use, by what the resin holds and by the tap; every reading narrows it.'
+          : `Narrowed most by ${narrows}.`,
     });
   }
   if (late)

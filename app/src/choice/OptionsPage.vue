@@ -209,7 +209,7 @@ progress { width: 100%; height: 8px; accent-color: var(--action); }
   .options { grid-template-columns: minmax(0, 1fr); padding-bottom: 62px; }
   main { order: -1; padding: 12px; }
   .plots { grid-template-columns: minmax(0, 1fr); }
-  .site { border-right: 0; border-top: 1px solid var(--line); }
+  .site { border-right: 0; border-top: 1px solid var(--line); order: 1; }
   .why { order: 0; }
 }
 </style>

@@ -133,10 +133,9 @@ const plain = (count: number): string => count.toLocaleString('en').replaceAll('
     </dl>
   </section>
   <p class="small muted foot">
-    Solved one by one on this water, coldest and warmest day, membrane new and old.<template v-if="options.tookMs.value !== null">
-      {{ (options.tookMs.value / 1000).toFixed(1) }} s.</template
-    >
-    Waste is taken as set for the mean of the year; a plain tube wastes more in the cold.
+    Solved one by one on this water, coldest and warmest day, membrane new and old{{
+      options.tookMs.value === null ? '' : `, in ${(options.tookMs.value / 1000).toFixed(1)}\u202fs`
+    }}. Waste is taken as set for the mean of the year; a plain tube wastes more in the cold.
   </p>
 </template>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { changeText, INPUT_WORDS, reasonText, rejectionText, ROUTE_WORDS, RULE_WORDS, type InputTurn } from '@yes-clear/core/choice';
 import type { System } from '@yes-clear/core/file';
-import { moneyText } from '@yes-clear/core/quantity';
+import { inSentence, moneyText } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 import FindingCard from '../kit/FindingCard.vue';
 import type { Options } from './useOptions';
@@ -46,12 +46,12 @@ const turnWords = computed(() =>
         : near.at < 2
           ? `${percent}\u202f% more`
           : `${near.at.toFixed(1)} times as much`;
-    const wins = near.wins ? `${ROUTE_WORDS[near.wins]} would win` : 'Nothing here would do';
+    const wins = near.wins ? `${inSentence(ROUTE_WORDS[near.wins])} would win` : 'nothing here would do';
     return [
       {
         key: turn.input,
-        title: `${wins} at ${moved}`,
-        why: `${INPUT_WORDS[turn.input]}${near.jump && near.wins ? ', for one of the two stops or begins to be allowed there' : ''}.`,
+        title: `${INPUT_WORDS[turn.input]} ${moved}: ${wins}`,
+        why: near.jump && near.wins ? 'There one of the two stops, or begins, to be allowed.' : 'There both cost the same a year.',
       },
     ];
   }),
@@ -111,7 +111,9 @@ const sureness = computed(() => {
       Each figure is being moved until another route wins…
       <progress :value="options.turning.value" max="1" aria-label="Figures looked at"></progress>
     </p>
-    <p v-if="bars.length > 0 && alone">No other route would do anywhere near: whatever water and parts cost, this kind stays the answer.</p>
+    <p v-if="bars.length > 0 && alone" class="small">
+      No other route would do anywhere near: whatever water and parts cost, this kind stays the answer.
+    </p>
     <dl v-else-if="bars.length > 0">
       <template v-for="bar in bars" :key="bar.input">
         <dt>{{ INPUT_WORDS[bar.input] }}</dt>

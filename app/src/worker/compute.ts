@@ -8,20 +8,22 @@ import { config } from 'zod';
 import { database, openDatabase } from '../store/database';
 import { logOf } from '../store/recordings';
 import { asKnown } from '../store/whyNotKept';
-import { bringIn, type BroughtIn, type MeterFile } from './bringIn';
+import type { BroughtIn, MeterFile } from './bringIn';
 import { forgetOldest } from './forgetOldest';
 import { solveSystem, type Solved } from './solved';
-import { JOBS, type JobName, type Jobs } from './jobs';
-import { QUESTIONS, type Answer, type Asked, type Question } from './questions';
+import type { JobName, Jobs } from './jobs';
+import type { Answer, Asked, Question } from './questions';
 import { roundOf } from './round';
 import type { Round } from '../store/round';
 import { runInSlices } from './slices';
-import { shareOf } from './yearAhead';
 
 // The security policy lets no code be made out of text, which the schema library would try first.
 config({ jitless: true });
 
-/** What the page asks to be computed beside it. */
+/**
+ * What the page asks to be computed beside it. A system solved and Rounds stand here; what takes long comes with its first
+ * job, so that the first page is not held up by it.
+ */
 const cancelled = new Set<number>();
 /** The page has opened the database before it asks; a failure is told with the first question. */
 const opened = openDatabase();
@@ -70,9 +72,12 @@ const worker = {
   async vanShare(id: string, now: string, bundleDays: number): Promise<Outcome<VanShare> | null> {
     await opened;
     const [row, readings] = await Promise.all([database.systems.get(id), logOf(id)]);
-    return row ? shareOf({ system: row.system, readings }, now, bundleDays, maps) : null;
+    if (!row) return null;
+    const { shareOf } = await import('./yearAhead');
+    return shareOf({ system: row.system, readings }, now, bundleDays, maps);
   },
-  ask<Q extends Question>(question: Q, asked: Asked<Q>): Answer<Q> {
+  async ask<Q extends Question>(question: Q, asked: Asked<Q>): Promise<Answer<Q>> {
+    const { QUESTIONS } = await import('./questions');
     return (QUESTIONS[question] as (input: Asked<Q>) => Answer<Q>)(asked);
   },
   /** Long work, told of as it goes on and cancelled by its number. */
@@ -82,6 +87,7 @@ const worker = {
     input: Jobs[J]['input'],
     progress: (share: number) => void,
   ): Promise<Jobs[J]['output'] | null> {
+    const { JOBS } = await import('./jobs');
     const result = await runInSlices<Jobs[J]['output']>(JOBS[job](input), {
       progress: (share) => void progress(share),
       cancelled: () => cancelled.has(id),
@@ -95,6 +101,7 @@ const worker = {
   async bringIn(id: number, asked: MeterFile, progress: (share: number) => void): Promise<BroughtIn | null> {
     await opened;
     try {
+      const { bringIn } = await import('./bringIn');
       return await bringIn(
         asked,
         (share) => void progress(share),

@@ -14,7 +14,7 @@ import annotation from 'chartjs-plugin-annotation';
 import { computed } from 'vue';
 import { Scatter } from 'vue-chartjs';
 import { houseColours } from './house';
-import { roundRange } from './round';
+import { marksBetween, roundRange } from './round';
 
 /** Many things by two of their figures: those nothing beats filled and joined, the others as rings, some by their names. */
 export interface ChartPoint {
@@ -101,6 +101,8 @@ const options = computed(() => {
       x: {
         type: 'linear',
         ...xs,
+        afterBuildTicks: (axis: { ticks: { value: number }[] }) =>
+          (axis.ticks = marksBetween(xs.min, xs.max, 5).map((value) => ({ value }))),
         grid: { display: false },
         border: { display: false },
         ticks: { ...ticks, maxTicksLimit: 6, maxRotation: 0, callback: (value: number | string) => props.formatX(Number(value)) },
@@ -108,6 +110,8 @@ const options = computed(() => {
       y: {
         type: 'linear',
         ...ys,
+        afterBuildTicks: (axis: { ticks: { value: number }[] }) =>
+          (axis.ticks = marksBetween(ys.min, ys.max, 4).map((value) => ({ value }))),
         grid: { color: hair },
         border: { display: false },
         ticks: { ...ticks, maxTicksLimit: 5, callback: (value: number | string) => props.formatY(Number(value)) },
@@ -164,9 +168,9 @@ const idOf = (found: ActiveElement[]): string | null => {
 </script>
 
 <template>
-  <figure class="points" :aria-label="label" role="img">
+  <figure class="points">
     <figcaption>{{ label }}</figcaption>
-    <div class="holder"><Scatter :data="data as never" :options="options as never" /></div>
+    <div class="holder"><Scatter :aria-label="label" :data="data as never" :options="options as never" /></div>
   </figure>
 </template>
 

@@ -26,6 +26,9 @@ export const roundMarks = (until: number, count: number): number[] =>
     .domain([0, Math.max(until, LEAST)])
     .ticks(count);
 
+/** About so many round marks between two ends. */
+export const marksBetween = (from: number, until: number, count: number): number[] => scaleLinear().domain([from, until]).ticks(count);
+
 /** Positions along an axis, moved on where two would stand closer than `apart`; in the order given, kept in their own order. */
 export function spread(positions: readonly number[], apart: number): number[] {
   const order = positions.map((at, i) => ({ at, i })).sort((a, b) => a.at - b.at);
