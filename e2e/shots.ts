@@ -41,7 +41,6 @@ test('first visit', async ({ page }) => {
 });
 test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK));
 test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));
-test('skid', ({ page }) => shoot(page, 'train-skid', '/system/demo-lab-skid/train?lens=membrane', { width: 1280, height: 1020 }));
 test('resin', ({ page }) =>
   shoot(page, 'train-resin', `${VAN}/train`, { width: 1280, height: 1130 }, async () => {
     await page.getByRole('button', { name: /^Resin, stage/ }).click();
@@ -49,10 +48,8 @@ test('resin', ({ page }) =>
     const time = page.getByRole('slider', { name: 'Litres passed' });
     await time.fill(String(0.62 * Number(await time.getAttribute('max'))));
   }));
-test('counter', ({ page }) => shoot(page, 'train-counter', '/system/demo-ice-counter/train?lens=uses', { width: 1280, height: 1260 }));
 test('build', ({ page }) => shoot(page, 'build', `${CORAL}/build`, DESK, jugs(page)));
 test('parts', ({ page }) => shoot(page, 'build-parts', `${CORAL}/build?view=parts`, { width: 1280, height: 1000 }));
-test('papers', ({ page }) => shoot(page, 'build-papers', `${CORAL}/build?view=papers`, DESK));
 test('log', ({ page }) =>
   shoot(page, 'log', `${CORAL}/log`, DESK, () => page.getByLabel('Quick reading').fill('311 10 0 59psi 11C 410/1500ml')));
 test('build on a phone', ({ page }) => shoot(page, 'phone-build', `${CORAL}/build`, PHONE, jugs(page)));
@@ -73,8 +70,12 @@ const probesOnce = (page: Page) => async (): Promise<void> => {
 };
 test('practice on a phone', ({ page }) => shoot(page, 'phone-practice', '/practice/5/1', PHONE, probesOnce(page)));
 test('log on a phone', ({ page }) => shoot(page, 'phone-log', `${CORAL}/log`, PHONE));
-test('reading on a phone', ({ page }) =>
-  shoot(page, 'phone-reading', `${CORAL}/log`, PHONE, async () => {
-    await page.getByRole('button', { name: 'Read' }).first().click();
-    for (const key of ['3', '1', '1']) await page.getByRole('button', { name: key, exact: true }).click();
-  }));
+const chosen = (page: Page) => async (): Promise<void> => {
+  await page.getByRole('heading', { name: /trains tried$/ }).waitFor({ timeout: 60_000 });
+  await page.getByText(/^To a fifth and to five times|^No other route would do/).waitFor({ timeout: 90_000 });
+};
+test('options', ({ page }) => shoot(page, 'options', `${VAN}/train/options`, DESK, chosen(page)));
+test('options on a phone', ({ page }) => shoot(page, 'phone-options', `${CORAL}/train/options`, PHONE, chosen(page)));
+const run = (page: Page) => (): Promise<void> => page.getByRole('heading', { name: /in 8 of 10 cases$/ }).waitFor({ timeout: 60_000 });
+test('year', ({ page }) => shoot(page, 'year', `${VAN}/log/year`, DESK, run(page)));
+test('year on a phone', ({ page }) => shoot(page, 'phone-year', `${CORAL}/log/year`, PHONE, run(page)));

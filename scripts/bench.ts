@@ -237,7 +237,23 @@ async function browserRows(): Promise<Row[]> {
     await page.getByRole('article').first().waitFor();
     await page.getByText('Being worked out').first().waitFor({ state: 'detached' });
     const nextVisit = own();
-    const isBeside = (path: string): boolean => /\/(compute|listening)-/.test(path);
+    // What a worker fetches for itself is not the page's: its own file, and all that file stands on, unless the page stands on it too.
+    const standsOn = (paths: readonly string[], known = new Set<string>()): Set<string> => {
+      for (const path of paths) {
+        if (known.has(path)) continue;
+        known.add(path);
+        const text = readFileSync(`${DIST}${path}`, 'utf8');
+        standsOn(
+          [...text.matchAll(/(?:from|import)\s*["']\.\/([^"']+\.js)["']/g)].map((match) => `/assets/${match[1]!}`),
+          known,
+        );
+      }
+      return known;
+    };
+    const isWorker = (path: string): boolean => /\/(compute|listening)-/.test(path);
+    const workers = standsOn([...new Set([...firstVisit, ...nextVisit])].filter(isWorker));
+    const pages = standsOn([...first, ...firstVisit.filter((path) => !workers.has(path))]);
+    const isBeside = (path: string): boolean => workers.has(path) && !pages.has(path);
     const onThePage = (paths: readonly string[]): number => gzipped(paths.filter((path) => !isBeside(path)));
     const repaint = await editToRepaint(page, origin);
     const memory = await page.evaluate(

@@ -40,8 +40,15 @@ const title = computed(() => {
 /** So many rings are as good as all: the eye tells no more apart. */
 const MOST_RINGS = 700;
 const points = computed(() => {
-  const now = whole.value;
-  if (!now || !system.value) return { waste: [] as ChartPoint[], visits: [] as ChartPoint[] };
+  const now = progress.value === null ? whole.value : null;
+  const ring = (one: Found, y: number): ChartPoint => ({ id: one.id, x: one.annualCost, y, look: 'other' });
+  // While they are solved the pictures fill, every one a ring.
+  if (!now || !system.value) {
+    const found = options.sofar.value;
+    const step = Math.max(1, Math.ceil(found.length / MOST_RINGS));
+    const few = found.filter((_, i) => i % step === 0);
+    return { waste: few.map((one) => ring(one, one.wasteL)), visits: few.map((one) => ring(one, one.visitsPerYear)) };
+  }
   const front = new Set(now.shown.chosen.front.map(({ place }) => now.sifted.found[place]!.id));
   const best = recommended.value?.id;
   const every = Math.max(1, Math.ceil(now.sifted.found.length / MOST_RINGS));
@@ -141,7 +148,7 @@ const job = computed(() => (system.value && open.tapState.value ? jobOf(system.v
         <p>Stopped. Nothing you entered is lost.</p>
         <button class="button small" type="button" @click="options.again">Go on</button>
       </div>
-      <template v-if="whole && !problem">
+      <template v-if="(whole || options.sofar.value.length > 0) && !problem">
         <div v-if="points.waste.length > 0" class="plots">
           <div class="sheet">
             <PointsChart
@@ -175,7 +182,7 @@ const job = computed(() => (system.value && open.tapState.value ? jobOf(system.v
           within a twentieth.
           <template v-if="beyond > 0">{{ beyond }} more would do at over {{ FAR }} times the cost and are not drawn.</template>
         </p>
-        <SideBySide :system="system" :options="options" :chosen="at" @choose="chosen = $event" />
+        <SideBySide v-if="whole" :system="system" :options="options" :chosen="at" @choose="chosen = $event" />
         <p class="small muted">
           Prices are placeholders until you type your own; what electricity, gas and water works ask for is theirs to say.
         </p>

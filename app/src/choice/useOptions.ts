@@ -1,4 +1,4 @@
-import { type Compared, type InputTurn, type Row, type Why } from '@yes-clear/core/choice';
+import { MOST_ROWS, type Compared, type Found, type InputTurn, type Row, type Why } from '@yes-clear/core/choice';
 import type { ChoiceSettings, System } from '@yes-clear/core/file';
 import { computed, onScopeDispose, ref, shallowRef, toRaw, watch } from 'vue';
 import type { OpenSystem } from '../system/openSystem';
@@ -6,14 +6,18 @@ import { askBeside, spread, start, workersOffered, type Running } from '../worke
 import { newest } from '../worker/newest';
 import type { Whole } from '../worker/optionSearch';
 
+/** Parts a worker takes one after the other: the picture fills as they come. */
+const PARTS_A_WORKER = 3;
+
 /** The comparison of the open system: searched beside the page, asked again when anything it rests on changes. */
 export function useOptions(open: OpenSystem) {
-  const workers = workersOffered();
   const { system } = open;
   const whole = shallowRef<Whole | null>(null);
   const turns = shallowRef<readonly InputTurn[] | null>(null);
   const sure = shallowRef<{ readonly ids: readonly string[]; readonly compared: Compared } | null>(null);
   const extra = shallowRef<readonly Row[]>([]);
+  /** What would do of what was solved so far: the picture fills with it. */
+  const sofar = shallowRef<readonly Found[]>([]);
   const problem = ref<string | null>(null);
   const progress = ref<number | null>(null);
   const turning = ref<number | null>(null);
@@ -29,7 +33,13 @@ export function useOptions(open: OpenSystem) {
     running?.cancel();
   });
 
-  const rows = computed(() => [...(whole.value?.shown.rows ?? []), ...extra.value].filter(({ id }) => !hidden.value.includes(id)));
+  /** Four side by side: today's, the recommended one, and what was asked for last. */
+  const rows = computed(() => {
+    const all = [...(whole.value?.shown.rows ?? []), ...extra.value].filter(({ id }) => !hidden.value.includes(id));
+    const first = all.filter(({ role }) => role === 'today' || role === 'recommended');
+    const others = all.filter((row) => !first.includes(row));
+    return [...first, ...others.slice(-Math.max(0, MOST_ROWS - first.length))];
+  });
   const recommended = computed(() => whole.value?.shown.chosen.recommendation ?? null);
 
   const search = newest<System>(async (asked) => {
@@ -38,22 +48,27 @@ export function useOptions(open: OpenSystem) {
     const began = performance.now();
     problem.value = null;
     progress.value = 0;
+    const parts = PARTS_A_WORKER * workersOffered();
+    sofar.value = [];
     const job = spread(
       'options',
-      Array.from({ length: workers }, (_, part) => ({ system: asked, part, parts: workers })),
+      Array.from({ length: parts }, (_, part) => ({ system: asked, part, parts })),
       (share) => (progress.value = share),
+      (part) => {
+        if (part.ok && mine === round) sofar.value = [...sofar.value, ...part.value.found];
+      },
     );
     running = job;
     try {
-      const parts = await job.result;
-      if (!parts) return;
-      const failed = parts.find((part) => !part.ok);
+      const done = await job.result;
+      if (!done) return;
+      const failed = done.find((part) => !part.ok);
       if (failed && !failed.ok) {
         problem.value = failed.error.message;
         whole.value = null;
         return;
       }
-      const answer = await askBeside('optionsWhole', { system: asked, parts: parts.flatMap((part) => (part.ok ? [part.value] : [])) });
+      const answer = await askBeside('optionsWhole', { system: asked, parts: done.flatMap((part) => (part.ok ? [part.value] : [])) });
       if (!answer.ok) {
         problem.value = answer.error.message;
         return;
@@ -128,6 +143,7 @@ export function useOptions(open: OpenSystem) {
     sure,
     problem,
     progress,
+    sofar,
     tookMs,
     stopped,
     set: (label: string, change: Partial<ChoiceSettings>) =>

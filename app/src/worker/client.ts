@@ -106,29 +106,48 @@ export function start<J extends JobName>(
 const MOST_WORKERS = 8;
 export const workersOffered = (): number => Math.max(1, Math.min(MOST_WORKERS, navigator.hardwareConcurrency || 1));
 
-/** Spreads a job over workers, one input each; whoever comes first waits for the others. Null when cancelled. */
+/**
+ * Spreads a job over as many workers as the machine offers, each taking its inputs one after the other. Null when cancelled.
+ *
+ * @param came told of each result as it comes, in whatever order
+ */
 export function spread<J extends JobName>(
   job: J,
   inputs: readonly Jobs[J]['input'][],
   progress: (share: number) => void,
+  came: (output: Jobs[J]['output']) => void,
 ): Running<readonly Jobs[J]['output'][]> {
   const shares = inputs.map(() => 0);
-  const runs = inputs.map((input, k) =>
-    start(
-      job,
-      input,
-      (share) => {
+  const outputs: (Jobs[J]['output'] | null)[] = inputs.map(() => null);
+  let cancelled = false;
+  let running: Running<Jobs[J]['output']>[] = [];
+  const workers = workersOffered();
+  async function lane(worker: number): Promise<void> {
+    for (let k = worker; k < inputs.length && !cancelled; k += workers) {
+      const told = (share: number): void => {
         shares[k] = share;
         progress(shares.reduce((sum, one) => sum + one, 0) / shares.length);
-      },
-      `pool ${k}`,
-    ),
-  );
+      };
+      const run = start(job, inputs[k]!, told, `pool ${worker}`);
+      running.push(run);
+      const output = await run.result;
+      running = running.filter((one) => one !== run);
+      if (output === null) {
+        cancelled = true;
+        return;
+      }
+      outputs[k] = output;
+      told(1);
+      came(output);
+    }
+  }
+  const all = Promise.all(Array.from({ length: Math.min(workers, inputs.length) }, (_, worker) => lane(worker)));
   return {
-    result: Promise.all(runs.map(({ result }) => result)).then((all) =>
-      all.some((one) => one === null) ? null : (all as Jobs[J]['output'][]),
-    ),
-    cancel: () => runs.forEach((run) => run.cancel()),
+    result: all.then(() => (cancelled ? null : (outputs as Jobs[J]['output'][]))),
+    cancel: () => {
+      cancelled = true;
+      running.forEach((run) => run.cancel());
+    },
   };
 }
 
