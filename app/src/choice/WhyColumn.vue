@@ -32,6 +32,12 @@ const bars = computed(() =>
 );
 const nearest = ({ below, above }: InputTurn) => (below && (!above || Math.abs(Math.log(below.at)) <= Math.log(above.at)) ? below : above);
 const alone = computed(() => bars.value.every(({ width }) => width === 0));
+/** Where a turn is no jump: what the two cost there. */
+const meets = computed(() =>
+  props.options.recommended.value?.by === 'cost'
+    ? 'There both cost the same a year.'
+    : 'There the sturdier one costs more than the twentieth it is worth.',
+);
 /** The two inputs that turn it first, in words. */
 const turnWords = computed(() =>
   (props.options.turns.value ?? []).slice(0, 2).flatMap((turn) => {
@@ -51,7 +57,7 @@ const turnWords = computed(() =>
       {
         key: turn.input,
         title: `${INPUT_WORDS[turn.input]} ${moved}: ${wins}`,
-        why: near.jump && near.wins ? 'There one of the two stops, or begins, to be allowed.' : 'There both cost the same a year.',
+        why: near.jump && near.wins ? 'There one of the two stops, or begins, to be allowed.' : meets.value,
       },
     ];
   }),

@@ -83,6 +83,13 @@ const options = computed(() => {
   const sheet = `${getComputedStyle(document.documentElement).getPropertyValue('--sheet').trim()}cc`;
   const ticks = { color: muted, font };
   const named = props.points.filter(({ name }) => name);
+  /** Where a name stands so that two of them do not: the best one's over it, today's under it, or beside it near the foot. */
+  const placeOf = (x: number, y: number, look: ChartPoint['look']): object => {
+    const right = x > (xs.min + xs.max) / 2;
+    if (look !== 'today') return { position: { x: right ? 'end' : 'start', y: 'center' }, xAdjust: right ? -9 : 9, yAdjust: -16 };
+    if (y > ys.min + NEAR_FOOT * (ys.max - ys.min)) return { position: { x: 'center', y: 'center' }, yAdjust: 16 };
+    return { position: { x: 'start', y: 'center' }, xAdjust: 9 };
+  };
   const xs = range(props.points.map(({ x }) => x));
   const ys = range(props.points.map(({ y }) => y));
   return {
@@ -150,9 +157,7 @@ const options = computed(() => {
                 color:
                   look === 'today' ? getComputedStyle(document.documentElement).getPropertyValue('--warning').trim() : colours.value.action,
                 font: { ...font, weight: 'bold' },
-                position: x > (xs.min + xs.max) / 2 ? { x: 'end', y: 'center' } : { x: 'start', y: 'center' },
-                xAdjust: x > (xs.min + xs.max) / 2 ? -9 : 9,
-                yAdjust: look === 'today' && y > ys.min + 0.2 * (ys.max - ys.min) ? 15 : -16,
+                ...placeOf(x, y, look),
               },
             ]),
           ),
@@ -161,6 +166,8 @@ const options = computed(() => {
     },
   };
 });
+/** Share of the height under which a name has no room below its point. */
+const NEAR_FOOT = 0.16;
 const idOf = (found: ActiveElement[]): string | null => {
   const one = found[0];
   return one ? (groups.value[one.datasetIndex]?.[one.index]?.id ?? null) : null;
