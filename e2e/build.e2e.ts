@@ -292,7 +292,7 @@ test('every paper is made in the browser and read back; the link opens the syste
   const shot = await page.getByRole('img', { name: 'Code of the link, large' }).screenshot({ path: info.outputPath('code.png') });
   const { data, width, height } = PNG.sync.read(shot);
   const scanned = jsQR(new Uint8ClampedArray(data), width, height);
-  expect(scanned?.data).toMatch(/\/open#a/);
+  expect(scanned?.data).toMatch(/\/open#b/);
   const phone = await browser.newContext({ viewport: PHONE, hasTouch: true });
   const other = await phone.newPage();
   await firstVisit(other);

@@ -138,7 +138,8 @@ test('a phone: readings from paper by thumb, turn after turn, a part changed, th
   const context = await browser.newContext({ viewport: { width: 390, height: 844 }, hasTouch: true });
   const page = await context.newPage();
   await openDemo(page, CORAL, 'log');
-  const before = (await stored(page, CORAL)).length;
+  const old = new Set((await stored(page, CORAL)).map(({ at }) => at));
+  const before = old.size;
   await page.getByRole('button', { name: 'Keypad' }).click();
   const dialog = page.getByRole('dialog');
   const key = (name: string) => dialog.getByRole('button', { name, exact: true }).click();
@@ -158,7 +159,9 @@ test('a phone: readings from paper by thumb, turn after turn, a part changed, th
     await expect.poll(async () => (await stored(page, CORAL)).length).toBe(before + turn + 1);
     await expect(dialog.getByRole('button', { name: /^Tap/ })).toContainText('–');
   }
-  const days = (await stored(page, CORAL)).slice(0, 10).map(({ at }) => Date.parse(at) / 86_400_000);
+  // The demonstration's own readings of that year lie among them.
+  const typed = (await stored(page, CORAL)).filter(({ at }) => !old.has(at));
+  const days = typed.slice(0, 10).map(({ at }) => Date.parse(at) / 86_400_000);
   expect(days.slice(1).map((day, i) => Math.round(day - days[i]!))).toEqual(new Array<number>(9).fill(14));
   await dialog.getByRole('button', { name: 'Close' }).click();
   expect(await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth)).toBeLessThanOrEqual(0);

@@ -104,6 +104,7 @@ test('free play: the same number is the same rig; a hint costs five minutes; a v
   await expect(page).toHaveURL(/free-household\/402$/);
   await expect(page.getByText(/^Free play · /)).toBeVisible({ timeout: 60_000 });
   await page.getByRole('button', { name: /^Read the probes/ }).click();
+  await expect(found(page)).toHaveCount(2);
   const first = await found(page).last().innerText();
   await page.getByRole('button', { name: 'Hint' }).click();
   await expect(last(page)).toContainText('Hint: ');

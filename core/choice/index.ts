@@ -83,9 +83,11 @@ export {
   INPUT_WORDS,
   reasonText,
   rejectionText,
+  ROLE_WORDS,
   ROUTE_WORDS,
   RULE_WORDS,
   secondText,
+  SPACE_WORDS,
   titleOf,
 } from './says';
 export { whPerL } from './present';

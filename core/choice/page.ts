@@ -2,20 +2,10 @@ import type { Block } from '../commission';
 import type { System } from '../file';
 import { moneyText, words } from '../quantity';
 import type { Shown, Row } from './compare';
-import { reasonText, RULE_WORDS } from './says';
+import { reasonText, ROLE_WORDS, RULE_WORDS } from './says';
 import type { Found, Sifted } from './search';
 
 /** The comparison as a page of the offer: what was held against what, and why this one. */
-
-const ROLES: Readonly<Record<Row['role'], string>> = {
-  today: 'as it stands',
-  recommended: 'recommended',
-  cheapest: 'cheapest',
-  leastWaste: 'least waste',
-  fewestVisits: 'fewest visits',
-  bought: 'bought',
-  asked: 'asked for',
-};
 
 export function comparisonPage(system: System, sifted: Sifted, { rows, chosen }: Shown): Block[] {
   const say = words(system.units);
@@ -33,7 +23,7 @@ export function comparisonPage(system: System, sifted: Sifted, { rows, chosen }:
     },
     {
       kind: 'table',
-      head: ['', ...rows.map(({ role }) => ROLES[role])],
+      head: ['', ...rows.map(({ role }) => ROLE_WORDS[role])],
       rows: [
         line('', ({ title }) => title),
         line('Cost a year', ({ figures }) => moneyText(figures.annualCost, currency)),

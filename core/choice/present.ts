@@ -116,6 +116,11 @@ export function figuresOfBought(set: BoughtSet, { need, water, prices, horizonYe
   };
 }
 
-/** Energy a litre of product takes, Wh: by what is paid for it. */
-export const whPerL = ({ lines }: Figures, { need, prices }: Judging): number | null =>
-  prices.energyPerKWh > 0 && need.litresPerYear > 0 ? (1e3 * ((lines.energy ?? 0) / prices.energyPerKWh)) / need.litresPerYear : null;
+/** Energy a litre of product takes, Wh, by what is paid for it; null where none is. */
+export function whPerL({ lines, feedL, wasteL }: Figures, energyPerKWh: number): number | null {
+  const made = feedL - wasteL;
+  const wh = energyPerKWh > 0 && made > 0 ? (1000 * ((lines.energy ?? 0) / energyPerKWh)) / made : 0;
+  return wh > LEAST_WH ? wh : null;
+}
+/** Less than this a litre is told of nobody's pump. */
+const LEAST_WH = 0.05;

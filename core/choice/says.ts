@@ -1,6 +1,7 @@
 import type { UnitPreference } from '../quantity';
 import { formatQuantity, listed, moneyText, THIN, words } from '../quantity';
 import { elementCount } from '../membrane';
+import type { Row } from './compare';
 import type { Plan, Route } from './plan';
 import type { Criterion, Recommendation } from './recommend';
 import type { Rejection, RuleId } from './rules';
@@ -18,6 +19,24 @@ export const ROUTE_WORDS: Readonly<Record<Route, string>> = {
   membrane: 'A membrane alone',
   membraneAndResin: 'Membrane and resin',
   cartridge: 'A cartridge',
+};
+
+/** Spaces of a job, as they are offered. */
+export const SPACE_WORDS: Readonly<Record<string, string>> = {
+  membrane: 'With a membrane',
+  small: 'Small membranes',
+  resin: 'Resin alone',
+  cartridge: 'A cartridge',
+};
+/** What a row side by side is there for. */
+export const ROLE_WORDS: Readonly<Record<Row['role'], string>> = {
+  today: 'Today’s',
+  recommended: 'Recommended',
+  cheapest: 'Cheapest',
+  leastWaste: 'Least waste',
+  fewestVisits: 'Fewest visits',
+  bought: 'Bought',
+  asked: 'Asked for',
 };
 
 /** An option in a few words. */

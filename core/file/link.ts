@@ -2,12 +2,12 @@ import { deflateSync, inflateSync, strFromU8, strToU8 } from 'fflate';
 import { fail, ok, type Outcome } from '../quantity';
 import { linked } from './design';
 import { envelope, fileText } from './envelope';
-import { DICTIONARY_A } from './linkDictionary';
+import { DICTIONARY_A, DICTIONARY_B } from './linkDictionary';
 import type { System } from './schema';
 
 /** The dictionary a link was made with, by the letter it starts with. */
-const DICTIONARIES: Readonly<Record<string, string>> = { a: DICTIONARY_A };
-const PRESENT = 'a';
+const DICTIONARIES: Readonly<Record<string, string>> = { a: DICTIONARY_A, b: DICTIONARY_B };
+const PRESENT = 'b';
 /** More than any system comes to; a text that unpacks to more is not one. */
 const MOST_BYTES = 400_000;
 

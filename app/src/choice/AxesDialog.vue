@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { AXIS_WORDS, axisValueText, type Axis } from '@yes-clear/core/choice';
+import { AXIS_WORDS, axisValueText, SPACE_WORDS, type Axis } from '@yes-clear/core/choice';
 import type { System } from '@yes-clear/core/file';
 import DialogHead from '../kit/DialogHead.vue';
 import type { Options } from './useOptions';
@@ -11,12 +11,6 @@ const props = defineProps<{
   spaces: readonly { readonly id: string; readonly axes: readonly Axis[] }[];
 }>();
 const open = defineModel<boolean>({ required: true });
-const SPACES: Readonly<Record<string, string>> = {
-  membrane: 'With a membrane',
-  small: 'Small membranes',
-  resin: 'Resin alone',
-  cartridge: 'A cartridge',
-};
 type Value = string | number | boolean;
 const kept = (axis: string, all: readonly Value[]): readonly Value[] =>
   props.system.choice.kept.find((one) => one.axis === axis)?.values ?? all;
@@ -36,7 +30,7 @@ function toggle(axis: string, all: readonly Value[], value: Value): void {
     <v-card class="axes">
       <DialogHead title="What to try" @close="open = false" />
       <section v-for="space in spaces" :key="space.id">
-        <h3>{{ SPACES[space.id] ?? space.id }}</h3>
+        <h3>{{ SPACE_WORDS[space.id] ?? space.id }}</h3>
         <div v-for="axis in space.axes" :key="axis.id" class="axis" role="group" :aria-label="AXIS_WORDS[axis.id] ?? axis.id">
           <span>{{ AXIS_WORDS[axis.id] ?? axis.id }}</span>
           <div class="chips">

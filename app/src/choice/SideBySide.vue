@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { rejectionText, RULE_WORDS, type Row } from '@yes-clear/core/choice';
+import { rejectionText, ROLE_WORDS, RULE_WORDS, whPerL, type Row } from '@yes-clear/core/choice';
 import type { System } from '@yes-clear/core/file';
 import { moneyText, words } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
@@ -10,15 +10,6 @@ import type { Options } from './useOptions';
 /** Options line by line beside today's; the best of each line stands out. */
 const props = defineProps<{ system: System; options: Options; chosen: string | null }>();
 defineEmits<{ choose: [id: string] }>();
-const ROLES: Readonly<Record<Row['role'], string>> = {
-  today: 'Today’s',
-  recommended: 'Recommended',
-  cheapest: 'Cheapest',
-  leastWaste: 'Least waste',
-  fewestVisits: 'Fewest visits',
-  bought: 'Bought',
-  asked: 'Asked for',
-};
 const rows = computed(() => props.options.rows.value);
 const { answer: pictures } = useAnswer('optionPictures', () => ({
   system: props.system,
@@ -59,18 +50,11 @@ const lines = computed<readonly Line[]>(() => [
   },
   {
     label: 'Power, a litre',
-    of: (row) => whOf(row),
+    of: ({ figures }) => whPerL(figures, props.system.prices.powerPerKWh),
     text: (value) => `${value < 10 ? value.toFixed(1) : Math.round(value)}\u202fWh`,
     best: 'low',
   },
 ]);
-/** Wh a litre of product takes, from what is paid for it. */
-function whOf({ figures }: Row): number | null {
-  const { powerPerKWh } = props.system.prices;
-  const made = figures.feedL - figures.wasteL;
-  const wh = powerPerKWh > 0 && made > 0 ? (1000 * ((figures.lines.energy ?? 0) / powerPerKWh)) / made : 0;
-  return wh > 0.05 ? wh : null;
-}
 const shownLines = computed(() => lines.value.filter(({ of }) => rows.value.some((row) => of(row) !== null)));
 const costLines = computed(() =>
   (Object.keys(LINE_WORDS) as (keyof typeof LINE_WORDS)[]).filter((line) =>
@@ -96,7 +80,7 @@ function isBest({ of, best }: Line, row: Row): boolean {
             <th scope="col">Side by side</th>
             <th v-for="row in rows" :key="row.id" scope="col" :class="{ on: row.id === chosen }">
               <button type="button" class="pick" :aria-pressed="row.id === chosen" @click="$emit('choose', row.id)">
-                {{ ROLES[row.role] }}
+                {{ ROLE_WORDS[row.role] }}
               </button>
               <button
                 v-if="row.role === 'asked' || row.role === 'bought'"

@@ -8,6 +8,7 @@ import {
   rejectionText,
   RULE_WORDS,
   secondText,
+  SPACE_WORDS,
   type Axis,
   type Why,
 } from '@yes-clear/core/choice';
@@ -27,12 +28,6 @@ const open = defineModel<boolean>({ required: true });
 const emit = defineEmits<{ compare: [id: string] }>();
 const space = ref('');
 const places = ref<number[]>([]);
-const SPACES: Readonly<Record<string, string>> = {
-  membrane: 'With a membrane',
-  small: 'Small membranes',
-  resin: 'Resin alone',
-  cartridge: 'A cartridge',
-};
 const axes = computed(() => props.spaces.find(({ id }) => id === space.value)?.axes ?? []);
 watch(
   open,
@@ -98,7 +93,7 @@ const said = computed((): { readonly title: string; readonly text: string } | nu
           :class="{ primary: one.id === space }"
           @click="go(one.id)"
         >
-          {{ SPACES[one.id] ?? one.id }}
+          {{ SPACE_WORDS[one.id] ?? one.id }}
         </button>
       </div>
       <div class="axes">
