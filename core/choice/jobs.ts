@@ -86,6 +86,26 @@ const routeOf = (membrane: boolean, resin: PlannedResin | null): Plan['route'] =
 export const cartridgeNear = (meq: number): Priced =>
   CARTRIDGES.reduce((best, one) => (Math.abs(one[1] - meq) < Math.abs(best[1] - meq) ? one : best))[0];
 
+/** What resin and tank stand behind is the same for a whole block of options: it is made once while those axes stay. */
+function whileAlike(axes: readonly string[], make: (choice: Choice) => Plan): (choice: Choice) => Plan {
+  let last: { readonly choice: Choice; readonly plan: Plan } | null = null;
+  return (choice) => {
+    const known = last;
+    if (known && axes.every((axis) => known.choice[axis] === choice[axis])) return known.plan;
+    last = { choice, plan: make(choice) };
+    return last.plan;
+  };
+}
+/** Resin and tank behind a membrane. */
+const behind = (front: Plan, resin: PlannedResin | null, tankL: number): Plan => ({
+  ...front,
+  route: routeOf(true, resin),
+  resin,
+  tankL,
+  widthMm: front.widthMm + bedsWidth(resin),
+  parts: resin ? [...front.parts, ...bedParts(resin)] : front.parts,
+});
+
 /** Upkeep of the filters ahead of large membranes. */
 export const LARGE_UPKEEP: readonly Upkeep[] = [
   { line: 'prefilters', part: 'sediment', count: 1, timesAYear: LARGE_PREFILTERS_A_YEAR },
@@ -120,40 +140,41 @@ const carbonOf = (name: unknown): NonNullable<Plan['carbon']> => ({
 });
 
 /** Small membranes of a household, with what stands behind them. */
-const household =
-  (carbonMgL: number) =>
-  (choice: Choice): Plan => {
+const household = (carbonMgL: number): Space['planOf'] => {
+  const front = whileAlike(['element', 'number', 'booster', 'wasteToProduct', 'carbon', 'finish'], (choice): Plan => {
     const carbon = carbonOf(choice['carbon']);
     const elementClass = choice['element'] as ElementClass;
     const ranks = arranged(choice['number']);
     const pump = choice['booster'] ? BOOSTER : null;
-    const resin = choice['resin'] === undefined ? null : resinNamed(String(choice['resin']));
     const finish = String(choice['finish'] ?? 'none');
     const calcite = finish === 'remineralise' || finish === 'both';
+    const housings = 1 + carbon.blocks + (calcite ? 1 : 0);
     return {
       ...NOTHING,
-      route: routeOf(true, resin),
+      route: 'membrane',
       membrane: { elementClass, ranks, pump, recovery: 1 / (1 + Number(choice['wasteToProduct'])), softened: false },
       membraneChange: { part: elementClass, count: countOf(ranks), years: null },
-      resin,
       carbon,
       blends: finish === 'blend' || finish === 'both',
-      tankL: Number(choice['tankL'] ?? choice['drumL']),
-      widthMm: HOUSING_MM * (1 + carbon.blocks + (calcite ? 1 : 0)) + bedsWidth(resin),
+      widthMm: HOUSING_MM * housings,
       parts: [
         ['frame', 1],
-        ['filterHousing', 1 + carbon.blocks + (calcite ? 1 : 0)],
+        ['filterHousing', housings],
         [elementClass, countOf(ranks)],
         [housingOf(elementClass), countOf(ranks)],
         ...(pump ? ([['booster', 1]] as const) : []),
-        ...bedParts(resin),
       ],
       upkeep: [
         ...householdUpkeep(carbon.blocks, carbonMgL),
         ...(calcite ? [{ line: 'prefilters', part: 'calcite', count: 1, timesAYear: 1 } as const] : []),
       ],
     };
+  });
+  return (choice) => {
+    const resin = choice['resin'] === undefined ? null : resinNamed(String(choice['resin']));
+    return behind(front(choice), resin, Number(choice['tankL'] ?? choice['drumL']));
   };
+};
 
 /** Resin alone at home: a carbon shields it, a light frame holds it. */
 const resinAtHome =
@@ -192,43 +213,42 @@ const SOFTENER = { volumeL: 28.3168, saltGPerL: 128.15, reserveShare: 0.2 } as c
 const SMALL_SOFTENER = { ...SOFTENER, volumeL: 14.1584 } as const;
 
 /** A van's or a shop's membranes, of 40 inches. */
-const onTheCart = (choice: Choice): Plan => {
-  const elementClass = choice['element'] as ElementClass;
-  const ranks = series(Number(choice['number']));
-  const resin = resinNamed(String(choice['resin']));
-  const recycles = choice['recycle'] === true;
-  const pump: PlannedPump | null =
-    choice['pump'] === 'cart'
-      ? { ...CART, heldFeedLPerH: recycles ? CART_FEED[diameter(elementClass)] : null }
-      : choice['pump'] === 'booster'
-        ? { ...BOOSTER, kW: 0.2 }
-        : null;
-  const softened = choice['scale'] === 'softener';
-  return {
-    ...NOTHING,
-    route: routeOf(true, resin),
-    membrane: { elementClass, ranks, pump, recovery: Number(choice['recovery']), softened },
-    membraneChange: { part: elementClass, count: countOf(ranks), years: null },
-    resin,
-    carbon: { blocks: 2, litresEach: LARGE_CARBON_L, chloramine: false },
-    scale: choice['scale'] === 'inhibitor' ? 'inhibitor' : softened ? 'softener' : 'nothing',
-    softener: softened ? SOFTENER : null,
-    tankL: Number(choice['tankL']),
-    widthMm: 2 * HOUSING_MM + countOf(ranks) * LARGE_MM[diameter(elementClass)] + bedsWidth(resin) + (softened ? VESSEL_MM : 0),
-    parts: [
-      ['frame', 2],
-      ['filterHousing', 2],
-      [elementClass, countOf(ranks)],
-      [housingOf(elementClass), countOf(ranks)],
-      ...(pump ? ([[pump.part, pump.part === 'booster' ? 2 : 1]] as const) : []),
-      ...(softened ? ([['softener', 1]] as const) : []),
-      ...bedParts(resin),
-    ],
-    upkeep: [
-      ...LARGE_UPKEEP,
-      ...(choice['scale'] === 'inhibitor' ? [{ line: 'prefilters', part: 'inhibitor', count: 1, timesAYear: 2 } as const] : []),
-    ],
-  };
+const onTheCart = (): Space['planOf'] => {
+  const front = whileAlike(['element', 'number', 'pump', 'recovery', 'recycle', 'scale'], (choice): Plan => {
+    const elementClass = choice['element'] as ElementClass;
+    const ranks = series(Number(choice['number']));
+    const recycles = choice['recycle'] === true;
+    const pump: PlannedPump | null =
+      choice['pump'] === 'cart'
+        ? { ...CART, heldFeedLPerH: recycles ? CART_FEED[diameter(elementClass)] : null }
+        : choice['pump'] === 'booster'
+          ? { ...BOOSTER, kW: 0.2 }
+          : null;
+    const softened = choice['scale'] === 'softener';
+    return {
+      ...NOTHING,
+      route: 'membrane',
+      membrane: { elementClass, ranks, pump, recovery: Number(choice['recovery']), softened },
+      membraneChange: { part: elementClass, count: countOf(ranks), years: null },
+      carbon: { blocks: 2, litresEach: LARGE_CARBON_L, chloramine: false },
+      scale: choice['scale'] === 'inhibitor' ? 'inhibitor' : softened ? 'softener' : 'nothing',
+      softener: softened ? SOFTENER : null,
+      widthMm: 2 * HOUSING_MM + countOf(ranks) * LARGE_MM[diameter(elementClass)] + (softened ? VESSEL_MM : 0),
+      parts: [
+        ['frame', 2],
+        ['filterHousing', 2],
+        [elementClass, countOf(ranks)],
+        [housingOf(elementClass), countOf(ranks)],
+        ...(pump ? ([[pump.part, pump.part === 'booster' ? 2 : 1]] as const) : []),
+        ...(softened ? ([['softener', 1]] as const) : []),
+      ],
+      upkeep: [
+        ...LARGE_UPKEEP,
+        ...(choice['scale'] === 'inhibitor' ? [{ line: 'prefilters', part: 'inhibitor', count: 1, timesAYear: 2 } as const] : []),
+      ],
+    };
+  });
+  return (choice) => behind(front(choice), resinNamed(String(choice['resin'])), Number(choice['tankL']));
 };
 /** Carbon in front of a 40-inch membrane, L. */
 const LARGE_CARBON_L = 1.4;
@@ -436,7 +456,7 @@ export function spacesOf(job: Job, { carbonMgL, bypass }: JobWater, kept: Kept =
       return [space('resin', JOB_AXES.resinAlone, resinVessels)];
     case 'window':
       return [
-        space('membrane', JOB_AXES.window, onTheCart),
+        space('membrane', JOB_AXES.window, onTheCart()),
         space('small', SMALL_IN_VAN, household(carbonMgL)),
         space('resin', JOB_AXES.resinAlone, resinVessels),
       ];
