@@ -1,5 +1,6 @@
 /**
- * `npm run bench`: speed and memory as medians on this machine in one run, written to docs/benchmarks.md.
+ * `npm run bench`: speed and memory as medians on this machine in one run, written to docs/benchmarks.md; with the name of a
+ * part (`core`, `log`, `choice`) that part alone, each part a run of its own.
  * Node figures time core functions; browser figures time the built app in Debian's Chromium.
  */
 import { execFileSync } from 'node:child_process';
@@ -7,7 +8,7 @@ import { readFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import { cpus, totalmem } from 'node:os';
 import { fileURLToPath } from 'node:url';
-import { chromium, type Page } from '@playwright/test';
+import { chromium, type Browser, type Page } from '@playwright/test';
 import { CHROMIUM } from '../playwright.config';
 import { createServer } from '../server/app';
 import { trimAdvice } from '../core/commission';
@@ -24,7 +25,7 @@ import { faultRows } from './benchFaults';
 import { recordsRows } from './benchRecords';
 import { roundsRows } from './benchRounds';
 import { median, must, time, type Row } from './benchKit';
-import { writePart } from './benchPaper';
+import { writePart, type Heading } from './benchPaper';
 
 const DIST = fileURLToPath(new URL('../app/dist', import.meta.url));
 const LONG_REPORT = Array.from({ length: 1000 }, (_, i) => `Parameter ${i}\tmg/l\t${i}`).join('\n');
@@ -207,7 +208,8 @@ async function editToRepaint(page: Page, origin: string): Promise<number> {
   return median((await page.evaluate(TYPE_AND_TIME)) as number[]);
 }
 
-async function browserRows(): Promise<Row[]> {
+/** The built app in a browser, for whoever times something in it. */
+async function inBrowser(rows: (browser: Browser, origin: string) => Promise<Row[]>): Promise<Row[]> {
   const listening = createServer({ dist: DIST, demo: true }).listen(0, '127.0.0.1');
   await new Promise((ready) => listening.once('listening', ready));
   const origin = `http://127.0.0.1:${(listening.address() as AddressInfo).port}`;
@@ -216,104 +218,127 @@ async function browserRows(): Promise<Row[]> {
     args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
   });
   try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
-    const page = await context.newPage();
-    // What other pages load ahead while the browser rests does not hold Rounds up.
-    await page.addInitScript(() => (window.requestIdleCallback = () => 0));
-    const scripts: string[] = [];
-    page.on('response', (response) => {
-      if (response.request().resourceType() === 'script') scripts.push(new URL(response.url()).pathname);
-    });
-    await page.goto(origin);
-    await page.getByRole('article').first().waitFor();
-    // What index.html itself asks for; the page of Rounds and the demonstration's files come on demand.
-    const html = readFileSync(`${DIST}/index.html`, 'utf8');
-    const first = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map((match) => match[1]!);
-    const gzipped = (paths: readonly string[]): number =>
-      paths.reduce((sum, path) => sum + execFileSync('gzip', ['-9', '-c', `${DIST}${path}`]).length, 0) / 1000;
-    const own = (): string[] => [...new Set(scripts.splice(0))].filter((path) => path.startsWith('/assets/'));
-    const firstVisit = own();
-    await page.goto(origin);
-    await page.getByRole('article').first().waitFor();
-    await page.getByText('Being worked out').first().waitFor({ state: 'detached' });
-    const nextVisit = own();
-    // What a worker fetches for itself is not the page's: its own file, and all that file stands on, unless the page stands on it too.
-    const standsOn = (paths: readonly string[], known = new Set<string>()): Set<string> => {
-      for (const path of paths) {
-        if (known.has(path)) continue;
-        known.add(path);
-        const text = readFileSync(`${DIST}${path}`, 'utf8');
-        standsOn(
-          [...text.matchAll(/(?:from|import)\s*["']\.\/([^"']+\.js)["']/g)].map((match) => `/assets/${match[1]!}`),
-          known,
-        );
-      }
-      return known;
-    };
-    const isWorker = (path: string): boolean => /\/(compute|listening)-/.test(path);
-    const workers = standsOn([...new Set([...firstVisit, ...nextVisit])].filter(isWorker));
-    const pages = standsOn([...first, ...firstVisit.filter((path) => !workers.has(path))]);
-    const isBeside = (path: string): boolean => workers.has(path) && !pages.has(path);
-    const onThePage = (paths: readonly string[]): number => gzipped(paths.filter((path) => !isBeside(path)));
-    const repaint = await editToRepaint(page, origin);
-    const memory = await page.evaluate(
-      () => (performance as unknown as { memory?: { usedJSHeapSize: number } }).memory?.usedJSHeapSize ?? 0,
-    );
-    return [
-      {
-        what: 'Typed edit to repainted descent',
-        median: repaint,
-        unit: 'ms',
-        limit: 50,
-        note: 'restrictor length of the 7-stage demo, 41 edits in Chromium',
-      },
-      {
-        what: 'JavaScript of the first load, gzipped',
-        median: gzipped(first),
-        unit: 'kB',
-        limit: 300,
-        note: `${first.length} files named by index.html`,
-      },
-      {
-        what: 'JavaScript until Rounds stands, gzipped',
-        median: onThePage(firstVisit),
-        unit: 'kB',
-        limit: 276,
-        note: `first visit, with the demo files; the worker beside it loads ${Math.round(gzipped(firstVisit.filter(isBeside)))} kB more`,
-      },
-      {
-        what: 'The same on a later visit',
-        median: onThePage(nextVisit),
-        unit: 'kB',
-        limit: 250,
-        note: 'nothing of it kept by the browser yet',
-      },
-      ...(await roundsRows(browser, origin)),
-      ...(await recordsRows(browser, origin)),
-      ...(await choicePageRows(browser, origin)),
-      { what: 'Memory of the Train page', median: memory / 1e6, unit: 'MB', limit: null, note: 'JavaScript heap after the edits' },
-    ];
+    return await rows(browser, origin);
   } finally {
     await browser.close();
     listening.close();
   }
 }
 
+async function pageRows(browser: Browser, origin: string): Promise<Row[]> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' });
+  const page = await context.newPage();
+  // What other pages load ahead while the browser rests does not hold Rounds up.
+  await page.addInitScript(() => (window.requestIdleCallback = () => 0));
+  const scripts: string[] = [];
+  page.on('response', (response) => {
+    if (response.request().resourceType() === 'script') scripts.push(new URL(response.url()).pathname);
+  });
+  await page.goto(origin);
+  await page.getByRole('article').first().waitFor();
+  // What index.html itself asks for; the page of Rounds and the demonstration's files come on demand.
+  const html = readFileSync(`${DIST}/index.html`, 'utf8');
+  const first = [...html.matchAll(/(?:src|href)="(\/assets\/[^"]+\.js)"/g)].map((match) => match[1]!);
+  const gzipped = (paths: readonly string[]): number =>
+    paths.reduce((sum, path) => sum + execFileSync('gzip', ['-9', '-c', `${DIST}${path}`]).length, 0) / 1000;
+  const own = (): string[] => [...new Set(scripts.splice(0))].filter((path) => path.startsWith('/assets/'));
+  const firstVisit = own();
+  await page.goto(origin);
+  await page.getByRole('article').first().waitFor();
+  await page.getByText('Being worked out').first().waitFor({ state: 'detached' });
+  const nextVisit = own();
+  // What a worker fetches for itself is not the page's: its own file, and all that file stands on, unless the page stands on it too.
+  const standsOn = (paths: readonly string[], known = new Set<string>()): Set<string> => {
+    for (const path of paths) {
+      if (known.has(path)) continue;
+      known.add(path);
+      const text = readFileSync(`${DIST}${path}`, 'utf8');
+      standsOn(
+        [...text.matchAll(/(?:from|import)\s*["']\.\/([^"']+\.js)["']/g)].map((match) => `/assets/${match[1]!}`),
+        known,
+      );
+    }
+    return known;
+  };
+  const isWorker = (path: string): boolean => /\/(compute|listening)-/.test(path);
+  const workers = standsOn([...new Set([...firstVisit, ...nextVisit])].filter(isWorker));
+  const pages = standsOn([...first, ...firstVisit.filter((path) => !workers.has(path))]);
+  const isBeside = (path: string): boolean => workers.has(path) && !pages.has(path);
+  const onThePage = (paths: readonly string[]): number => gzipped(paths.filter((path) => !isBeside(path)));
+  const repaint = await editToRepaint(page, origin);
+  const memory = await page.evaluate(() => (performance as unknown as { memory?: { usedJSHeapSize: number } }).memory?.usedJSHeapSize ?? 0);
+  return [
+    {
+      what: 'Typed edit to repainted descent',
+      median: repaint,
+      unit: 'ms',
+      limit: 50,
+      note: 'restrictor length of the 7-stage demo, 41 edits in Chromium',
+    },
+    {
+      what: 'JavaScript of the first load, gzipped',
+      median: gzipped(first),
+      unit: 'kB',
+      limit: 300,
+      note: `${first.length} files named by index.html`,
+    },
+    {
+      what: 'JavaScript until Rounds stands, gzipped',
+      median: onThePage(firstVisit),
+      unit: 'kB',
+      limit: 276,
+      note: `first visit, with the demo files; the worker beside it loads ${Math.round(gzipped(firstVisit.filter(isBeside)))} kB more`,
+    },
+    {
+      what: 'The same on a later visit',
+      median: onThePage(nextVisit),
+      unit: 'kB',
+      limit: 250,
+      note: 'nothing of it kept by the browser yet',
+    },
+    { what: 'Memory of the Train page', median: memory / 1e6, unit: 'MB', limit: null, note: 'JavaScript heap after the edits' },
+  ];
+}
+
 const figure = (value: number): string => (value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toFixed(2));
-const rows = [...nodeRows(), ...columnRows(), ...faultRows(), ...choiceRows(), await speedUpRow(), ...(await browserRows())];
-const table = rows.map(
-  (row) => `| ${row.what} | ${figure(row.median)} ${row.unit} | ${row.limit === null ? '' : `${row.limit} ${row.unit}`} | ${row.note} |`,
-);
-const text = `Medians of one run of \`npm run bench\` on ${new Date().toISOString().slice(0, 10)}, on ${cpus()[0]?.model ?? 'an unnamed processor'} (${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB), Node ${process.version}.
+const PARTS: Readonly<Record<string, { readonly heading: Heading; readonly rows: () => Promise<Row[]> }>> = {
+  core: {
+    heading: '# Benchmarks',
+    rows: async () => [...nodeRows(), ...columnRows(), ...faultRows(), ...(await inBrowser(pageRows))],
+  },
+  log: {
+    heading: '## Rounds and Log',
+    rows: () => inBrowser(async (browser, origin) => [...(await roundsRows(browser, origin)), ...(await recordsRows(browser, origin))]),
+  },
+  choice: {
+    heading: '## Choosing, and the years ahead',
+    rows: async () => [...choiceRows(), await speedUpRow(), ...(await inBrowser(choicePageRows))],
+  },
+};
+const asked = process.argv.slice(2);
+const unknown = asked.find((name) => !(name in PARTS));
+if (unknown !== undefined) {
+  console.error(`There is no part “${unknown}”; accepted is ${Object.keys(PARTS).join(', ')}.`);
+  process.exit(1);
+}
+const machine = `${cpus()[0]?.model ?? 'an unnamed processor'} (${cpus().length} cores, ${Math.round(totalmem() / 2 ** 30)} GiB), Node ${process.version}`;
+for (const name of asked.length > 0 ? asked : Object.keys(PARTS)) {
+  const { heading, rows: measure } = PARTS[name]!;
+  const rows = await measure();
+  const table = rows.map(
+    (row) => `| ${row.what} | ${figure(row.median)} ${row.unit} | ${row.limit === null ? '' : `${row.limit} ${row.unit}`} | ${row.note} |`,
+  );
+  const text = `Medians of one run of \`npm run bench\`${asked.length > 0 ? ` (\`${name}\`)` : ''} on ${new Date().toISOString().slice(0, 10)}, on ${machine}.
 
 | What | Median | Limit | How |
 |---|---|---|---|
 ${table.join('\n')}
 `;
-writePart('# Benchmarks', text);
-console.log(text);
-const over = rows.filter((row) => row.limit !== null && !(row.median <= row.limit));
-if (over.length > 0) {
-  console.error(`Over the limit: ${over.map((row) => row.what).join('; ')}`);
-  process.exitCode = 1;
+  writePart(heading, text);
+  console.log(text);
+  const over = rows.filter((row) => row.limit !== null && !(row.median <= row.limit));
+  if (over.length > 0) {
+    console.error(`Over the limit: ${over.map((row) => row.what).join('; ')}`);
+    process.exitCode = 1;
+  }
 }

@@ -4,10 +4,11 @@ import { fileURLToPath } from 'node:url';
 /** docs/benchmarks.md, of which each measuring command writes a part of its own. */
 const PAPER = fileURLToPath(new URL('../docs/benchmarks.md', import.meta.url));
 /** Parts in their order, each under its own heading. */
-const HEADINGS = ['# Benchmarks', '## How truly faults are told'] as const;
+const HEADINGS = ['# Benchmarks', '## Rounds and Log', '## Choosing, and the years ahead', '## How truly faults are told'] as const;
+export type Heading = (typeof HEADINGS)[number];
 
 /** Writes one part anew and leaves the others as they stand. */
-export function writePart(heading: (typeof HEADINGS)[number], text: string): void {
+export function writePart(heading: Heading, text: string): void {
   const old = readFileSync(PAPER, 'utf8');
   const parts = HEADINGS.map((one) => {
     if (one === heading) return `${one}\n\n${text.trim()}\n`;
