@@ -2,10 +2,10 @@ import { execFileSync } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from '@playwright/test';
+import { CHROMIUMS } from './scripts/prepare.mjs';
 
-/** Debian's Chromium; a browser of one's own can be named with CHROMIUM. */
-export const CHROMIUM =
-  process.env['CHROMIUM'] ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find((path) => existsSync(path)) ?? '/usr/bin/chromium';
+/** Debian's Chromium, without a window of its own where there is one; a browser of one's own can be named with CHROMIUM. */
+export const CHROMIUM = process.env['CHROMIUM'] ?? CHROMIUMS.find((path) => existsSync(path)) ?? CHROMIUMS[0]!;
 /** A free port, found once: the processes of one run share it. */
 const FREE =
   "const s=require('node:net').createServer().listen(0,'127.0.0.1',()=>{process.stdout.write(String(s.address().port));s.close()})";

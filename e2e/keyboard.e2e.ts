@@ -1,8 +1,9 @@
 import { expect, test } from './test';
-import { field, openDemo, openRounds } from './steps';
+import { field, openDemo, openRounds, phase } from './steps';
 
 /** The whole of it by keys, and nothing wider than a phone. */
 const CORAL = 'demo-coral-nursery';
+const PHASES = ['Water', 'Goal', 'Train', 'Build', 'Log', 'Faults'];
 
 test('a new system by keys alone: name, template by arrows, then straight into its first field', async ({ page }) => {
   await openRounds(page);
@@ -44,11 +45,13 @@ test('no page of any demo system is wider than a phone', async ({ browser }) => 
   const page = await context.newPage();
   const wide: string[] = [];
   for (const id of [CORAL, 'demo-lab-skid', 'demo-ice-counter'])
-    for (const phase of ['water', 'goal', 'train', 'build', 'log']) {
-      await openDemo(page, id, phase);
+    for (const [i, name] of PHASES.entries()) {
+      if (i === 0) await openDemo(page, id, name.toLowerCase());
+      else await phase(page, name);
+      await expect(page).toHaveURL(new RegExp(`/${name.toLowerCase()}$`));
       await expect(page.locator('h1, h2').first()).toBeVisible();
       const over = await page.evaluate(() => document.documentElement.scrollWidth - document.documentElement.clientWidth);
-      if (over > 0) wide.push(`${id} ${phase}: ${over} px`);
+      if (over > 0) wide.push(`${id} ${name}: ${over} px`);
     }
   expect(wide).toEqual([]);
   await context.close();

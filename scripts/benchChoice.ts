@@ -1,33 +1,25 @@
 /** Choosing among trains and the years ahead: every option of a van judged, years run by the day and by the hour, years run two hundred times. */
-import { readFileSync } from 'node:fs';
 import { Worker } from 'node:worker_threads';
 import type { Browser } from '@playwright/test';
 import { candidateCount, comparisonOf, sift } from '../core/choice';
-import { readDocument } from '../core/file';
 import { standing } from '../core/log';
 import { runToEnd } from '../core/numeric';
+import { DEMO_NOW, readDemo } from '../core/testing/demo';
 import { tapWater } from '../core/train';
-import { aheadOf, PLAIN_POLICY, simulateYears, yearBands } from '../core/year';
+import { aheadOf, daysOfYears, PLAIN_POLICY, simulateYears, yearBands } from '../core/year';
 import { median, must, time, type Row } from './benchKit';
 
-const NOW = '2026-11-24T08:00:00Z';
-const van = () => {
-  const read = readDocument(readFileSync(new URL('../demo/lintel-pane-van-tank.yesclear.json', import.meta.url), 'utf8'));
-  if (!read.ok) throw new Error(read.error.message);
-  return read.records[0]!;
-};
-
 export function choiceRows(): Row[] {
-  const { system, readings } = van();
+  const { system, readings } = readDemo('lintel-pane-van-tank');
   const options = candidateCount(must(comparisonOf(system)).spaces);
   const search = (): unknown => {
     const { spaces, judging } = must(comparisonOf(system));
     return runToEnd(sift(spaces, judging));
   };
   const tap = must(tapWater(system.source, system.instruments));
-  const today = must(standing(system, readings, tap.water, NOW, tap));
-  const { plant } = must(aheadOf(system, today, tap.water, Date.parse(NOW)));
-  const FIVE = 1826;
+  const today = must(standing(system, readings, tap.water, DEMO_NOW, tap));
+  const { plant } = must(aheadOf(system, today, tap.water, Date.parse(DEMO_NOW)));
+  const FIVE = daysOfYears(5);
   return [
     {
       what: `Options of a van judged, ${options} of them`,

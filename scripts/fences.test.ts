@@ -1,7 +1,6 @@
 import { fileURLToPath } from 'node:url';
 import { ESLint } from 'eslint';
 import { describe, expect, it } from 'vitest';
-// @ts-expect-error The linter's configuration is plain JavaScript.
 import { TYPED_RULES } from '../eslint.config.js';
 
 /** The rooms import downwards only: each forbidden import fails, and what is allowed passes. */

@@ -12,7 +12,7 @@ export { moreWater, nextElement, type WaterOption } from './moreWater';
 export { mounting } from './mounting';
 export { pressureSteps } from './pressureSteps';
 export { reportTrain, type TrainReport } from './report';
-export { seasonMonths, type SeasonMonth } from './season';
+export { seasonMonths, STRONGEST_MONTH, type SeasonMonth } from './season';
 export { trainSentence } from './sentence';
 export { allStandings, branchStandings, standingAt, trainStandings, type StageStanding } from './standing';
 export { tunable, tuned, withSettings } from './tune';

@@ -16,7 +16,7 @@ export interface SeasonMonth {
 }
 
 /** Strongest month north of the equator: September (common practice). */
-const STRONGEST_MONTH = 8;
+export const STRONGEST_MONTH = 8;
 
 /**
  * Output, ratio and quality month by month, from the span of the source: temperature as a yearly wave, coldest in

@@ -1,4 +1,4 @@
-import type { FoulingFactors } from '../membrane';
+import { agedBy, yearsUntilSpent, type FoulingFactors, type YearlyAgeing } from '../membrane';
 import { chebyshevTable } from '../year';
 import { membraneKey, type PlannedMembrane } from './plan';
 
@@ -28,20 +28,11 @@ export interface MembraneAt {
 /** Solves a membrane part at a point; null where it makes nothing. */
 export type Physics = (membrane: PlannedMembrane, at: MembraneAt) => MembraneAnswer | null;
 
-/** Yearly loss of output, rise of salt passage, and when a membrane is changed at the latest. */
-export interface Ageing {
-  readonly water: number;
-  readonly salt: number;
+/** What a year takes of a membrane, and when it is changed at the latest. */
+export interface Ageing extends YearlyAgeing {
   readonly mostYears: number;
 }
-/** Output at which a membrane is called spent (common practice). */
-const SPENT = 0.7;
-export const lifeYears = ({ water, mostYears }: Ageing): number =>
-  water > 0 ? Math.min(mostYears, Math.log(SPENT) / Math.log(1 - water)) : mostYears;
-export const factorsAt = ({ water, salt }: Ageing, years: number): FoulingFactors => ({
-  water: (1 - water) ** years,
-  salt: (1 + salt) ** years,
-});
+export const lifeYears = (ageing: Ageing): number => Math.min(ageing.mostYears, yearsUntilSpent(ageing));
 
 /** Temperature of the feed over the year. */
 export interface TemperatureYear {
@@ -74,7 +65,7 @@ export function yearOf(
   ageing: Ageing,
   strength = 1,
 ): YearOfAnswers | null {
-  const factors = factorsAt(ageing, lifeYears(ageing) / 2);
+  const factors = agedBy(ageing, lifeYears(ageing) / 2);
   const [low, high] = [year.mean - year.amplitude, year.mean + year.amplitude];
   const count = year.amplitude === 0 ? 1 : low < KINK_C && high > KINK_C ? NODES_ACROSS_KINK : NODES;
   const found: MembraneAnswer[] = [];
@@ -129,36 +120,38 @@ export function once<T>(of: () => T): () => T {
 }
 
 /**
- * Remembers the answers of membrane parts: options that differ behind the membrane share them.
+ * Answers of each membrane part, made once: options that differ behind the membrane share them.
  *
  * @param known kept between searches on the same water; filled as it goes
  */
-export function askingOf(physics: Physics, year: TemperatureYear, ageing: Ageing, strength = 1, known = new Map<string, Answers>()): Asked {
-  const [cold, warm] = [year.mean - year.amplitude, year.mean + year.amplitude];
-  const old = factorsAt(ageing, lifeYears(ageing));
-  const fresh = factorsAt(ageing, 0);
+export function remembered(make: Asked, known = new Map<string, Answers>()): Asked {
+  // Rules ask of the same part several times over: its key is written once.
   const byPart = new WeakMap<PlannedMembrane, Answers>();
   return (membrane) => {
-    // Rules ask of the same part several times over: its key is written once.
     const own = byPart.get(membrane);
     if (own) return own;
     const key = membraneKey(membrane);
-    const hit = known.get(key);
-    if (hit) {
-      byPart.set(membrane, hit);
-      return hit;
-    }
+    const answers = known.get(key) ?? make(membrane);
+    known.set(key, answers);
+    byPart.set(membrane, answers);
+    return answers;
+  };
+}
+
+/** Asks of membrane parts over a year, new and old. */
+export function askingOf(physics: Physics, year: TemperatureYear, ageing: Ageing, strength = 1, known?: Map<string, Answers>): Asked {
+  const [cold, warm] = [year.mean - year.amplitude, year.mean + year.amplitude];
+  const old = agedBy(ageing, lifeYears(ageing));
+  const fresh = agedBy(ageing, 0);
+  return remembered((membrane) => {
     const at = (temperatureC: number, factors: FoulingFactors): (() => MembraneAnswer | null) =>
       once(() => physics(membrane, { temperatureC, factors, strength }));
-    const answers: Answers = {
+    return {
       coldOld: at(cold, old),
       coldNew: at(cold, fresh),
       warmNew: at(warm, fresh),
       warmOld: at(warm, old),
       year: once(() => yearOf(physics, membrane, year, ageing, strength)),
     };
-    known.set(key, answers);
-    byPart.set(membrane, answers);
-    return answers;
-  };
+  }, known);
 }

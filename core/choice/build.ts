@@ -2,7 +2,7 @@ import type { Probe, System, Train } from '../file';
 import { isSmallElement, boreFromRating, lengthForRatio, speciesOfWater } from '../membrane';
 import { membraneUnit, newStage, type Stage, type StageKind, type StageOf } from '../stage';
 import { inletBar, membraneOperation, solveTrain } from '../train';
-import { strengthened, type Water } from '../water';
+import type { Water } from '../water';
 import { CARTRIDGE_L_PER_EQ } from './jobs';
 import { membraneOf, pumpStage } from './onTap';
 import type { Plan } from './plan';
@@ -61,7 +61,7 @@ function wasteControl(
 ): StageOf<'membrane'> {
   if (!isSmallElement(stage.elementClass)) return stage;
   const inlet = { linePressureBar: inletBar(system.source) };
-  const water = { ...strengthened(feed, 1), temperatureC: meanC };
+  const water = { ...feed, temperatureC: meanC };
   const train = (membrane: StageOf<'membrane'>): Train => ({
     ...system.train,
     stages: [...ahead, membrane],

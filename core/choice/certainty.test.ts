@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { atStrength, fixedPerWeek, membraneFirst, PLACEHOLDER_ROUTE, resinAlone, type RouteWater } from '../exchange';
 import { readDemo } from '../testing/demo';
 import { beats, quantileOf, sampleInputs, type UncertainInput } from '../year';
-import { comparisonOf, candidate, choose, compareUnderDoubt, joined, sift, USUAL_DOUBTS } from '.';
+import { USUAL_DOUBTS } from '../year';
+import { comparisonOf, candidate, choose, compareUnderDoubt, joined, sift } from '.';
 import { runToEnd } from '../numeric';
 
 /** Comparison under doubt: O38 and O39 of the science of options, by the exchange chapter's two routes. */

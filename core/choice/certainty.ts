@@ -1,25 +1,27 @@
-import type { Outcome } from '../quantity';
-import { ok } from '../quantity';
+import type { System } from '../file';
+import { ok, type Outcome } from '../quantity';
+import {
+  beats,
+  sampleInputs,
+  spreadOf,
+  strengthDoubt,
+  surelyWord,
+  USUAL_DOUBTS,
+  USUAL_SAMPLING,
+  type Doubts,
+  type Sampling,
+  type Spread,
+  type UncertainInput,
+} from '../year';
 import type { Answers } from './answers';
 import { figuresOf } from './figures';
 import type { Judging } from './judging';
 import type { Plan } from './plan';
-import { beats, sampleInputs, spreadOf, surelyWord, USUAL_SAMPLING, type Sampling, type Spread, type UncertainInput } from '../year';
 
 /** How sure a comparison is: the same doubts for every option (science of options, 9). */
 
-/** Doubts of what costs rest on, as a share each; those that matter most first. */
-export interface Doubts {
-  readonly use: number;
-  readonly strength: number;
-  readonly co2: number;
-  readonly resinCapacity: number;
-  readonly prices: number;
-  readonly ageing: number;
-}
-/** Our defaults; a tap that nobody measured is less well known. */
-export const USUAL_DOUBTS: Doubts = { use: 0.2, strength: 0.1, co2: 0.4, resinCapacity: 0.15, prices: 0.1, ageing: 0.3 };
-export const ASSUMED_STRENGTH = 0.2;
+/** What is not known of a system's options. */
+export const doubtsOf = ({ source }: Pick<System, 'source'>): Doubts => ({ ...USUAL_DOUBTS, strength: strengthDoubt(source) });
 const ORDER = ['use', 'strength', 'co2', 'resinCapacity', 'prices', 'prices', 'ageing'] as const;
 
 export interface Compared {

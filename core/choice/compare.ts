@@ -1,20 +1,20 @@
-import type { System } from '../file';
+import type { BoughtSet, System } from '../file';
 import { fail, ok, type Outcome } from '../quantity';
-import { solveTrain, tapWater, type SolvedTrain } from '../train';
-import { once, type Answers } from './answers';
+import { solveTrain } from '../train';
+import { once, remembered, type Answers } from './answers';
 import { trainOf } from './build';
-import { compareUnderDoubt, ASSUMED_STRENGTH, USUAL_DOUBTS, type Compared } from './certainty';
+import { compareUnderDoubt, doubtsOf, type Compared } from './certainty';
 import { figuresOf, type Figures } from './figures';
 import { comparisonOf, type Comparison } from './forSystem';
-import type { Choice } from './jobs';
 import { judgePlan } from './judge';
 import { physicsOn } from './onTap';
-import { membraneKey, type Plan, type PlannedMembrane, type Route } from './plan';
+import type { Judging } from './judging';
+import type { Plan, Route } from './plan';
 import { figuresOfBought, planToday } from './present';
 import { whyNot, type WhyNot } from './recommend';
 import type { Rejection, RuleId } from './rules';
 import { detailOf, titleOf } from './says';
-import { candidate, candidates, choose, foundOf, vectorOf, type Chosen, type Found, type Sifted } from './search';
+import { candidate, candidates, choose, foundOf, missBy, vectorOf, type Chosen, type Found, type Sifted } from './search';
 import { FURTHEST_STRENGTH, turns, type InputTurn, type Kept } from './sensitivity';
 
 /** One comparison from the search to what is shown: the rows side by side, why, what would change it, and how sure it is. */
@@ -29,7 +29,6 @@ export interface Row {
   readonly figures: Figures;
   readonly rejection: Rejection | null;
   readonly advisories: readonly RuleId[];
-  readonly choice: Choice | null;
 }
 export interface Shown {
   readonly chosen: Chosen;
@@ -42,31 +41,23 @@ export interface Shown {
 
 export const TODAY = 'today';
 
-/** Rows in full: every slice of the membrane. */
-const inFull = (system: System, comparison: Comparison): Comparison => {
-  const { ok: laid, ...rest } = comparisonOf(system, new Map(), { slices: 10 });
-  return laid && 'value' in rest ? (rest as { value: Comparison }).value : comparison;
-};
+/** The comparison as its rows are solved: every slice of the membrane, where the search makes do with fewer. */
+const SHOWN_SLICES = 10;
+const inFull = (system: System): Outcome<Comparison> => comparisonOf(system, new Map(), { slices: SHOWN_SLICES });
 
-function solvedToday(system: System): SolvedTrain | null {
-  const tap = tapWater(system.source, system.instruments);
-  if (!tap.ok) return null;
-  const { season } = system.source;
-  const temperatureC = (season.lowestTemperatureC + season.highestTemperatureC) / 2;
-  const solved = solveTrain(system.train, system.source, { ...tap.value.water, temperatureC });
-  return solved.ok ? solved.value : null;
+/** A plan by the id it is shown under: an option's, or today's. */
+function planBy(id: string, system: System, { spaces, feed, meanC, judging }: Comparison): Plan | null {
+  if (id === TODAY) {
+    const solved = solveTrain(system.train, system.source, { ...feed, temperatureC: meanC });
+    return solved.ok ? planToday(system, solved.value, judging) : null;
+  }
+  const one = candidate(spaces, id);
+  return one && one.space.planOf(one.choice);
 }
 
-const rowOf = (
-  id: string,
-  role: Row['role'],
-  plan: Plan,
-  comparison: Comparison,
-  units: System['units'],
-  choice: Choice | null,
-): Row | null => {
-  const judged = judgePlan(plan, comparison.judging);
-  const figures = judged.admissible ? judged.figures : figuresOf(plan, comparison.judging);
+function rowOf(id: string, role: Row['role'], plan: Plan, judging: Judging, units: System['units']): Row | null {
+  const judged = judgePlan(plan, judging);
+  const figures = judged.admissible ? judged.figures : figuresOf(plan, judging);
   return (
     figures && {
       id,
@@ -77,57 +68,46 @@ const rowOf = (
       figures,
       rejection: judged.admissible ? null : judged.rejection,
       advisories: judged.admissible ? judged.advisories : [],
-      choice,
     }
   );
-};
-
-/** A plan by the id it is shown under: an option's, or today's. */
-function planBy(id: string, system: System, comparison: Comparison): Plan | null {
-  if (id === TODAY) {
-    const solved = solvedToday(system);
-    return solved && planToday(system, solved, comparison.judging);
-  }
-  const one = candidate(comparison.spaces, id);
-  return one && one.space.planOf(one.choice);
 }
+
+const boughtRow = (set: BoughtSet, judging: Judging): Row => ({
+  id: set.id,
+  role: 'bought',
+  title: set.name,
+  detail: `${set.commonSpares ? 'spares to be had anywhere' : 'spares of its maker only'} · ${set.support ? 'maker supports it' : 'no support'}`,
+  route: 'bought',
+  figures: figuresOfBought(set, judging),
+  rejection: null,
+  advisories: [],
+});
 
 /** One option side by side; null where there is none of that id. */
 export function rowBy(id: string, role: Row['role'], system: System): Row | null {
-  const comparison = comparisonOf(system, new Map(), { slices: 10 });
-  if (!comparison.ok) return null;
+  const laid = inFull(system);
+  if (!laid.ok) return null;
   const set = system.choice.bought.find((one) => one.id === id);
-  if (set)
-    return {
-      id,
-      role: 'bought',
-      title: set.name,
-      detail: `${set.commonSpares ? 'spares to be had anywhere' : 'spares of its maker only'} · ${set.support ? 'maker supports it' : 'no support'}`,
-      route: 'bought',
-      figures: figuresOfBought(set, comparison.value.judging),
-      rejection: null,
-      advisories: [],
-      choice: null,
-    };
-  const plan = planBy(id, system, comparison.value);
-  return plan && rowOf(id, role, plan, comparison.value, system.units, candidate(comparison.value.spaces, id)?.choice ?? null);
+  if (set) return boughtRow(set, laid.value.judging);
+  const plan = planBy(id, system, laid.value);
+  return plan && rowOf(id, role, plan, laid.value.judging, system.units);
 }
 
 /** What is shown of a search: front, recommendation, and up to four rows side by side, each solved in full. */
 export function shownOf(system: System, sifted: Sifted): Outcome<Shown> {
-  const laid = comparisonOf(system);
+  const laid = inFull(system);
   if (!laid.ok) return laid;
-  const full = inFull(system, laid.value);
+  const full = laid.value;
   const chosen = choose(sifted.found, system.choice.tieBand);
-  const rows: Row[] = [];
+  const todayPlan = planBy(TODAY, system, full);
+  const today = todayPlan && rowOf(TODAY, 'today', todayPlan, full.judging, system.units);
+  const rows: Row[] = today ? [today] : [];
   const add = (id: string | undefined, role: Row['role']): void => {
     if (id === undefined || rows.some((row) => row.id === id)) return;
     const plan = planBy(id, system, full);
-    const row = plan && rowOf(id, role, plan, full, system.units, candidate(full.spaces, id)?.choice ?? null);
+    const row = plan && rowOf(id, role, plan, full.judging, system.units);
     if (row) rows.push(row);
   };
-  add(TODAY, 'today');
-  const today = rows[0] ?? null;
   const front = chosen.front.map(({ place }) => sifted.found[place]!);
   const least = (of: (one: Found) => number): string | undefined =>
     front.reduce<Found | null>((best, one) => (!best || of(one) < of(best) ? one : best), null)?.id;
@@ -142,15 +122,11 @@ export function shownOf(system: System, sifted: Sifted): Outcome<Shown> {
       least(({ visitsPerYear }) => visitsPerYear),
       'fewestVisits',
     );
-  for (const set of system.choice.bought) {
-    const row = rowBy(set.id, 'bought', system);
-    if (row) rows.push(row);
-  }
-  const todayPlan = today ? planBy(TODAY, system, full) : null;
+  rows.push(...system.choice.bought.map((set) => boughtRow(set, full.judging)));
   return ok({
     chosen,
     rows,
-    today: today && todayPlan ? foundOf(TODAY, todayPlan, today.figures, today.advisories) : null,
+    today: todayPlan && today ? foundOf(TODAY, todayPlan, today.figures, today.advisories) : null,
     smallest: chosen.recommendation ? [] : smallestChanges(full, sifted),
   });
 }
@@ -158,21 +134,18 @@ export const MOST_ROWS = 4;
 
 /** By each rule that pruned, the option that only this one keeps out and that comes nearest to passing. */
 function smallestChanges(comparison: Comparison, { pruned }: Sifted): Shown['smallest'] {
-  const found: { rejection: Rejection; title: string }[] = [];
-  for (const rule of Object.keys(pruned) as RuleId[]) {
-    let best: { readonly miss: number; readonly rejection: Rejection; readonly title: string } | null = null;
-    for (const { space, choice } of candidates(comparison.spaces)) {
-      const plan = space.planOf(choice);
-      const judged = judgePlan(plan, comparison.judging);
-      if (judged.admissible || judged.rejection.rule !== rule) continue;
-      const { value, limit } = judged.rejection;
-      const miss = value > limit ? value / Math.max(limit, 1e-9) : limit / Math.max(value, 1e-9);
-      if (best && miss >= best.miss) continue;
-      if (judgePlan(plan, comparison.judging, [rule]).admissible) best = { miss, rejection: judged.rejection, title: titleOf(plan) };
-    }
-    if (best) found.push({ rejection: best.rejection, title: best.title });
+  const best = new Map<RuleId, { readonly miss: number; readonly rejection: Rejection; readonly title: string }>();
+  for (const { space, choice } of candidates(comparison.spaces)) {
+    const plan = space.planOf(choice);
+    const judged = judgePlan(plan, comparison.judging);
+    if (judged.admissible) continue;
+    const { rejection } = judged;
+    const miss = missBy(rejection);
+    if (miss >= (best.get(rejection.rule)?.miss ?? Infinity)) continue;
+    if (judgePlan(plan, comparison.judging, [rejection.rule]).admissible)
+      best.set(rejection.rule, { miss, rejection, title: titleOf(plan) });
   }
-  return found;
+  return (Object.keys(pruned) as RuleId[]).flatMap((rule) => best.get(rule) ?? []);
 }
 
 /** Why an option is not the one to take. */
@@ -258,29 +231,18 @@ function strengthAt(system: System, { judging }: Comparison): (factor: number) =
         }),
       ) as T;
     };
-    // Plans stay the same objects from one strength to the next: each part is read between the ends once.
-    const read = new Map<string, Answers>();
-    const byPart = new WeakMap<PlannedMembrane, Answers>();
-    return {
-      ...at.value.judging,
-      asked: (membrane) => {
-        const own = byPart.get(membrane);
-        if (own) return own;
-        const key = membraneKey(membrane);
-        const known = read.get(key);
-        const all = ends.map((one) => one.asked(membrane));
-        const answers: Answers = known ?? {
-          coldOld: once(() => blend(all.map((one) => one.coldOld()))),
-          coldNew: once(() => blend(all.map((one) => one.coldNew()))),
-          warmNew: once(() => blend(all.map((one) => one.warmNew()))),
-          warmOld: once(() => blend(all.map((one) => one.warmOld()))),
-          year: once(() => blend(all.map((one) => one.year()))),
-        };
-        read.set(key, answers);
-        byPart.set(membrane, answers);
-        return answers;
-      },
-    };
+    // Each part is read between the ends once.
+    const asked = remembered((membrane) => {
+      const all = ends.map((one) => one.asked(membrane));
+      return {
+        coldOld: once(() => blend(all.map((one) => one.coldOld()))),
+        coldNew: once(() => blend(all.map((one) => one.coldNew()))),
+        warmNew: once(() => blend(all.map((one) => one.warmNew()))),
+        warmOld: once(() => blend(all.map((one) => one.warmOld()))),
+        year: once(() => blend(all.map((one) => one.year()))),
+      };
+    });
+    return { ...at.value.judging, asked };
   };
 }
 
@@ -291,8 +253,7 @@ export function surenessOf(system: System, ids: readonly string[]): Outcome<Comp
   const plans = ids.map((id) => planBy(id, system, laid.value));
   if (plans.some((plan) => plan === null))
     return fail('id', ids.join(), 'options of this comparison', 'One of these options is not there any more.');
-  const assumed = system.source.assumed.length > 0 ? { strength: ASSUMED_STRENGTH } : {};
-  return compareUnderDoubt(plans as Plan[], laid.value.judging, { ...USUAL_DOUBTS, ...assumed });
+  return compareUnderDoubt(plans as Plan[], laid.value.judging, doubtsOf(system));
 }
 
 /** The train an option stands for, on this system. */
@@ -301,9 +262,7 @@ export function trainBy(id: string, system: System): Outcome<System['train']> {
   if (!laid.ok) return laid;
   const plan = id === TODAY ? null : planBy(id, system, laid.value);
   if (!plan) return fail('id', id, 'an option of this comparison', 'This option is not there any more: what is tried has changed.');
-  const { feed, sea } = laid.value;
-  const { season } = system.source;
-  const meanC = (season.lowestTemperatureC + season.highestTemperatureC) / 2;
+  const { feed, meanC, sea } = laid.value;
   const held = plan.membrane?.recovery ? (plan.membrane.pump?.heldFeedLPerH ?? null) : null;
   const mean =
     plan.membrane && held !== null

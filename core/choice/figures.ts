@@ -1,4 +1,4 @@
-import { sizeSoftener } from '../exchange';
+import { BED_USED, mixedBedPerLitre, sizeSoftener } from '../exchange';
 import { CACO3_G_PER_EQ } from '../water';
 import { DAYS_PER_YEAR } from '../quantity';
 import type { CostLine } from '../year';
@@ -29,15 +29,10 @@ export interface Figures {
   readonly hours: number;
 }
 
-/** Share of a bed used when it is changed: one alone, and the lead of two in a row (exchange chapter's defaults). */
-const USED = { single: 0.9, lead: 1 } as const;
-const PACKING = 0.9;
 /** Cartridges are changed before they are wholly spent. */
 const CARTRIDGE_USED = 0.9;
 /** What stands longest in water is changed once a year all the same. */
 const LEAST_CHANGES = 1;
-/** Capacity of a mixed bed by its sides, eq/L of resin. */
-const BED_EQ_PER_L = { cation: 0.72, anion: 0.6 } as const;
 /** Hardness tied to alkalinity that a lane lets through, as a share (common practice). */
 export const LANE_LEAK = 0.03;
 /** Margin of an option that makes its water as fast as it is drawn. */
@@ -50,8 +45,7 @@ function resinOf(
   load: { readonly cationMeqL: number; readonly anionMeqL: number },
 ): { readonly changes: number; readonly litres: number } {
   const lead = inSeries && beds > 1;
-  const used = lead ? USED.lead : USED.single;
-  const taken = (litres * Math.max(load.cationMeqL / BED_EQ_PER_L.cation, load.anionMeqL / BED_EQ_PER_L.anion)) / (used * PACKING) / 1000;
+  const taken = litres * mixedBedPerLitre(load, lead ? BED_USED.lead : BED_USED.alone);
   const changed = lead ? litresEach : beds * litresEach;
   const changes = Math.max(LEAST_CHANGES, taken / changed);
   return { changes, litres: changes * changed };

@@ -1,15 +1,17 @@
 import { bypassFor, ionicLoad } from '../exchange';
 import { allStages, type System } from '../file';
 import { demandLPerDay, goalLimits, GOAL_ROWS, largestDrawL, productDemand, type LimitQuantity } from '../goal';
-import { DAYS_PER_YEAR, fail, ok, type Outcome } from '../quantity';
+import { YEARLY_AGEING } from '../membrane';
+import { carbonLoadMgL } from '../pretreatment';
+import { DAYS_PER_YEAR, fail, ok, PPM_PER_USCM, type Outcome } from '../quantity';
 import { inletBar, seasonSpan, tapWater } from '../train';
-import { calciteIndex, hardnessOf, settleWater, type Water } from '../water';
+import { calciteIndex, hardnessOf, SEA_USCM, settleWater, type Water } from '../water';
 import { askingOf, type Ageing, type Answers } from './answers';
 import type { Job } from './axes';
 import { LANE_LEAK } from './figures';
 import { spacesOf, type Kept, type Space } from './jobs';
-import { carbonLoadMgL, type ChoiceGoal, type ChoiceNeed, type ChoiceWater, type Judging } from './judging';
-import { physicsOn, PPM_PER_USCM } from './onTap';
+import type { ChoiceGoal, ChoiceNeed, ChoiceWater, Judging } from './judging';
+import { physicsOn } from './onTap';
 import { PART_PRICES, type Priced, type PriceList } from './prices';
 import { RULES, type RuleId } from './rules';
 
@@ -21,10 +23,11 @@ export interface Comparison {
   readonly spaces: readonly Space[];
   readonly judging: Judging;
   readonly feed: Water;
+  /** Temperature of the feed, mean of the year. */
+  readonly meanC: number;
   readonly sea: boolean;
 }
 
-const SEA_USCM = 20_000;
 /** The job whose options serve a goal. */
 export function jobOf({ goal, template, train }: System, ec25UScm: number): Job {
   if (goal.id === 'watermaker' || ec25UScm >= SEA_USCM) return 'watermaker';
@@ -43,12 +46,12 @@ export function jobOf({ goal, template, train }: System, ec25UScm: number): Job 
   }
 }
 
-/** Membranes of a household age faster than large, well pretreated ones; what sea water leaves of one (common practice, recalled). */
+/** How membranes age, and what is left of their years before they are spent (common practice, recalled). */
 const AGEING = {
-  household: { water: 0.12, salt: 0.2, mostYears: 3 },
-  large: { water: 0.07, salt: 0.1, mostYears: 5 },
+  household: { ...YEARLY_AGEING.household, mostYears: 3 },
+  large: { ...YEARLY_AGEING.large, mostYears: 5 },
   // A boat's stands idle for months.
-  sea: { water: 0.07, salt: 0.1, mostYears: 3 },
+  sea: { ...YEARLY_AGEING.large, mostYears: 3 },
 } as const satisfies Readonly<Record<string, Ageing>>;
 const SMALL_JOBS: readonly Job[] = ['marine', 'breeder', 'espresso', 'counter'];
 
@@ -100,17 +103,20 @@ function broughtTo(system: System, job: Job): ChoiceGoal['broughtTo'] {
   return limit?.high ? { quantity: 'ppm', value: (PPM_PER_USCM * ((limit.low ?? 0) + limit.high)) / 2 } : null;
 }
 
+/** Parts that the job's own prices tell. */
+const BY_JOB: Readonly<Partial<Record<Priced, (prices: System['prices']) => number>>> = {
+  sediment: ({ filter }) => filter,
+  booster: ({ boosterPump }) => boosterPump,
+  inhibitor: ({ inhibitor }) => inhibitor,
+  uvLamp: ({ lamp }) => lamp,
+  carbonBlock: ({ carbonPerL }) => 0.5 * carbonPerL,
+  calcite: ({ calcitePerL }) => 2 * calcitePerL,
+};
+export const pricedByJob = (part: Priced): boolean => part in BY_JOB;
+
 /** Prices of the job where it has them, amounts typed for the comparison where there are any, placeholders otherwise. */
 export function priceList({ prices, choice }: Pick<System, 'prices' | 'choice'>): PriceList {
   const typed = new Map(choice.prices.map(({ part, each }) => [part, each]));
-  const job: Partial<Record<Priced, number>> = {
-    sediment: prices.filter,
-    booster: prices.boosterPump,
-    inhibitor: prices.inhibitor,
-    uvLamp: prices.lamp,
-    carbonBlock: 0.5 * prices.carbonPerL,
-    calcite: 2 * prices.calcitePerL,
-  };
   return {
     waterPerM3: prices.waterPerM3,
     sewerPerM3: prices.sewerPerM3,
@@ -119,7 +125,7 @@ export function priceList({ prices, choice }: Pick<System, 'prices' | 'choice'>)
     resinPerL: prices.resinPerL,
     visit: choice.visitCost,
     tankPerL: (litres) => litres * prices.tankPerL,
-    part: (part) => typed.get(part) ?? job[part] ?? PART_PRICES[part],
+    part: (part) => typed.get(part) ?? BY_JOB[part]?.(prices) ?? PART_PRICES[part],
   };
 }
 
@@ -209,8 +215,13 @@ export function comparisonOf(
   return ok({
     job,
     feed,
+    meanC: year.mean,
     sea,
-    spaces: spacesOf(job, { carbonMgL: carbonLoadMgL(water), bypass }, { ...NOT_BUILT, ...keptOf(choice) }),
+    spaces: spacesOf(
+      job,
+      { carbonMgL: carbonLoadMgL(water.chlorineMgL, water.chloramineMgL), bypass },
+      { ...NOT_BUILT, ...keptOf(choice) },
+    ),
     judging: {
       water,
       need,

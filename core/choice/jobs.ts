@@ -1,4 +1,4 @@
-import { isSeawaterElement, isSmallElement, type ElementClass, type VesselRank } from '../membrane';
+import { elementCount, isSeawaterElement, isSmallElement, type ElementClass, type VesselRank } from '../membrane';
 import { JOB_AXES, type Axis, type Job } from './axes';
 import type { Plan, PlannedPump, PlannedResin, Upkeep } from './plan';
 import { SILICA_RESIN_FACTOR, type Priced } from './prices';
@@ -28,8 +28,6 @@ const LARGE_PREFILTERS_A_YEAR = 4;
 
 const one: VesselRank = { vessels: 1, elementsPerVessel: 1 };
 const series = (count: number): VesselRank[] => Array.from({ length: count }, () => one);
-const countOf = (ranks: readonly VesselRank[]): number =>
-  ranks.reduce((sum, { vessels, elementsPerVessel }) => sum + vessels * elementsPerVessel, 0);
 
 export const housingOf = (element: ElementClass): Priced =>
   isSeawaterElement(element)
@@ -153,15 +151,15 @@ const household = (carbonMgL: number): Space['planOf'] => {
       ...NOTHING,
       route: 'membrane',
       membrane: { elementClass, ranks, pump, recovery: 1 / (1 + Number(choice['wasteToProduct'])), softened: false },
-      membraneChange: { part: elementClass, count: countOf(ranks), years: null },
+      membraneChange: { part: elementClass, count: elementCount(ranks), years: null },
       carbon,
       blends: finish === 'blend' || finish === 'both',
       widthMm: HOUSING_MM * housings,
       parts: [
         ['frame', 1],
         ['filterHousing', housings],
-        [elementClass, countOf(ranks)],
-        [housingOf(elementClass), countOf(ranks)],
+        [elementClass, elementCount(ranks)],
+        [housingOf(elementClass), elementCount(ranks)],
         ...(pump ? ([['booster', 1]] as const) : []),
       ],
       upkeep: [
@@ -229,16 +227,16 @@ const onTheCart = (): Space['planOf'] => {
       ...NOTHING,
       route: 'membrane',
       membrane: { elementClass, ranks, pump, recovery: Number(choice['recovery']), softened },
-      membraneChange: { part: elementClass, count: countOf(ranks), years: null },
+      membraneChange: { part: elementClass, count: elementCount(ranks), years: null },
       carbon: { blocks: 2, litresEach: LARGE_CARBON_L, chloramine: false },
       scale: choice['scale'] === 'inhibitor' ? 'inhibitor' : softened ? 'softener' : 'nothing',
       softener: softened ? SOFTENER : null,
-      widthMm: 2 * HOUSING_MM + countOf(ranks) * LARGE_MM[diameter(elementClass)] + (softened ? VESSEL_MM : 0),
+      widthMm: 2 * HOUSING_MM + elementCount(ranks) * LARGE_MM[diameter(elementClass)] + (softened ? VESSEL_MM : 0),
       parts: [
         ['frame', 2],
         ['filterHousing', 2],
-        [elementClass, countOf(ranks)],
-        [housingOf(elementClass), countOf(ranks)],
+        [elementClass, elementCount(ranks)],
+        [housingOf(elementClass), elementCount(ranks)],
         ...(pump ? ([[pump.part, pump.part === 'booster' ? 2 : 1]] as const) : []),
         ...(softened ? ([['softener', 1]] as const) : []),
       ],
@@ -262,7 +260,7 @@ const CARTRIDGES = [
 /** Litres a cartridge has for an equivalent it holds (its resin, packed). */
 export const CARTRIDGE_L_PER_EQ = 0.46;
 /** Places of the sizes along the axis. */
-const cartridgeSized = (size: number): (typeof CARTRIDGES)[number] => CARTRIDGES[Math.min(CARTRIDGES.length, size) - 1]!;
+export const cartridgeSized = (size: number): (typeof CARTRIDGES)[number] => CARTRIDGES[Math.min(CARTRIDGES.length, size) - 1]!;
 
 /** A cartridge with a bypass in front of a machine. */
 const withCartridge =
@@ -344,19 +342,19 @@ const skid = (choice: Choice): Plan => {
       recovery: Number(choice['recovery']),
       softened,
     },
-    membraneChange: { part: elementClass, count: countOf(ranks), years: null },
+    membraneChange: { part: elementClass, count: elementCount(ranks), years: null },
     resin,
     carbon: { blocks: 1, litresEach: 60, chloramine: false },
     scale: choice['pretreatment'] === 'inhibitor' ? 'inhibitor' : softened ? 'softener' : 'nothing',
     softener: softened ? { ...SOFTENER, volumeL: 4 * SOFTENER.volumeL } : null,
     degassed,
     tankL: Number(choice['tankL']),
-    widthMm: 800 + countOf(ranks) * 100 + bedsWidth(resin) + (softened ? 500 : 0) + (degassed ? 300 : 0),
+    widthMm: 800 + elementCount(ranks) * 100 + bedsWidth(resin) + (softened ? 500 : 0) + (degassed ? 300 : 0),
     parts: [
       ['frame', 6],
       ['filterHousing', 3],
-      [elementClass, countOf(ranks)],
-      ['housing4040', countOf(ranks)],
+      [elementClass, elementCount(ranks)],
+      ['housing4040', elementCount(ranks)],
       ['skidPump', 1],
       ...(softened ? ([['softener', 3]] as const) : []),
       ...(degassed ? ([['degasser', 1]] as const) : []),
@@ -394,14 +392,14 @@ const seaSet = (choice: Choice): Plan => {
       recovery: null,
       softened: false,
     },
-    membraneChange: { part: elementClass, count: countOf(ranks), years: null },
+    membraneChange: { part: elementClass, count: elementCount(ranks), years: null },
     tankL: Number(choice['tankL']),
-    widthMm: 400 + countOf(ranks) * LARGE_MM[diameter(elementClass)],
+    widthMm: 400 + elementCount(ranks) * LARGE_MM[diameter(elementClass)],
     parts: [
       ['frame', 2],
       ['filterHousing', flush ? 3 : 2],
-      [elementClass, countOf(ranks)],
-      ['seaHousing', countOf(ranks)],
+      [elementClass, elementCount(ranks)],
+      ['seaHousing', elementCount(ranks)],
       ['highPressurePump', 1],
       ...(choice['energyRecovery'] ? ([['energyRecovery', 1]] as const) : []),
     ],
@@ -478,7 +476,7 @@ export function spacesOf(job: Job, { carbonMgL, bypass }: JobWater, kept: Kept =
   }
 }
 
-/** Parts any option of some spaces is bought as or changed by, in the order of the price list. */
+/** Parts any option of some spaces is bought as or changed by. */
 export function pricedParts(spaces: readonly Space[]): Priced[] {
   const named = new Set<Priced>();
   // One axis moved at a time is enough: no part depends on two.

@@ -83,7 +83,3 @@ export function blendShare(
 /** What is made on a day at an output of its membrane, against what a day needs. */
 export const marginOf = (productLPerH: number, blend: number, { hoursPerDay, litresPerDay }: ChoiceNeed): number =>
   litresPerDay > 0 ? (hoursPerDay * productLPerH) / (1 - blend) / litresPerDay : Infinity;
-
-/** What of a tap uses a carbon up, as free chlorine: chloramine counts fivefold (see `carbonState`). */
-export const carbonLoadMgL = ({ chlorineMgL, chloramineMgL }: Pick<ChoiceWater, 'chlorineMgL' | 'chloramineMgL'>): number =>
-  chlorineMgL + 5 * chloramineMgL;

@@ -2,13 +2,14 @@ import type { System, Train } from '../file';
 import { ionicLoad, softened, softenerCapacityEqPerL } from '../exchange';
 import { ELEMENT_ROWS, solveAtPressure, speciesOfWater, waterOfSpecies, type FeedSpecies } from '../membrane';
 import { dechlorinated } from '../pretreatment';
+import { PPM_PER_USCM } from '../quantity';
 import { kindOf, newStage, type Stage, type StageOf } from '../stage';
 import { inletBar } from '../train';
 import { settleWater, strengthened, type Water } from '../water';
 import type { MembraneAnswer, Physics } from './answers';
 import type { PlannedMembrane, PlannedPump } from './plan';
 
-/** Physics of options on a system's own tap: the membrane part as a train of the workbench, solved whole. */
+/** Physics of options on a system's own tap: the membrane part alone, held at its pressure or its recovery. */
 
 /** A pump that holds a pressure in front of the membrane, or moves its litres against it. */
 export function pumpStage({ bar, heldFeedLPerH }: PlannedPump, membrane: PlannedMembrane, energyRecovery: number): StageOf<'pump'> {
@@ -71,8 +72,6 @@ export function partOf(membrane: PlannedMembrane, sea: boolean, recycleLPerH = 0
   };
 }
 
-/** Share of a reading at factor 0.5 that conductivity is. */
-export const PPM_PER_USCM = 0.5;
 const CO2_G_PER_MOL = 44.01;
 
 /**

@@ -1,11 +1,11 @@
 import type { BoughtSet, System } from '../file';
 import { elementCount, isSeawaterElement, isSmallElement, pumpingKWhPerM3 } from '../membrane';
-
+import { carbonLoadMgL } from '../pretreatment';
 import { kindOf, unitRanks, type StageKind, type StageOf } from '../stage';
 import type { SolvedTrain } from '../train';
 import type { Figures, OptionLine } from './figures';
 import { cartridgeNear, NOTHING } from './jobs';
-import { carbonLoadMgL, type Judging } from './judging';
+import type { Judging } from './judging';
 import { capitalRecovery } from './money';
 import type { Plan, PlannedMembrane, PlannedResin, Upkeep } from './plan';
 
@@ -30,7 +30,7 @@ function membraneToday(stage: StageOf<'membrane'>, softens: boolean, pumped: boo
 
 /** Filters and carbons as they are: each carbon by the chlorine it is sold to take. */
 function upkeepToday(filters: number, carbons: readonly StageOf<'carbon'>[], small: boolean, { water }: Judging): Upkeep[] {
-  const taken = carbonLoadMgL(water);
+  const taken = carbonLoadMgL(water.chlorineMgL, water.chloramineMgL);
   const often = small ? 2 : 4;
   return [
     ...(filters > 0 ? [{ line: 'prefilters', part: 'sediment', count: filters, timesAYear: often } as const] : []),

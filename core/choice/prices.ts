@@ -2,46 +2,6 @@ import { ELEMENT_CLASSES, type ElementClass } from '../membrane';
 
 /** What the parts of a train cost where nobody has entered anything: made-up amounts, every one to be replaced (science of options, 10). */
 
-/** A part that is bought once, or again and again. */
-export const PRICED = [
-  'frame',
-  'filterHousing',
-  'sediment',
-  'carbonBlock',
-  'booster',
-  'cartPump',
-  'skidPump',
-  'highPressurePump',
-  'energyRecovery',
-  'resinHousing',
-  'vessel7',
-  'vessel11',
-  'vessel25',
-  'vessel40',
-  'smallHousing',
-  'housing2012',
-  'housing2540',
-  'housing4040',
-  'seaHousing',
-  'bypassHead',
-  'cartridge1.9',
-  'cartridge4.7',
-  'cartridge9.4',
-  'cartridge15',
-  'beverageUnit',
-  'beverageMembrane',
-  'beverageFilters',
-  'softener',
-  'inhibitor',
-  'uvUnit',
-  'uvLamp',
-  'degasser',
-  'electro',
-  'calcite',
-  'polishFilter',
-] as const;
-export type Priced = (typeof PRICED)[number] | ElementClass;
-
 /** All that a comparison is paid with, in the currency of the job. */
 export interface PriceList {
   readonly waterPerM3: number;
@@ -55,8 +15,8 @@ export interface PriceList {
   readonly part: (part: Priced) => number;
 }
 
-/** Placeholders; no shop's. Where the chapter has none (from the energy recovery on), ours. */
-export const PART_PRICES: Readonly<Record<Priced, number>> = {
+/** What is bought once, or again and again, with placeholders; no shop's. Where the chapter has none (from the energy recovery on), ours. */
+export const PART_PRICES = {
   '1812-24': 26,
   '1812-50': 28,
   '1812-75': 30,
@@ -107,9 +67,8 @@ export const PART_PRICES: Readonly<Record<Priced, number>> = {
   electro: 3200,
   calcite: 12,
   polishFilter: 28,
-};
-export const isPriced = (text: string): text is Priced =>
-  (PRICED as readonly string[]).includes(text) || (ELEMENT_CLASSES as readonly string[]).includes(text);
+} as const satisfies Readonly<Record<ElementClass, number> & Record<string, number>>;
+export type Priced = keyof typeof PART_PRICES;
 
 /** Tanks as they are sold, L and price; others between and beyond by their litres. */
 const TANKS: readonly (readonly [litres: number, price: number])[] = [
@@ -123,10 +82,8 @@ const TANKS: readonly (readonly [litres: number, price: number])[] = [
   [1000, 340],
 ];
 export function tankPrice(litres: number): number {
-  const above = Math.min(
-    TANKS.length - 1,
-    Math.max(1, TANKS.findIndex(([size]) => size >= litres) < 0 ? TANKS.length - 1 : TANKS.findIndex(([size]) => size >= litres)),
-  );
+  const found = TANKS.findIndex(([size]) => size >= litres);
+  const above = found < 0 ? TANKS.length - 1 : Math.max(1, found);
   const [[low, cheap], [high, dear]] = [TANKS[above - 1]!, TANKS[above]!];
   return cheap + ((litres - low) / (high - low)) * (dear - cheap);
 }

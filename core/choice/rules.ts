@@ -78,14 +78,8 @@ const JUDGES: Readonly<Record<RuleId, (plan: Plan, judging: Judging) => Verdict>
     if (!membrane) return null;
     const bar = membrane.pump?.bar ?? site.linePressureBar;
     const most = over('pressure', 'linePressureBar', bar, ELEMENT_ROWS[membrane.elementClass].limits.maxPressureBar);
-    return (
-      most ??
-      (membrane.pump
-        ? null
-        : isSmallElement(membrane.elementClass)
-          ? under('pressure', 'linePressureBar', site.linePressureBar, site.leastBar)
-          : null)
-    );
+    if (most || membrane.pump || !isSmallElement(membrane.elementClass)) return most;
+    return under('pressure', 'linePressureBar', site.linePressureBar, site.leastBar);
   },
   production: (plan, judging) => {
     const { need, asked } = judging;

@@ -1,7 +1,8 @@
-import type { UnitPreference } from '../quantity';
-import { formatQuantity, listed, moneyText, THIN, words } from '../quantity';
-import { elementCount } from '../membrane';
+import { elementCount, isSeawaterElement, isSmallElement, type ElementClass, type VesselRank } from '../membrane';
+import { atStart, formatQuantity, listed, moneyText, PPM_PER_USCM, THIN, words, type UnitPreference } from '../quantity';
+import type { Doubts } from '../year';
 import type { Row } from './compare';
+import { cartridgeSized } from './jobs';
 import type { Plan, Route } from './plan';
 import type { Criterion, Recommendation } from './recommend';
 import type { Rejection, RuleId } from './rules';
@@ -12,7 +13,6 @@ import type { TurningInput } from './sensitivity';
 
 const COUNTS = ['no', 'one', 'two', 'three', 'four', 'five', 'six'];
 const counted = (count: number, one: string, many = `${one}s`): string => `${COUNTS[count] ?? count} ${count === 1 ? one : many}`;
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
 export const ROUTE_WORDS: Readonly<Record<Route, string>> = {
   resin: 'Resin alone',
@@ -43,17 +43,22 @@ export const ROLE_WORDS: Readonly<Record<Row['role'], string>> = {
 export function titleOf({ membrane, resin, cartridge, scale, route, blends }: Plan): string {
   if (cartridge) return `A cartridge of ${cartridge.capacityMeq / 1000}${THIN}eq`;
   if (!membrane) return resin ? `Resin alone, ${bedsText(resin)}` : ROUTE_WORDS[route];
-  const large = !membrane.elementClass.startsWith('18') && !membrane.elementClass.startsWith('20');
-  const sea = membrane.elementClass.endsWith('SW');
-  const count = elementCount(membrane.ranks);
-  const size = sea
-    ? 'seawater membrane'
-    : large
-      ? `${membrane.elementClass.startsWith('25') ? '2.5' : '4'}-inch membrane`
-      : 'small membrane';
-  const pump = membrane.pump && !sea ? (large ? ' with a pump' : ' with a booster') : '';
+  const sea = isSeawaterElement(membrane.elementClass);
+  const pump = membrane.pump && !sea ? (isSmallElement(membrane.elementClass) ? ' with a booster' : ' with a pump') : '';
   const soft = scale === 'softener' ? ' behind a softener' : '';
-  return `${capital(counted(count, size))}${pump}${soft}${resin || sea || blends ? '' : ', no resin'}`;
+  return `${atStart(counted(elementCount(membrane.ranks), kindOfElement(membrane.elementClass)))}${pump}${soft}${resin || sea || blends ? '' : ', no resin'}`;
+}
+function kindOfElement(element: ElementClass): string {
+  if (isSeawaterElement(element)) return 'seawater membrane';
+  if (isSmallElement(element)) return 'small membrane';
+  return `${element.startsWith('25') ? '2.5' : '4'}-inch membrane`;
+}
+/** How the elements of a membrane stand to each other; nothing of one alone. */
+function arrangementText(ranks: readonly VesselRank[]): string {
+  if (elementCount(ranks) === 1) return '';
+  if (ranks.length === 1 && ranks[0]!.vessels > 1) return ' side by side';
+  if (ranks.every(({ vessels }) => vessels === 1)) return ' in series';
+  return ` in ranks of ${ranks.map(({ vessels }) => vessels).join(' and ')}`;
 }
 const bedsText = ({ beds, litresEach }: NonNullable<Plan['resin']>): string =>
   `${beds > 1 ? `${beds}${THIN}×${THIN}` : ''}${litresEach}${THIN}L`;
@@ -74,19 +79,8 @@ export function detailOf(plan: Plan, units: UnitPreference): string {
   if (scale !== 'nothing') parts.push(scale === 'softener' ? 'softener' : 'inhibitor');
   if (membrane) {
     const count = elementCount(membrane.ranks);
-    const held = membrane.pump ? `${formatQuantity(membrane.pump.bar, 'pressureBar', units).text} by its pump` : '';
-    const how =
-      count > 1
-        ? membrane.ranks.length > 1
-          ? membrane.ranks.every(({ vessels }) => vessels === 1)
-            ? ' in series'
-            : ` in ranks of ${membrane.ranks.map(({ vessels }) => vessels).join(' and ')}`
-          : membrane.ranks[0]!.vessels > 1
-            ? ' side by side'
-            : ' in series'
-        : '';
-    parts.push(`${count > 1 ? `${count}${THIN}×${THIN}` : ''}${membrane.elementClass}${how}`);
-    if (held) parts.push(held);
+    parts.push(`${count > 1 ? `${count}${THIN}×${THIN}` : ''}${membrane.elementClass}${arrangementText(membrane.ranks)}`);
+    if (membrane.pump) parts.push(`${formatQuantity(membrane.pump.bar, 'pressureBar', units).text} by its pump`);
     if (membrane.recovery !== null) parts.push(`${say.ratio(1 / membrane.recovery - 1)} waste to product`);
     if (membrane.pump?.heldFeedLPerH && membrane.recovery !== null) parts.push('part of its waste led back');
   }
@@ -121,7 +115,7 @@ const times = (perYear: number): string => `${perYear >= 10 ? Math.round(perYear
 /** Why an option was pruned, with its figure and the limit. */
 export function rejectionText({ rule, field, value, limit }: Rejection, units: UnitPreference, currency: string): string {
   const say = words(units);
-  const ppm = (shown: number): string => say.water(2 * shown);
+  const ppm = (shown: number): string => say.water(shown / PPM_PER_USCM);
   switch (rule) {
     case 'wall':
       return `It needs ${Math.round(value)}${THIN}mm, the wall has ${Math.round(limit)}.`;
@@ -243,6 +237,12 @@ export function dominatedText(own: Found, by: Found, units: UnitPreference, curr
   return `Another is better or as good in everything: this one is ${listed(worse)}.`;
 }
 
+/** What is not known, as the comparison was run with it. */
+export function doubtsText({ use, strength, co2, resinCapacity, prices }: Doubts): string {
+  const within = (share: number): string => `±${Math.round(100 * share)}${THIN}%`;
+  return `Use ${within(use)}, tap ${within(strength)}, CO₂ ${within(co2)}, resin ${within(resinCapacity)}, prices ${within(prices)}.`;
+}
+
 export const INPUT_WORDS: Readonly<Record<TurningInput, string>> = {
   litres: 'Water drawn',
   strength: 'Tap strength',
@@ -317,7 +317,7 @@ export function axisValueText(axis: string, value: string | number | boolean, un
   if (axis === 'wasteToProduct') return words(units).ratio(Number(value));
   if (axis === 'recovery') return `${Math.round(100 * Number(value))}${THIN}%`;
   if (axis === 'pressureBar') return formatQuantity(Number(value), 'pressureBar', units).text;
-  if (axis === 'size') return `${['1.9', '4.7', '9.4', '15', '15'][Number(value) - 1]}${THIN}eq`;
+  if (axis === 'size') return `${cartridgeSized(Number(value))[1] / 1000}${THIN}eq`;
   if (axis === 'resin' || axis === 'vesselL') {
     if (value === 'none') return 'none';
     const [litres, silica] = String(value).split('+');

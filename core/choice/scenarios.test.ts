@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { BAR_PER_PSI, DAYS_PER_YEAR } from '../quantity';
 import { runToEnd } from '../numeric';
-import { saltPhysics, tapLoads } from '../testing/scenarios';
+import { onStrongerTap, saltPhysics, SITE, TAP, tapLoads, windowCleaner, windowCleanerSpaces } from '../testing/scenarios';
 import {
   breakEvenVolume,
   candidate,
@@ -47,18 +47,6 @@ const near = (value: number, expected: number, share: number): void =>
   expect(Math.abs(value / expected - 1), `${value} for ${expected}`).toBeLessThan(share);
 
 const AGEING = { water: 0.12, salt: 0.2, mostYears: 3 };
-const SITE = {
-  wallMm: null,
-  capital: null,
-  power: true,
-  drain: true,
-  leastWaste: null,
-  visitsPerYear: null,
-  leastBar: null,
-  linePressureBar: 50 * BAR_PER_PSI,
-};
-const TAP = { chlorineMgL: 0.5, chloramineMgL: 0, limeIndex: -0.4, chlorideMgL: 20, hardnessMgL: 100, alkalinityMgL: 80 };
-
 describe('scenario A: pure water at home', () => {
   const meqL = 3.6501;
   const judging: Judging = {
@@ -181,44 +169,8 @@ describe('scenario A: pure water at home', () => {
 });
 
 describe('scenario B: a window cleaner', () => {
-  const meqL = 2.789;
-  const ageing = { water: 0.07, salt: 0.1, mostYears: 4 };
-  const asked = askingOf(saltPhysics({ ppm: 140, meqL, linePressureBar: 50 * BAR_PER_PSI - 0.3 }), { mean: 11, amplitude: 5 }, ageing);
-  const at = (litresPerWeek: number, changes: Partial<Judging> = {}): Judging => ({
-    water: { ...TAP, ppm: 140, ...tapLoads(meqL) },
-    need: {
-      litresPerYear: (litresPerWeek / 7) * DAYS_PER_YEAR,
-      litresPerDay: litresPerWeek / 5,
-      largestDrawL: litresPerWeek / 5,
-      hoursPerDay: 10,
-    },
-    goal: { ppm: 1, wantsResin: false, broughtTo: null },
-    site: SITE,
-    // A filter and a carbon of the cart together, as the scenario has them.
-    prices: { ...USUAL_PRICES, part: (part) => (part === 'sediment' ? 6 : part === 'carbonBlock' ? 14 : USUAL_PRICES.part(part)) },
-    ageing,
-    horizonYears: 6,
-    rate: 0,
-    rules: ['tank', 'production', 'scaling', 'crossflow', 'quality', 'resinLife'],
-    crossFlowOn: 'new',
-    mostChanges: 60,
-    asked,
-    ...changes,
-  });
-  const kept = {
-    element: ['2540-LE', '4040-LE', '4040-XLE'],
-    number: [1, 2],
-    pump: ['line', 'cart'],
-    recovery: [0.4, 0.5, 0.6],
-    recycle: [true],
-    scale: ['nothing'],
-    resin: ['none', '1.2', '7', '11'],
-    tankL: [250, 400, 650],
-    vesselL: ['7', '11', '25', '2x11', '2x25'],
-    prefilter: [false],
-    reservoirL: [0],
-  };
-  const spaces = spacesOf('window', { carbonMgL: 0, bypass: 0 }, kept);
+  const at = windowCleaner;
+  const spaces = windowCleanerSpaces();
   const all = sifted(spaces, at(2500));
   const chosen = choose(all.found);
   const bestOf = (judging: Judging, resinAlone: boolean): number =>
@@ -278,18 +230,7 @@ describe('scenario B: a window cleaner', () => {
       0.733,
       0.02,
     );
-    const stronger = (ppm: number): Judging => {
-      const factor = ppm / 140;
-      return at(300, {
-        water: { ...TAP, ppm, ...tapLoads(meqL * factor) },
-        asked: askingOf(
-          saltPhysics({ ppm: 140, meqL, linePressureBar: 50 * BAR_PER_PSI - 0.3 }),
-          { mean: 11, amplitude: 5 },
-          ageing,
-          factor,
-        ),
-      });
-    };
+    const stronger = (ppm: number): Judging => at(300, onStrongerTap(ppm / 140));
     // A membrane part is solved anew for each strength: two are enough to see the turn. The chapter's 90.6 lies 2.6 % off:
     // it lets silica follow the strength, which its own section 7 and this product do not.
     expect(ahead(stronger(90.6 * 0.97))).toBeLessThan(0);

@@ -6,7 +6,7 @@ import { judgePlan } from './judge';
 import type { Judging } from './judging';
 import { elementCount } from '../membrane';
 import { membraneKey, type Plan } from './plan';
-import { recommend, TIE_BAND, type Recommendation, type Weighed } from './recommend';
+import { MOST_MARGIN, recommend, TIE_BAND, type Recommendation, type Weighed } from './recommend';
 import type { Rejection, RuleId } from './rules';
 
 /** The search over all options: what would do, what is best, and why each other one is not (science of options, 2 and 5). */
@@ -92,7 +92,8 @@ export interface Sifted {
 }
 
 /** How far a figure is past its limit, whichever way. */
-const missBy = ({ value, limit }: Rejection): number => (value > limit ? value / Math.max(limit, 1e-9) : limit / Math.max(value, 1e-9));
+export const missBy = ({ value, limit }: Rejection): number =>
+  value > limit ? value / Math.max(limit, 1e-9) : limit / Math.max(value, 1e-9);
 
 const STEP = 200;
 
@@ -178,7 +179,6 @@ const byPlaces = (a: readonly number[], b: readonly number[]): number => {
 
 /** Objectives, all so that less is better, and the step each is told in: cost, waste, visits, winter margin, width. */
 const STEPS = [1, 500, 0.1, 0.05, 10] as const;
-const MOST_MARGIN = 3;
 export const objectives = ({ annualCost, wasteL, visitsPerYear, winterMargin, widthMm }: Found): number[] => [
   annualCost,
   wasteL,

@@ -5,7 +5,6 @@ import type { Judging } from './judging';
 import { capitalRecovery } from './money';
 import type { Figures } from './figures';
 import { capitalOf, type Plan, type Route } from './plan';
-
 import { turningsOf, type Turning, type Turnings } from './turning';
 
 /** What would change the answer: each input moved until another route wins (science of options, 6). */

@@ -19,12 +19,14 @@ export { CARBON_KNOWN, lifeBand, lifeBandByAeration, type CarbonKnown, type Life
 export { ionicLoad, type IonicLoad } from './load';
 export { RESIN_CLASSES, RESIN_ROWS, type Bed, type ResinClassId } from './resins';
 export {
+  BED_USED,
   PLACEHOLDER_ROUTE,
   atStrength,
   breakevenFactor,
   breakevenLPerWeek,
   fixedPerWeek,
   membraneFirst,
+  mixedBedPerLitre,
   resinAlone,
   resinPerLitre,
   throughMembrane,

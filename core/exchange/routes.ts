@@ -28,15 +28,24 @@ export interface MembraneRoute {
 
 export const PLACEHOLDER_ROUTE: MembraneRoute = { passage: 0.04, silicaPassage: 0.05, recovery: 0.5, energyKWhPerM3: 1 };
 
-/** Utilisation and packing the comparison counts on (our defaults). */
-const UTILISATION = 0.9;
+/** Share of a bed used when it is changed, one alone and the lead of two in a row, and packing (our defaults). */
+export const BED_USED = { alone: 0.9, lead: 1 } as const;
 const PACKING = 0.9;
 
-/** Litres of resin a litre of water takes. */
-export function resinPerLitre({ seenMeqL, co2MeqL, silicaMeqL }: RouteWater): number {
+/**
+ * Litres of mixed bed's resin that a litre of water takes.
+ *
+ * @param load what a litre brings either side of it, meq/L
+ * @param used share of the bed used when it is changed
+ */
+export function mixedBedPerLitre(load: { readonly cationMeqL: number; readonly anionMeqL: number }, used: number): number {
   const { cationEqPerL, anionEqPerL } = RESIN_ROWS.mixedBed;
-  return Math.max(seenMeqL / cationEqPerL, (seenMeqL + co2MeqL + silicaMeqL) / anionEqPerL) / (UTILISATION * PACKING) / 1000;
+  return Math.max(load.cationMeqL / cationEqPerL, load.anionMeqL / anionEqPerL) / (used * PACKING) / 1000;
 }
+
+/** Litres of resin a litre of water takes. */
+export const resinPerLitre = ({ seenMeqL, co2MeqL, silicaMeqL }: RouteWater): number =>
+  mixedBedPerLitre({ cationMeqL: seenMeqL, anionMeqL: seenMeqL + co2MeqL + silicaMeqL }, BED_USED.alone);
 
 /** The water behind the membrane. */
 export const throughMembrane = (tap: RouteWater, route: MembraneRoute): RouteWater => ({

@@ -4,7 +4,7 @@ export { decide, LEAST_BITS, notExcluded, remedyOdds, type Decision } from './de
 export { diagnose, ranked, type CauseOdds, type Diagnosis, type FaultAnswer, type FaultReading } from './diagnose';
 export { bandAt, evidenceFor, soundBand, type Band, type Evidence } from './evidence';
 export { foresee, isKind, nextChecks, toldApart, type Available, type NextCheck } from './nextCheck';
-export { KIND_IDS, kindIssue, kitMinutes, PPM_PER_USCM, READING_KINDS, unscaled, YES_NO_CHECKS, type KindId, type YesNoId } from './kinds';
+export { KIND_IDS, kindIssue, kitMinutes, READING_KINDS, unscaled, YES_NO_CHECKS, type KindId, type YesNoId } from './kinds';
 export { pairsFor, type CausePair } from './pairs';
 export { ownCountWeight } from './prior';
 export { buildNodes, nodeSteps, type NodeTable } from './nodes';

@@ -17,8 +17,6 @@ export interface ReadingKind {
 }
 export type Instrument = 'inline' | 'gauge' | 'jug' | 'pen';
 
-/** ppm as a meter on the sodium chloride scale shows a conductivity (common practice). */
-export const PPM_PER_USCM = 0.5;
 /** L/h in a mL/min. */
 const ML_PER_MIN = 0.06;
 

@@ -1,5 +1,5 @@
-import type { Dimension } from '../quantity';
-import { PPM_PER_USCM, type KindId, type YesNoId } from './kinds';
+import { PPM_PER_USCM, type Dimension } from '../quantity';
+import type { KindId, YesNoId } from './kinds';
 
 /** What a reading is called, how it is taken, and how it is written down. */
 export interface KindWords {

@@ -36,12 +36,13 @@ export interface ToBring {
   readonly unit: 'piece' | 'L' | 'kg' | 'm';
 }
 
-/** Works for which something new is brought. */
+/** Works for which something new is brought, and paid. */
 const BRINGS: ReadonlySet<ServiceWork> = new Set(['changed', 'movedUp', 'refilled']);
+export const bringsNew = (work: ServiceWork): boolean => BRINGS.has(work);
 
 /** What a stage takes when it is changed or filled up: what wears, and what fills it. */
 export function bringFor(system: System, stage: Stage, work: ServiceWork): ToBring[] {
-  if (!BRINGS.has(work)) return [];
+  if (!bringsNew(work)) return [];
   return kindOf(stage)
     .parts(stage, { prices: system.prices, units: system.units })
     .map((entry) => part(entry))

@@ -10,22 +10,37 @@ export interface MembraneLife {
   readonly household: boolean;
 }
 
-/** Yearly loss of output and rise of salt passage (common design practice, recalled; ranges 5–15 % and 5–25 %). */
-const YEARLY = { household: { water: 0.12, salt: 0.2 }, large: { water: 0.07, salt: 0.1 } } as const;
+/** What a year takes: share of the output lost, share by which salt passage rises. */
+export interface YearlyAgeing {
+  readonly water: number;
+  readonly salt: number;
+}
+/** By the kind of unit (common design practice, recalled; ranges 5–15 % and 5–25 %). */
+export const YEARLY_AGEING = {
+  household: { water: 0.12, salt: 0.2 },
+  large: { water: 0.07, salt: 0.1 },
+} as const satisfies Readonly<Record<string, YearlyAgeing>>;
 /** Exposure that doubles salt passage, mg/L × hours (ranges 200–1000 and 50,000–300,000; recalled). */
 const CHLORINE_DOUBLES = 500;
 const CHLORAMINE_DOUBLES = 200_000;
 /** Below this a membrane is called spent (common practice). */
 export const SPENT_WATER_FACTOR = 0.7;
 
+/** Factors of a membrane that was new so many years ago; of one before it was new, where the years are negative. */
+export const agedBy = ({ water, salt }: YearlyAgeing, years: number): FoulingFactors => ({
+  water: (1 - water) ** years,
+  salt: (1 + salt) ** years,
+});
+
+/** Years until a membrane is spent; Infinity where it loses nothing. */
+export const yearsUntilSpent = ({ water }: YearlyAgeing): number =>
+  water > 0 ? Math.log(SPENT_WATER_FACTOR) / Math.log(1 - water) : Infinity;
+
 /** Output and salt factors of a membrane after a life, from those it had before. */
 export function aged(before: FoulingFactors, life: MembraneLife): FoulingFactors {
-  const yearly = life.household ? YEARLY.household : YEARLY.large;
+  const byYears = agedBy(YEARLY_AGEING[life.household ? 'household' : 'large'], life.years);
   const doublings = (life.chlorineMgLHours ?? 0) / CHLORINE_DOUBLES + (life.chloramineMgLHours ?? 0) / CHLORAMINE_DOUBLES;
-  return {
-    water: before.water * (1 - yearly.water) ** life.years,
-    salt: before.salt * (1 + yearly.salt) ** life.years * 2 ** doublings,
-  };
+  return { water: before.water * byYears.water, salt: before.salt * byYears.salt * 2 ** doublings };
 }
 
 /**

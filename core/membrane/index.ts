@@ -1,5 +1,5 @@
 export { solveAtPressure, type PressedPoint } from './atPressure';
-export { SPENT_WATER_FACTOR, aged, pumpingKWhPerM3 } from './ageing';
+export { SPENT_WATER_FACTOR, YEARLY_AGEING, aged, agedBy, pumpingKWhPerM3, yearsUntilSpent, type YearlyAgeing } from './ageing';
 export { feedViscosity } from './channel';
 export {
   ELEMENT_CLASSES,

@@ -41,10 +41,15 @@ export interface CarbonState {
 /** Less chlorine than any test shows, mg/L: what it takes of a carbon's life is nothing to count on. */
 const UNSEEN_MG_L = 0.005;
 
-/** How far a carbon is used at a feed's chlorine and chloramine; chloramine counts fivefold against capacity. */
+/** What chloramine counts against free chlorine of a carbon's capacity (product assumption). */
+export const CHLORAMINE_COUNTS = 5;
+/** What a litre of water takes of a carbon's capacity, as free chlorine, mg. */
+export const carbonLoadMgL = (chlorineMgL: number, chloramineMgL: number): number => chlorineMgL + CHLORAMINE_COUNTS * chloramineMgL;
+
+/** How far a carbon is used at a feed's chlorine and chloramine. */
 export function carbonState(carbon: Carbon, feed: Water, flowLPerH: number): CarbonState {
   const capacityG = (2 * carbon.ratedL) / 1000;
-  const perLitreG = (feed.mgL.chlorine + 5 * feed.mgL.chloramine) / 1000;
+  const perLitreG = carbonLoadMgL(feed.mgL.chlorine, feed.mgL.chloramine) / 1000;
   const usedShare = Math.min(1, (perLitreG * carbon.passedL) / capacityG);
   const litresNew = perLitreG > UNSEEN_MG_L / 1000 ? capacityG / perLitreG : null;
   return {

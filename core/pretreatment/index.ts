@@ -1,3 +1,12 @@
-export { CARBON_MEDIA, carbonLeak, carbonState, contactTimeS, dechlorinated, type CarbonState } from './carbon';
+export {
+  CARBON_MEDIA,
+  CHLORAMINE_COUNTS,
+  carbonLeak,
+  carbonLoadMgL,
+  carbonState,
+  contactTimeS,
+  dechlorinated,
+  type CarbonState,
+} from './carbon';
 export { dirtLoading, prefilterBarPerLPerH } from './sediment';
 export { siltDensityIndex, type SiltDensity } from './siltDensity';

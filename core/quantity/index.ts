@@ -36,6 +36,7 @@ export {
   KG_PER_POUND,
   L_PER_US_GALLON,
   MG_L_PER_DH,
+  PPM_PER_USCM,
   dimensionSpec,
   fromCanonical,
   toCanonical,

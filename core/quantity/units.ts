@@ -12,6 +12,8 @@ export const L_PER_US_GALLON = 3.785411784;
 export const BAR_PER_PSI = 0.06894757293168;
 /** Kilograms in one pound (exact). */
 export const KG_PER_POUND = 0.45359237;
+/** ppm as a meter on the sodium chloride scale shows a conductivity (common practice). */
+export const PPM_PER_USCM = 0.5;
 /** Standard atmosphere in bar (exact). */
 export const BAR_PER_ATM = 1.01325;
 /** Grams of CaCO3 per mol. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { CARBON_MEDIA, carbonState, dechlorinated, prefilterBarPerLPerH } from '../pretreatment';
+import { CARBON_MEDIA, CHLORAMINE_COUNTS, carbonState, dechlorinated, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, inSentence, measured, ok, words } from '../quantity';
 import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush, CARTRIDGE_SIZED_L } from './cartridge';
 import { keysOf } from './field';
@@ -34,7 +34,7 @@ function findings({ stage, before, litresPerDay, units, carbon: state }: Standin
   if (days >= SHORT_DAYS) return [];
   const say = words(units);
   const { chlorine, chloramine } = before.water.mgL;
-  const bound = 5 * chloramine > chlorine;
+  const bound = CHLORAMINE_COUNTS * chloramine > chlorine;
   return [
     {
       id: `carbon-short-${stage.id}`,

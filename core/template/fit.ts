@@ -1,15 +1,13 @@
 import type { System, TemplateId } from '../file';
 import { GOAL_ROWS, type GoalId } from '../goal';
-import type { UnitPreference } from '../quantity';
-import type { Character } from '../water';
+import { PPM_PER_USCM, type UnitPreference } from '../quantity';
+import { SEA_USCM, type Character } from '../water';
 import { systemFromTemplate, type NewSystem } from './start';
 
 /** Conductivity up to which resin alone serves a window cleaner (common practice: about 60 ppm), µS/cm. */
 const RESIN_ALONE_USCM = 120;
 /** Up to which a counter needs no membrane (common practice: about 250 ppm), µS/cm. */
 const WEAK_COUNTER_USCM = 500;
-/** From which a tap is sea water, µS/cm. */
-const SEA_USCM = 20_000;
 
 /**
  * The template that fits what the water is for and what comes in.
@@ -56,7 +54,7 @@ export interface Answers {
 
 /** A system from two answers: the fitting template on the tap as it was read, or on a usual water of its kind. */
 export function systemFromAnswers({ goal, reading, character, units }: Answers, start: Omit<NewSystem, 'template' | 'name'>): System {
-  const ec25UScm = reading === null ? null : reading.in === 'ppm' ? reading.shown / PPM_FACTOR : reading.shown;
+  const ec25UScm = reading === null ? null : reading.in === 'ppm' ? reading.shown / PPM_PER_USCM : reading.shown;
   const sea = character === 'seawater' && reading === null;
   const template = fittingTemplate(goal, sea ? SEA_USCM : ec25UScm);
   const system = systemFromTemplate({
@@ -71,7 +69,7 @@ export function systemFromAnswers({ goal, reading, character, units }: Answers, 
     ...system,
     instruments: system.instruments.map((instrument) => ({
       ...instrument,
-      scale: reading?.in === 'ppm' ? { kind: 'factor', factor: PPM_FACTOR } : { kind: 'conductivity' },
+      scale: reading?.in === 'ppm' ? { kind: 'factor', factor: PPM_PER_USCM } : { kind: 'conductivity' },
     })),
     source: {
       ...system.source,
@@ -87,7 +85,5 @@ export function systemFromAnswers({ goal, reading, character, units }: Answers, 
   };
 }
 
-/** The scale most pens have. */
-const PPM_FACTOR = 0.5;
 /** What a tap is taken for until it is looked at. */
 const USUAL_CHARACTER: Character = 'municipal';

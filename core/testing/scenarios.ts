@@ -1,7 +1,8 @@
 import { sodiumChloride, solveUnitFlows, ELEMENT_ROWS, type UnitConditions } from '../membrane';
-import type { MembraneAnswer, Physics } from '../choice';
+import { askingOf, spacesOf, USUAL_PRICES, type Asked, type Judging, type MembraneAnswer, type Physics, type Space } from '../choice';
+import { BAR_PER_PSI, DAYS_PER_YEAR } from '../quantity';
 
-/** Physics of the reference scenarios of the science of options (11): salt alone in the tap, as many mg/L as the meter shows. */
+/** Reference scenarios of the science of options (11), with their physics: salt alone in the tap, as many mg/L as the meter shows. */
 
 export interface ScenarioTap {
   readonly ppm: number;
@@ -73,3 +74,71 @@ export const saltPhysics =
     };
     return answer;
   };
+
+/** A site that forbids nothing, on a line of 50 psi; a tap without what the scenario does not ask of. */
+export const SITE: Judging['site'] = {
+  wallMm: null,
+  capital: null,
+  power: true,
+  drain: true,
+  leastWaste: null,
+  visitsPerYear: null,
+  leastBar: null,
+  linePressureBar: 50 * BAR_PER_PSI,
+};
+export const TAP = { chlorineMgL: 0.5, chloramineMgL: 0, limeIndex: -0.4, chlorideMgL: 20, hardnessMgL: 100, alkalinityMgL: 80 } as const;
+
+/** Scenario B, a window cleaner: a tap of 140 ppm, five days a week. */
+const CLEANER = { ppm: 140, meqL: 2.789, linePressureBar: 50 * BAR_PER_PSI - 0.3 } as const;
+const CLEANER_AGEING = { water: 0.07, salt: 0.1, mostYears: 4 } as const;
+const cleanerAsked = (strength: number): Asked => askingOf(saltPhysics(CLEANER), { mean: 11, amplitude: 5 }, CLEANER_AGEING, strength);
+const cleanerWater = (strength: number): Judging['water'] => ({
+  ...TAP,
+  ppm: CLEANER.ppm * strength,
+  ...tapLoads(CLEANER.meqL * strength),
+});
+/** On its tap as it is every membrane part is solved once, whatever is asked. */
+const CLEANER_ASKED = cleanerAsked(1);
+export const windowCleaner = (litresPerWeek: number, changes: Partial<Judging> = {}): Judging => ({
+  water: cleanerWater(1),
+  need: {
+    litresPerYear: (litresPerWeek / 7) * DAYS_PER_YEAR,
+    litresPerDay: litresPerWeek / 5,
+    largestDrawL: litresPerWeek / 5,
+    hoursPerDay: 10,
+  },
+  goal: { ppm: 1, wantsResin: false, broughtTo: null },
+  site: SITE,
+  prices: USUAL_PRICES,
+  ageing: CLEANER_AGEING,
+  horizonYears: 6,
+  rate: 0,
+  rules: ['tank', 'production', 'scaling', 'crossflow', 'quality', 'resinLife'],
+  crossFlowOn: 'new',
+  mostChanges: 60,
+  asked: CLEANER_ASKED,
+  ...changes,
+});
+/** The same cleaner on a tap so many times as strong. */
+export const onStrongerTap = (strength: number): Pick<Judging, 'water' | 'asked'> => ({
+  water: cleanerWater(strength),
+  asked: cleanerAsked(strength),
+});
+export const windowCleanerSpaces = (): Space[] =>
+  spacesOf(
+    'window',
+    { carbonMgL: 0, bypass: 0 },
+    {
+      element: ['2540-LE', '4040-LE', '4040-XLE'],
+      number: [1, 2],
+      pump: ['line', 'cart'],
+      recovery: [0.4, 0.5, 0.6],
+      recycle: [true],
+      scale: ['nothing'],
+      resin: ['none', '1.2', '7', '11'],
+      tankL: [250, 400, 650],
+      vesselL: ['7', '11', '25', '2x11', '2x25'],
+      prefilter: [false],
+      reservoirL: [0],
+    },
+  );

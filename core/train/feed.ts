@@ -189,7 +189,7 @@ export function seasonSpan(source: Source, instruments: readonly Instrument[]): 
 }
 
 /** Coldest month of water north of the equator: February (common practice). */
-const COLDEST_MONTH = 1;
+export const COLDEST_MONTH = 1;
 
 /** A yearly course between two ends, the higher in a given month. */
 export const yearlyCourse = (low: number, high: number, month: number, peak: number): number =>

@@ -1,5 +1,5 @@
 export { meanExposure } from './exposure';
-export { sampleWater, seasonSpan, tapWater, temperatureInMonth, yearlyCourse, type SeasonSpan } from './feed';
+export { COLDEST_MONTH, sampleWater, seasonSpan, tapWater, temperatureInMonth, yearlyCourse, type SeasonSpan } from './feed';
 export { gasBar, inletBar, shutOffBar } from './pressure';
 export { membraneOperation, solveTrain, type MembraneOperation } from './solve';
 export { litresPerProduct, polishedStation, productStation, wasteToProduct, type SolvedBranch, type SolvedTrain } from './solved';

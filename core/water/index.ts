@@ -26,7 +26,7 @@ export { SALT_MIX_MOISTURE, mixWaters, salinityOf, seaSaltGPerL, shareForTarget,
 export { OSMOTIC_GROUPS, barPerOsmolal, osmolality, type OsmoticGroup } from './osmotic';
 export { daviesSlope } from './properties';
 export { equilibria } from './equilibria';
-export { seaConductivityMScm, seaSalinityOf } from './salinity';
+export { SEA_USCM, seaConductivityMScm, seaSalinityOf } from './salinity';
 export { langelierByHand, percentOfSaturation, ryznarIndex, ryznarWord, saturation, type Mineral } from './saturation';
 export { actedCalciteIndex, calciteIndex, calciteState, isSulfateBrine, steamedScaleMgL, type CalciteState } from './scale';
 export {

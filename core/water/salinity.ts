@@ -10,6 +10,8 @@ import { MOLAR_MASS } from './solutes';
 
 const A = [0.008, -0.1692, 25.3851, 14.0941, -7.0261, 2.7081];
 const B = [0.0005, -0.0056, -0.0066, -0.0375, 0.0636, -0.0144];
+/** From which a tap is sea water, µS/cm. */
+export const SEA_USCM = 20_000;
 /** Conductivity of standard sea water (S 35, 15 °C), mS/cm. */
 const STANDARD_MSCM = 42.914;
 

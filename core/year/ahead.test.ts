@@ -88,9 +88,50 @@ describe.each(ALL)('the year of $name', ({ system, today, feed, ahead }) => {
       const solved = must(
         solveTrain({ ...today.report.train, branches: [], loop: null }, system.source, { ...strengthened(feed, strength), temperatureC }),
       );
-      const { productionLPerH } = ahead.plant.response(temperatureC, today.use[stage.id]?.years ?? 0, strength);
+      const { productionLPerH } = ahead.plant.response(temperatureC, today.use[stage.id]?.years ?? 0, strength, true);
       expect(Math.abs(productionLPerH / solved.productLPerH - 1)).toBeLessThan(0.02);
     }
+  });
+});
+
+describe('the membrane of today and those after it', () => {
+  const { ahead } = ALL.find(({ name }) => name === 'skerrow-shore-coral-nursery')!;
+  const { response, membranePartId, parts } = ahead.plant;
+  const aged = parts.find(({ id }) => id === membranePartId)!.agedDays! / 365.25;
+  it('what the log says of today’s stays with it at any age; one fitted later has its age alone', () => {
+    const lost = (isFirst: boolean): number[] =>
+      [0.5, 1, 2].map((more) => response(14, aged + more, 1, isFirst).productionLPerH / response(14, aged, 1, isFirst).productionLPerH);
+    lost(true).forEach((share, i) => expect(share).toBeCloseTo(lost(false)[i]!, 1));
+    const [mine, anyOther] = [true, false].map((isFirst) => response(14, aged, 1, isFirst).productionLPerH) as [number, number];
+    expect(Math.abs(mine / anyOther - 1)).toBeGreaterThan(0.02);
+  });
+  it('a run asks for today’s until it is changed, and for another from then on', () => {
+    const asked: [number, boolean][] = [];
+    const watched = {
+      ...ahead.plant,
+      response: (...day: Parameters<typeof response>) => {
+        asked.push([day[1], day[3]]);
+        return response(...day);
+      },
+    };
+    must(simulateYears(watched, 5 * 365));
+    const changed = asked.findIndex(([, isFirst]) => !isFirst);
+    expect(changed).toBeGreaterThan(0);
+    expect(asked[changed - 1]![0]).toBeGreaterThan(aged);
+    expect(asked[changed]![0]).toBeLessThan(1 / 365);
+    expect(asked.slice(changed).some(([, isFirst]) => isFirst)).toBe(false);
+  });
+  it('how fast membranes age leaves what is known of today alone', () => {
+    const none = { use: 0, resinCapacity: 0, strength: 0, co2: 0, prices: 0, temperatureC: 0 };
+    const doubts = { ...USUAL_YEAR_DOUBTS, ...none, ageing: 0.5 };
+    const spreadAfter = (days: number): number => {
+      const { worstPpm } = must(
+        runToEnd(yearBands({ ...ahead.plant, resin: null }, days, PLAIN_POLICY, doubts, { seed: 1, points: 16, replicates: 2 })),
+      );
+      return worstPpm.p90 / worstPpm.p10 - 1;
+    };
+    expect(spreadAfter(1)).toBeLessThan(0.001);
+    expect(spreadAfter(300)).toBeGreaterThan(0.01);
   });
 });
 

@@ -1,14 +1,22 @@
-import { fillingOf, allStandings } from '../advice';
+import { fillingOf, allStandings, STRONGEST_MONTH } from '../advice';
 import { bedCapacityEq, bedUtilisation, ionicLoad, slowestFlowLPerH } from '../exchange';
 import { membraneStage, type System } from '../file';
 import { goalLimits, hourlyNeedL, productDemand } from '../goal';
-import { aged, isSeawaterElement, isSmallElement, SPENT_WATER_FACTOR } from '../membrane';
-import { DAY_MS, DAYS_PER_YEAR, fail, ok, type Outcome } from '../quantity';
+import {
+  agedBy,
+  isSeawaterElement,
+  isSmallElement,
+  YEARLY_AGEING,
+  yearsUntilSpent,
+  type ElementClass,
+  type YearlyAgeing,
+} from '../membrane';
+import { DAY_MS, DAYS_PER_YEAR, fail, ok, PPM_PER_USCM, type Outcome } from '../quantity';
 import { kindOf, stageBed, type Stage, type StageOf } from '../stage';
-import { seasonSpan, solveTrain, type SeasonSpan } from '../train';
+import { COLDEST_MONTH, seasonSpan, solveTrain, type SeasonSpan } from '../train';
 import { SMALL_ELEMENT_L } from '../storage';
 import { settleWater, strengthened, type Water } from '../water';
-import { upkeepOf, type Standing } from '../log';
+import { bringsNew, upkeepOf, type Standing } from '../log';
 import type { Season } from './season';
 import type { CostLine, DayResponse, YearPart, YearPlant, YearResin } from './simulate';
 import { gridTable } from './table';
@@ -24,8 +32,6 @@ export interface Ahead {
   readonly goalPpm: number | null;
   /** What the resin's own doubt is: standard deviation of its logarithm, from what is left of it. */
   readonly resinSd: number;
-  /** Litres needed on each weekday, Monday first. */
-  readonly needL: readonly number[];
   /** Factors on the tap's strength it was solved for. */
   readonly strengths: readonly [low: number, high: number];
 }
@@ -39,10 +45,11 @@ export interface WhatIf {
 }
 export const AS_USUAL: WhatIf = { strength: 1, use: 1, warmerC: 0, resinPrice: 1 };
 
-const PPM_PER_USCM = 0.5;
-/** Mid-August is the warmest and mid-September the strongest time north of the equator (common practice). */
-const WARMEST_DAY = 228;
-const STRONGEST_DAY = 258;
+/** Day of the year a month is half over on. */
+const midOfMonth = (month: number): number => Math.floor(((month + 0.5) * DAYS_PER_YEAR) / 12);
+/** Half a year after it is coldest. */
+const WARMEST_DAY = midOfMonth(COLDEST_MONTH + 6);
+const STRONGEST_DAY = midOfMonth(STRONGEST_MONTH);
 /** Strengths a train is solved at, against the tap: the sliders go no further. The sea changes little, and much comes of it. */
 const STRENGTHS = { tap: [0.5, 1, 1.8], sea: [0.8, 1, 1.25] } as const;
 /** Ages it is solved at, years by the calendar: a membrane better than its calendar says stands before its beginning. */
@@ -54,6 +61,13 @@ const MOST_C = 45;
 
 const strengthsFor = (stage: StageOf<'membrane'> | undefined): (typeof STRENGTHS)[keyof typeof STRENGTHS] =>
   STRENGTHS[stage && isSeawaterElement(stage.elementClass) ? 'sea' : 'tap'];
+
+const ageingOf = ({ elementClass }: { readonly elementClass: ElementClass }): YearlyAgeing =>
+  YEARLY_AGEING[isSmallElement(elementClass) ? 'household' : 'large'];
+
+/** Years the membrane has behind it; one that has outlived its time is due at once. */
+const ageOf = (stage: StageOf<'membrane'>, { use }: Standing): number =>
+  Math.min(0.999 * yearsUntilSpent(ageingOf(stage)), use[stage.id]?.years ?? 0);
 
 const dayOfYear = (ms: number): number => (ms - Date.UTC(new Date(ms).getUTCFullYear(), 0, 1)) / DAY_MS;
 
@@ -73,10 +87,10 @@ function responseOf(system: System, today: Standing, feed: Water, span: SeasonSp
   const stages = today.report.train.stages;
   const stage = membraneStage(stages);
   if (!stage) return ok(() => ({ productionLPerH: system.train.drawLPerH, passage: 1 }));
-  const household = isSmallElement(stage.elementClass);
-  const ageToday = today.use[stage.id]?.years ?? 0;
+  const yearly = ageingOf(stage);
+  const ageToday = ageOf(stage, today);
   const known = { water: stage.waterFactor ?? 1, salt: stage.saltFactor ?? 1 };
-  const calendar = aged({ water: 1, salt: 1 }, { years: ageToday, household });
+  const calendar = agedBy(yearly, ageToday);
   // What the log knows better than the calendar stays with this membrane; the next one begins new.
   const own = { water: known.water / calendar.water, salt: known.salt / calendar.salt };
   const low = Math.max(LEAST_C, span.lowestTemperatureC - ROOM_C);
@@ -89,7 +103,7 @@ function responseOf(system: System, today: Standing, feed: Water, span: SeasonSp
     const key = `${temperatureC} ${age} ${strength}`;
     const hit = found.get(key);
     if (hit) return hit;
-    const factors = aged({ water: 1, salt: 1 }, { years: age, household });
+    const factors = agedBy(yearly, age);
     const worn = stages.map((one) => (one.id === stage.id ? { ...stage, waterFactor: factors.water, saltFactor: factors.salt } : one));
     const water = { ...strengthened(feed, strength), temperatureC };
     const solved = solveTrain(
@@ -116,21 +130,20 @@ function responseOf(system: System, today: Standing, feed: Water, span: SeasonSp
     return passage / (1 - passage);
   });
   if (failure) return failure;
-  return ok((temperatureC, ageYears, strength) => {
+  return ok((temperatureC, ageYears, strength, isFirst) => {
     // The membrane of today keeps what its log says of it; one fitted later begins new.
-    const mine = ageYears >= ageToday - 1e-9 ? own : { water: 1, salt: 1 };
+    const mine = isFirst ? own : { water: 1, salt: 1 };
     // What its water factor is worth in years: output does not go with it in proportion where a pump or a filter gives way.
-    const aging = aged({ water: 1, salt: 1 }, { years: 1, household });
-    const years = ageYears + Math.log(mine.water) / Math.log(aging.water);
+    const aYear = agedBy(yearly, 1);
+    const years = ageYears + Math.log(mine.water) / Math.log(aYear.water);
     const age = Math.min(AGES[2], Math.max(AGES[0], years));
     const s = Math.min(strengths[2], Math.max(strengths[0], strength));
     const t = Math.min(high, Math.max(low, temperatureC));
-    const o = odds(t, age, s) * mine.salt * aging.salt ** (ageYears - age);
+    const o = odds(t, age, s) * mine.salt * aYear.salt ** (ageYears - age);
     return { productionLPerH: production(t, age, s), passage: o / (1 + o) };
   });
 }
 
-const FREE: ReadonlySet<string> = new Set(['flushed', 'rinsed', 'cleaned', 'compared', 'battery', 'adjusted']);
 /** Cost line of a stage's parts. */
 const lineOf = (stage: Stage): CostLine =>
   stage.kind === 'carbon' ? 'carbon' : kindOf(stage).partGroup === 'filters' ? 'prefilters' : 'resin';
@@ -157,7 +170,7 @@ function partsOf(system: System, today: Standing, startMs: number): { parts: Yea
       const unit = inBranch || at > membraneAt ? ('productL' as const) : ('feedL' as const);
       const fitted = 'fittedOn' in stage && stage.fittedOn ? (startMs - Date.parse(`${stage.fittedOn}T00:00:00Z`)) / DAY_MS : 0;
       const id = `${stage.id} ${own.work}`;
-      const price = FREE.has(own.work) ? 0 : (kind.price(stage, system.prices) ?? 0) * (own.takes ?? 1);
+      const price = bringsNew(own.work) ? (kind.price(stage, system.prices) ?? 0) * (own.takes ?? 1) : 0;
       names.set(id, own.says === 'change' ? stage.name : `${stage.name}, ${own.says}`);
       parts.push({
         id,
@@ -214,7 +227,7 @@ const FEWEST_PLATES = 4;
 export function aheadOf(system: System, today: Standing, feed: Water, nowMs: number): Outcome<Ahead> {
   const state = settleWater(feed);
   if (!state.ok) return state;
-  const { report, use } = today;
+  const { report } = today;
   const span = seasonSpan(system.source, system.instruments);
   const startMs = Math.floor(nowMs / DAY_MS) * DAY_MS;
   const { temperature, strength } = seasons(span, state.value.ec25UScm, startMs);
@@ -233,20 +246,18 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
   const resin = resinOf(system, today, goalPpm);
   // What a litre brings the resin beside what a meter shows does not follow the strength.
   const before = report.solved.resins[0] ? ionicLoad(report.solved.resins[0].feed) : null;
-  const passageNow = membrane ? response.value(feed.temperatureC, use[membrane.id]?.years ?? 0, 1).passage : 1;
+  const passageNow = membrane ? response.value(feed.temperatureC, ageOf(membrane, today), 1, true).passage : 1;
   const side = report.resin?.throughput.limiting ?? 'anion';
   const seenMeqL = before ? (side === 'anion' ? before.anionMeqL - before.weakAcidMeqL : before.cationMeqL) : 0;
-  const household = membrane ? isSmallElement(membrane.elementClass) : true;
   if (membrane) {
-    const yearly = 1 - aged({ water: 1, salt: 1 }, { years: 1, household }).water;
-    const life = Math.log(SPENT_WATER_FACTOR) / Math.log(1 - yearly);
+    const life = yearsUntilSpent(ageingOf(membrane));
     names.set(membrane.id, membrane.name);
     parts.push({
       id: membrane.id,
       line: 'membrane',
       cost: system.prices.membranePerYear * life,
       limits: [{ unit: 'days', limit: DAYS_PER_YEAR * life }],
-      agedDays: Math.min(DAYS_PER_YEAR * life * 0.999, DAYS_PER_YEAR * (use[membrane.id]?.years ?? 0)),
+      agedDays: DAYS_PER_YEAR * ageOf(membrane, today),
     });
   }
   if (resin) names.set(resin.id, resin.leadMeq === undefined ? 'Resin' : 'Resin, first of the row');
@@ -261,7 +272,6 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
     ],
     goalPpm,
     resinSd: today.tracking ? today.tracking.capacitySd : 0.25,
-    needL: Array.from({ length: 7 }, (_, day) => week.slice(24 * day, 24 * day + 24).reduce((sum, litres) => sum + litres, 0)),
     plant: {
       response: response.value,
       recovery:
@@ -284,7 +294,7 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
       resin,
       membranePartId: membrane?.id ?? null,
       parts,
-      creep: membrane && household ? { ...SMALL_ELEMENT_L, saltLPerH: SMALL_SALT_L_PER_H } : null,
+      creep: membrane && isSmallElement(membrane.elementClass) ? { ...SMALL_ELEMENT_L, saltLPerH: SMALL_SALT_L_PER_H } : null,
       prices: {
         waterPerM3: system.prices.waterPerM3,
         sewerPerM3: system.prices.sewerPerM3,

@@ -1,28 +1,23 @@
-import { ok, type Outcome } from '../quantity';
-import { simulateYears, type YearPlant, type YearPolicy, type YearRun } from './simulate';
-import { quantileOf, sampleInputs, spreadOf, type Sampling, type Spread, type UncertainInput } from './uncertain';
+import { DAYS_PER_YEAR, ok, type Outcome } from '../quantity';
+import { membraneAgedDays, simulateYears, type YearPlant, type YearPolicy, type YearRun } from './simulate';
+import {
+  quantileOf,
+  sampleInputs,
+  spreadOf,
+  USUAL_DOUBTS,
+  type Doubts,
+  type Sampling,
+  type Spread,
+  type UncertainInput,
+} from './uncertain';
 
 /** How sure a year is: run again and again with what is not known of it, every run of the same draws (science of options, 9). */
 
-/** Doubts as shares, and degrees; those that matter most first. */
-export interface YearDoubts {
-  readonly use: number;
-  readonly resinCapacity: number;
-  readonly strength: number;
-  readonly co2: number;
-  readonly prices: number;
-  readonly ageing: number;
+/** Doubts as shares, and degrees. */
+export interface YearDoubts extends Doubts {
   readonly temperatureC: number;
 }
-export const USUAL_YEAR_DOUBTS: YearDoubts = {
-  use: 0.2,
-  resinCapacity: 0.15,
-  strength: 0.1,
-  co2: 0.4,
-  prices: 0.1,
-  ageing: 0.3,
-  temperatureC: 1,
-};
+export const USUAL_YEAR_DOUBTS: YearDoubts = { ...USUAL_DOUBTS, temperatureC: 1 };
 /** Two hundred runs: enough for a band, few enough to be waited for. */
 export const YEAR_SAMPLING: Sampling = { seed: 1, points: 64, replicates: 4 };
 
@@ -53,9 +48,12 @@ function drawn(plant: YearPlant, factors: ArrayLike<number>): YearPlant {
     number,
     number,
   ];
+  const ageToday = membraneAgedDays(plant) / DAYS_PER_YEAR;
   return {
     ...plant,
-    response: (temperatureC, age, s) => plant.response(temperatureC + warmer, age * ageing, s),
+    // What today's membrane has behind it is known; only its years to come pass faster or slower.
+    response: (temperatureC, age, s, isFirst) =>
+      plant.response(temperatureC + warmer, isFirst ? ageToday + (age - ageToday) * ageing : age * ageing, s, isFirst),
     strength: { ...plant.strength, mean: plant.strength.mean * strength, amplitude: plant.strength.amplitude * strength },
     gasMeqL: plant.gasMeqL * co2,
     demand: (day) => plant.demand(day).map((litres) => litres * use),

@@ -1,6 +1,17 @@
 import { dayWords } from '../log';
-import { DAY_MS, inSentence, moneyText, THIN, words, type UnitPreference } from '../quantity';
-import { ok, type Outcome } from '../quantity';
+import {
+  atStart,
+  DAY_MS,
+  DAYS_PER_YEAR,
+  inSentence,
+  moneyText,
+  ok,
+  PPM_PER_USCM,
+  THIN,
+  words,
+  type Outcome,
+  type UnitPreference,
+} from '../quantity';
 import type { Finding } from '../stage';
 import { withWhatIf, type Ahead, type WhatIf } from './ahead';
 import type { YearBands } from './bands';
@@ -71,13 +82,13 @@ export const costLineWord = (line: CostLine): string => LINE_WORDS[line];
 
 /** Heading of the years: how often somebody comes, what they cost, how good the water stays. */
 export function outlookTitle({ days, run, goalPpm }: Outlook, units: UnitPreference, currency: string): string {
-  const years = Math.round(days / 365.25);
+  const years = Math.round(days / DAYS_PER_YEAR);
   const span = years <= 1 ? 'The year ahead' : `The ${years === 3 ? 'three' : years === 5 ? 'five' : years} years ahead`;
   const visits = `${run.visits} ${run.visits === 1 ? 'visit' : 'visits'}`;
   const quality =
     goalPpm === null
       ? ''
-      : `, ${run.offSpecDays === 0 ? 'never' : `${run.offSpecDays} ${run.offSpecDays === 1 ? 'day' : 'days'}`} above ${words(units).water(2 * goalPpm)}`;
+      : `, ${run.offSpecDays === 0 ? 'never' : `${run.offSpecDays} ${run.offSpecDays === 1 ? 'day' : 'days'}`} above ${words(units).water(goalPpm / PPM_PER_USCM)}`;
   return `${span}: ${visits}, ${moneyText(run.totalCost, currency)}${quality}`;
 }
 
@@ -106,7 +117,6 @@ export function outlookFindings(
   narrows: string | null,
   units: UnitPreference,
   currency: string,
-
   tank: boolean,
 ): Finding[] {
   const { run, apart, late, names, startMs, goalPpm, resinId } = outlook;
@@ -135,8 +145,8 @@ export function outlookFindings(
     findings.push({
       id: 'year-off',
       severity: 'bad',
-      title: `${run.offSpecDays} days above ${say.water(2 * goalPpm)}`,
-      why: `${say.of(run.offSpecL, 'volumeL')}, up to ${say.water(2 * run.worstPpm)}.`,
+      title: `${run.offSpecDays} days above ${say.water(goalPpm / PPM_PER_USCM)}`,
+      why: `${say.of(run.offSpecL, 'volumeL')}, up to ${say.water(run.worstPpm / PPM_PER_USCM)}.`,
     });
   if (apart && apart.visits > run.visits) {
     const saved = apart.totalCost - run.totalCost;
@@ -172,14 +182,14 @@ export function outlookFindings(
       severity: late.offSpecDays > 0 ? 'mind' : 'good',
       title:
         late.offSpecDays > 0
-          ? `Late by ${late.days} days: ${say.of(late.offSpecL, 'volumeL')} at up to ${say.water(2 * late.worstPpm)}`
+          ? `Late by ${late.days} days: ${say.of(late.offSpecL, 'volumeL')} at up to ${say.water(late.worstPpm / PPM_PER_USCM)}`
           : `The resin may be ${late.days} days late`,
       why:
         late.offSpecDays > 0
           ? `That is ${late.offSpecDays} days above the goal, were the first change of resin missed for so long.`
-          : `The water would still be within ${goalPpm === null ? 'the goal' : say.water(2 * goalPpm)}.`,
+          : `The water would still be within ${goalPpm === null ? 'the goal' : say.water(goalPpm / PPM_PER_USCM)}.`,
     });
-  const total = COST_LINES.reduce((sum, line) => sum + run.total[line], 0);
+  const total = run.totalCost;
   const shares = COST_LINES.filter((line) => run.total[line] >= 0.02 * total)
     .toSorted((a, b) => run.total[b] - run.total[a])
     .map((line, i) => `${inSentence(LINE_WORDS[line])} ${Math.round((100 * run.total[line]) / total)}${i === 0 ? `${THIN}%` : ''}`);
@@ -189,7 +199,7 @@ export function outlookFindings(
     title: bands
       ? `${money(run.totalCost)}, ${money(bands.cost.p10)} to ${money(bands.cost.p90)} in 8 of 10 cases`
       : `${money(run.totalCost)} in all`,
-    why: total > 0 ? `${shares.join(', ').replace(/^./, (letter) => letter.toUpperCase())}.` : 'Nothing is paid for.',
+    why: total > 0 ? `${atStart(shares.join(', '))}.` : 'Nothing is paid for.',
   });
   return findings;
 }

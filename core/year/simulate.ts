@@ -16,6 +16,10 @@ export interface DayResponse {
 /** Lines of cost, kept apart for display. */
 export const COST_LINES = ['resin', 'carbon', 'prefilters', 'membrane', 'water', 'sewer', 'energy', 'salt', 'visits', 'penalties'] as const;
 export type CostLine = (typeof COST_LINES)[number];
+/** What runs of itself, and what somebody brings along. */
+const RUNNING: readonly CostLine[] = ['water', 'sewer', 'energy', 'penalties'];
+export const RUNNING_LINES = COST_LINES.filter((line) => RUNNING.includes(line));
+export const BROUGHT_LINES = COST_LINES.filter((line) => !RUNNING.includes(line));
 export type Costs = Record<CostLine, number>;
 
 /** A part that is changed when a counter of its own is full. */
@@ -43,7 +47,8 @@ export interface YearResin {
 /** A membrane that lets salt creep to its product side while it stands. */
 export type Creep = Pick<RestingMembrane, 'feedSideL' | 'permeateSideL' | 'saltLPerH'>;
 export interface YearPlant {
-  readonly response: (temperatureC: number, ageYears: number, strength: number) => DayResponse;
+  /** What the train does on a day; whether its membrane is still the one that runs today, of which a log may say more than its age. */
+  readonly response: (temperatureC: number, ageYears: number, strength: number, isFirstMembrane: boolean) => DayResponse;
   readonly recovery: number;
   readonly temperature: Season;
   /** Strength of the tap against its mean. */
@@ -76,6 +81,10 @@ export interface YearPolicy {
   readonly missed: { readonly part: string; readonly which: number; readonly daysLate: number } | null;
 }
 export const PLAIN_POLICY: YearPolicy = { bundleDays: 0, missed: null };
+/** What falls due within three weeks is changed along (our choice, to be set). */
+export const USUAL_POLICY: YearPolicy = { ...PLAIN_POLICY, bundleDays: 21 };
+/** Days of so many years, whole. */
+export const daysOfYears = (years: number): number => Math.round(DAYS_PER_YEAR * years);
 
 /** What a run of days came to. */
 export interface YearRun {
@@ -107,7 +116,8 @@ export interface YearRun {
   readonly endLevelL: number;
 }
 
-const MONTH_DAYS = DAYS_PER_YEAR / 12;
+/** A month of the run, days. */
+export const MONTH_DAYS = DAYS_PER_YEAR / 12;
 const MEQ_PER_MG_NACL = 1 / 58.443;
 /** A resin at its best lets this through, ppm. */
 const PUREST_PPM = 0.03;
@@ -129,6 +139,10 @@ export function creepMeq(membrane: Creep, concentratePpm: number, permeatePpm: n
   const { startMgL } = creep(rest, restedH, membrane.permeateSideL);
   return membrane.permeateSideL * (startMgL - permeatePpm) * MEQ_PER_MG_NACL;
 }
+
+/** Days the membrane that runs today has behind it. */
+export const membraneAgedDays = ({ parts, membranePartId }: Pick<YearPlant, 'parts' | 'membranePartId'>): number =>
+  parts.find(({ id }) => id === membranePartId)?.agedDays ?? 0;
 
 const leadOf = ({ leadMeq }: YearResin): Pick<CountedPart, 'renews'> => (leadMeq === undefined ? {} : { renews: leadMeq });
 
@@ -182,7 +196,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
   const fills: Fill[] = parts.map(({ limits, agedDays = 0, filled = {} }) =>
     limits.map(({ unit }) => (unit === 'days' ? agedDays : (filled[unit] ?? 0))),
   );
-  const fittedOn = new Map(parts.map(({ id, agedDays = 0 }) => [id, -agedDays]));
+  const membrane = { fittedOn: -membraneAgedDays(plant), isFirst: true };
   const inBed = (): number => (resin ? fills.at(-1)![0]! : 0);
   const events: ChangeEvent[] = [];
   const missed = policy.missed;
@@ -197,8 +211,8 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
   for (let day = 0; day < days; day++) {
     const t = day + 0.5;
     const strength = seasonAt(plant.strength, t);
-    const age = plant.membranePartId === null ? 0 : (t - (fittedOn.get(plant.membranePartId) ?? 0)) / DAYS_PER_YEAR;
-    const { productionLPerH, passage } = plant.response(seasonAt(plant.temperature, t), age, strength);
+    const age = plant.membranePartId === null ? 0 : (t - membrane.fittedOn) / DAYS_PER_YEAR;
+    const { productionLPerH, passage } = plant.response(seasonAt(plant.temperature, t), age, strength, membrane.isFirst);
     if (!(Number.isFinite(productionLPerH) && productionLPerH >= 0))
       return fail(
         'productionLPerH',
@@ -253,7 +267,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
       events.push(event);
       book(event.day, 'visits', prices.visit);
       for (const id of event.parts) {
-        fittedOn.set(id, event.day);
+        if (id === plant.membranePartId) Object.assign(membrane, { fittedOn: event.day, isFirst: false });
         if (id === missed?.part) changesOfMissed += 1;
         const { line, cost } = byId.get(id)!;
         book(event.day, line, cost);

@@ -1,3 +1,4 @@
+import type { System } from '../file';
 import { mean, normalQuantile, seeded, shiftedPoint, SOBOL_DIMENSIONS, sobolPoints } from '../numeric';
 import { fail, ok, type Outcome } from '../quantity';
 
@@ -10,6 +11,20 @@ export interface UncertainInput {
   readonly sd: number;
   readonly shape: 'lognormal' | 'normal';
 }
+
+/** Doubts of what costs rest on, as a share each; those that matter most first. */
+export interface Doubts {
+  readonly use: number;
+  readonly resinCapacity: number;
+  readonly strength: number;
+  readonly co2: number;
+  readonly prices: number;
+  readonly ageing: number;
+}
+/** Our defaults. */
+export const USUAL_DOUBTS: Doubts = { use: 0.2, resinCapacity: 0.15, strength: 0.1, co2: 0.4, prices: 0.1, ageing: 0.3 };
+/** Doubt of a tap's strength: one that nobody measured is less well known. */
+export const strengthDoubt = ({ assumed }: System['source']): number => (assumed.length > 0 ? 2 : 1) * USUAL_DOUBTS.strength;
 
 /** Points and how often they are shifted anew. */
 export interface Sampling {

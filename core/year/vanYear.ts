@@ -1,8 +1,7 @@
 import { allStages, type System } from '../file';
 import { bringFor, type ToBring } from '../log';
-import { DAYS_PER_YEAR } from '../quantity';
 import { SERVICE_WORK } from '../stage';
-import { COST_LINES, type CostLine } from './simulate';
+import { BROUGHT_LINES, MONTH_DAYS } from './simulate';
 import type { Outlook } from './outlook';
 
 /** The van's year: what the coming year of many systems asks of one van, month by month. */
@@ -18,8 +17,6 @@ export interface VanShare {
   /** Cost of each month from the start, what water and power take left out: the van does not bring them. */
   readonly monthly: readonly number[];
 }
-
-const BROUGHT: readonly CostLine[] = COST_LINES.filter((line) => !['water', 'sewer', 'energy', 'penalties'].includes(line));
 
 /** What a part of the outlook is made of: its stage, and the work done on it. */
 function bringOf(system: System, part: string): ToBring[] {
@@ -45,7 +42,7 @@ export function vanShare(system: System, { run, names, startMs }: Outlook): VanS
       what: parts.map((part) => named.get(part) ?? part),
       bring: parts.flatMap((part) => bringOf(system, part)),
     })),
-    monthly: run.monthly.map((month) => BROUGHT.reduce((sum, line) => sum + month[line], 0)),
+    monthly: run.monthly.map((month) => BROUGHT_LINES.reduce((sum, line) => sum + month[line], 0)),
   };
 }
 
@@ -68,7 +65,6 @@ export interface VanMonth {
 }
 /** Work at one site within so many days is one stop. */
 const ONE_STOP_DAYS = 3;
-const MONTH_DAYS = DAYS_PER_YEAR / 12;
 const MONTHS = 12;
 
 /** The year of all of them together. */

@@ -27,7 +27,7 @@ function toggle(axis: string, all: readonly Value[], value: Value): void {
 
 <template>
   <v-dialog v-model="open" max-width="620">
-    <v-card class="axes">
+    <v-card class="dialog-card">
       <DialogHead title="What to try" @close="open = false" />
       <section v-for="space in spaces" :key="space.id">
         <h3>{{ SPACE_WORDS[space.id] ?? space.id }}</h3>
@@ -57,7 +57,6 @@ function toggle(axis: string, all: readonly Value[], value: Value): void {
 
 <!-- prettier-ignore -->
 <style scoped>
-.axes { padding: 16px 18px; display: grid; gap: 14px; overflow-y: auto; }
 .axis { display: grid; grid-template-columns: 130px minmax(0, 1fr); gap: 8px; align-items: start; margin-top: 8px; font-size: 13.6px; }
 .axis > span { padding-top: 5px; color: var(--muted); }
 .chips { display: flex; gap: 6px; flex-wrap: wrap; }

@@ -46,7 +46,7 @@ const money = computed(() => props.system.prices.currency);
 
 <template>
   <v-dialog v-model="open" max-width="560">
-    <v-card class="bought">
+    <v-card class="dialog-card">
       <DialogHead title="A bought set" @close="open = false" />
       <p class="small muted">By its maker’s own figures, nothing of it is solved here. It stands side by side with what is built.</p>
       <div class="row">
@@ -140,7 +140,6 @@ const money = computed(() => props.system.prices.currency);
 
 <!-- prettier-ignore -->
 <style scoped>
-.bought { padding: 16px 18px; display: grid; gap: 12px; }
 .grid { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 10px 14px; }
 .wide { grid-column: 1 / -1; }
 .tick { display: flex; gap: 8px; align-items: center; font-size: 14px; min-height: 38px; }

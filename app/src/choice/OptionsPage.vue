@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { jobOf, objectives, spacesOfSystem, titleBy, type Found } from '@yes-clear/core/choice';
+import { jobOf, objectives, spacesOfSystem, titleBy, TODAY, type Found } from '@yes-clear/core/choice';
 import { formatQuantity, moneyText } from '@yes-clear/core/quantity';
 import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -34,57 +34,52 @@ const spaces = computed(() => (system.value ? spacesOfSystem(system.value) : [])
 const byId = computed(() => new Map((whole.value?.sifted.found ?? []).map((one) => [one.id, one])));
 const title = computed(() => {
   if (!system.value || !at.value) return whole.value ? 'No train would do' : 'Compare options';
-  return at.value === 'today' ? 'The train as it stands' : (titleBy(at.value, spaces.value) ?? 'Compare options');
+  return at.value === TODAY ? 'The train as it stands' : (titleBy(at.value, spaces.value) ?? 'Compare options');
 });
 
 /** So many rings are as good as all: the eye tells no more apart. */
 const MOST_RINGS = 700;
+const thinned = (found: readonly Found[], stays: (one: Found) => boolean = () => false): Found[] => {
+  const every = Math.max(1, Math.ceil(found.length / MOST_RINGS));
+  return found.filter((one, i) => i % every === 0 || stays(one));
+};
+/** Far out nothing is told apart: what costs many times the cheapest is counted, not drawn. */
+const FAR = 3;
+const dear = computed(() => FAR * Math.min(Infinity, ...(whole.value?.sifted.found ?? []).map(({ annualCost }) => annualCost)));
 const points = computed(() => {
   const now = progress.value === null ? whole.value : null;
   const ring = (one: Found, y: number): ChartPoint => ({ id: one.id, x: one.annualCost, y, look: 'other' });
   // While they are solved the pictures fill, every one a ring.
   if (!now || !system.value) {
-    const found = options.sofar.value;
-    const step = Math.max(1, Math.ceil(found.length / MOST_RINGS));
-    const few = found.filter((_, i) => i % step === 0);
+    const few = thinned(options.sofar.value);
     return { waste: few.map((one) => ring(one, one.wasteL)), visits: few.map((one) => ring(one, one.visitsPerYear)) };
   }
   const front = new Set(now.shown.chosen.front.map(({ place }) => now.sifted.found[place]!.id));
   const best = recommended.value?.id;
-  const every = Math.max(1, Math.ceil(now.sifted.found.length / MOST_RINGS));
-  const some = now.sifted.found.filter(({ id }, i) => i % every === 0 || front.has(id) || id === best || id === at.value);
+  const some = thinned(now.sifted.found, ({ id }) => front.has(id) || id === best || id === at.value);
   const look = ({ id }: Found): ChartPoint['look'] => (id === best ? 'best' : front.has(id) ? 'front' : 'other');
   const drawn = (y: (one: Found) => number): ChartPoint[] => [
     ...some.map((one) => ({ id: one.id, x: one.annualCost, y: y(one), look: look(one), ...(one.id === best && { name: 'recommended' }) })),
     ...(now.shown.today
-      ? [{ id: 'today', x: now.shown.today.annualCost, y: y(now.shown.today), look: 'today' as const, name: 'today' }]
+      ? [{ id: TODAY, x: now.shown.today.annualCost, y: y(now.shown.today), look: 'today' as const, name: 'today' }]
       : []),
   ];
-  // Far out nothing is told apart: what costs many times the cheapest is counted, not drawn.
-  const dear = FAR * Math.min(Infinity, ...now.sifted.found.map(({ annualCost }) => annualCost));
-  const near = (all: ChartPoint[]): ChartPoint[] => all.filter(({ x, look: how }) => x <= dear || how === 'today');
+  const near = (all: ChartPoint[]): ChartPoint[] => all.filter(({ x, look: how }) => x <= dear.value || how === TODAY);
   return { waste: near(drawn(({ wasteL }) => wasteL)), visits: near(drawn(({ visitsPerYear }) => visitsPerYear)) };
 });
-const FAR = 3;
-const beyond = computed(() => {
-  const found = whole.value?.sifted.found ?? [];
-  const least = Math.min(Infinity, ...found.map(({ annualCost }) => annualCost));
-  return found.filter(({ annualCost }) => annualCost > FAR * least).length;
-});
+const beyond = computed(() => (whole.value?.sifted.found ?? []).filter(({ annualCost }) => annualCost > dear.value).length);
 const band = computed(() => {
   const best = recommended.value;
   const cheapest = best && byId.value.get(best.cheapest)?.annualCost;
-  return cheapest !== undefined && cheapest !== null && system.value
-    ? { from: cheapest, to: cheapest * (1 + system.value.choice.tieBand) }
-    : null;
+  return cheapest != null && system.value ? { from: cheapest, to: cheapest * (1 + system.value.choice.tieBand) } : null;
 });
 const money = (value: number): string => moneyText(value, system.value!.prices.currency);
 const amount = (value: number): string => String(Math.round(value));
 const volume = (value: number): string => formatQuantity(value, 'volumeL', system.value!.units).text;
 function says(id: string): readonly string[] {
-  const one = id === 'today' ? whole.value?.shown.today : byId.value.get(id);
+  const one = id === TODAY ? whole.value?.shown.today : byId.value.get(id);
   if (!one) return [];
-  const name = id === 'today' ? 'Today’s train' : (titleBy(id, spaces.value) ?? '');
+  const name = id === TODAY ? 'Today’s train' : (titleBy(id, spaces.value) ?? '');
   const [cost, waste, visits] = objectives(one);
   return [name, `${money(cost!)} a year`, `${volume(waste!)} of waste`, `${visits!.toFixed(1)} visits`];
 }
@@ -95,7 +90,7 @@ async function pick(id: string): Promise<void> {
 const using = ref(false);
 async function use(): Promise<void> {
   const id = at.value;
-  if (!id || id === 'today' || using.value) return;
+  if (!id || id === TODAY || using.value) return;
   using.value = true;
   try {
     const train = await options.train(id);
@@ -132,7 +127,7 @@ const job = computed(() => (system.value && open.tapState.value ? jobOf(system.v
         <button
           class="button primary"
           type="button"
-          :disabled="!at || at === 'today' || using || !options.rows.value.some((row) => row.id === at && row.route !== 'bought')"
+          :disabled="!at || at === TODAY || using || !options.rows.value.some((row) => row.id === at && row.route !== 'bought')"
           @click="use"
         >
           Use this train

@@ -1,8 +1,9 @@
 <script setup lang="ts">
-import { comparisonOf, PART_WORDS, priceList, pricedParts, type Priced } from '@yes-clear/core/choice';
+import { comparisonOf, PART_WORDS, pricedByJob, priceList, pricedParts, type Priced } from '@yes-clear/core/choice';
 import type { System } from '@yes-clear/core/file';
 import { computed } from 'vue';
 import DialogHead from '../kit/DialogHead.vue';
+import { PRICE_WORDS } from '../kit/priceWords';
 import QuantityField from '../kit/QuantityField.vue';
 import type { OpenSystem } from '../system/openSystem';
 
@@ -15,41 +16,41 @@ const parts = computed(() => {
   const laid = open.value ? comparisonOf(props.system) : null;
   return laid?.ok ? pricedParts(laid.value.spaces) : [];
 });
+/** Prices of the job that options are paid with. */
 const JOB = [
-  ['waterPerM3', 'Water, a m³'],
-  ['sewerPerM3', 'Sewer, a m³'],
-  ['powerPerKWh', 'Power, a kWh'],
-  ['resinPerL', 'Resin, a litre'],
-  ['saltPerKg', 'Salt, a kg'],
-  ['tankPerL', 'Tank, a litre'],
-  ['filter', 'Sediment cartridge'],
-  ['carbonPerL', 'Carbon, a litre'],
-  ['boosterPump', 'Booster pump'],
-] as const;
-const OF_JOB: readonly Priced[] = ['sediment', 'booster', 'inhibitor', 'uvLamp', 'carbonBlock', 'calcite'];
-const own = computed(() => parts.value.filter((part) => !OF_JOB.includes(part)));
+  'waterPerM3',
+  'sewerPerM3',
+  'powerPerKWh',
+  'resinPerL',
+  'saltPerKg',
+  'tankPerL',
+  'filter',
+  'carbonPerL',
+  'boosterPump',
+] as const satisfies readonly (keyof typeof PRICE_WORDS)[];
+const own = computed(() => parts.value.filter((part) => !pricedByJob(part)));
 const setPart = (part: Priced, each: number): void =>
   props.of.edit(`options price ${part}`, (s) => ({
     ...s,
     choice: { ...s.choice, prices: [...s.choice.prices.filter((one) => one.part !== part), { part, each }] },
   }));
-const setJob = (key: (typeof JOB)[number][0], value: number): void =>
+const setJob = (key: (typeof JOB)[number], value: number): void =>
   props.of.edit(`prices ${key}`, (s) => ({ ...s, prices: { ...s.prices, [key]: value } }));
 const typed = computed(() => new Set(props.system.choice.prices.map(({ part }) => part)));
 </script>
 
 <template>
   <v-dialog v-model="open" max-width="720">
-    <v-card class="prices">
+    <v-card class="dialog-card">
       <DialogHead title="Prices of this job" @close="open = false" />
       <p class="small muted">
         In {{ system.prices.currency }}. Amounts nobody typed are placeholders, no shop’s: they only give the order of things.
       </p>
       <div class="grid">
         <QuantityField
-          v-for="[key, label] in JOB"
+          v-for="key in JOB"
           :key="key"
-          :label="label"
+          :label="PRICE_WORDS[key]"
           dimension="count"
           :high="1000000"
           :units="system.units"
@@ -82,7 +83,6 @@ const typed = computed(() => new Set(props.system.choice.prices.map(({ part }) =
 
 <!-- prettier-ignore -->
 <style scoped>
-.prices { padding: 16px 18px; display: grid; gap: 12px; overflow-y: auto; }
 .grid { display: grid; grid-template-columns: repeat(3, minmax(0, 1fr)); gap: 10px 14px; }
 @media (max-width: 600px) { .grid { grid-template-columns: repeat(2, minmax(0, 1fr)); } }
 </style>

@@ -15,6 +15,10 @@ const YES_NO = [
   { value: 'yes', title: 'yes' },
   { value: 'no', title: 'no' },
 ] as const;
+const THERE = [
+  ['power', 'Mains power'],
+  ['drain', 'Drain'],
+] as const;
 const sifted = computed(() => props.options.whole.value?.sifted ?? null);
 const pruned = computed(() => {
   const rows = Object.entries(sifted.value?.pruned ?? {}).map(([rule, one]) => ({ rule: rule as RuleId, count: one.count }));
@@ -53,22 +57,13 @@ const plain = (count: number): string => count.toLocaleString('en').replaceAll('
       :model-value="choice.capital"
       @update:model-value="set({ capital: $event })"
     />
-    <div class="pair">
-      <span>Mains power</span>
+    <div v-for="[key, label] in THERE" :key="key" class="pair">
+      <span>{{ label }}</span>
       <Segments
-        label="Mains power"
+        :label="label"
         :choices="YES_NO"
-        :model-value="choice.power ? 'yes' : 'no'"
-        @update:model-value="set({ power: $event === 'yes' })"
-      />
-    </div>
-    <div class="pair">
-      <span>Drain</span>
-      <Segments
-        label="Drain"
-        :choices="YES_NO"
-        :model-value="choice.drain ? 'yes' : 'no'"
-        @update:model-value="set({ drain: $event === 'yes' })"
+        :model-value="choice[key] ? 'yes' : 'no'"
+        @update:model-value="set({ [key]: $event === 'yes' })"
       />
     </div>
     <QuantityField

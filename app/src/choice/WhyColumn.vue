@@ -1,5 +1,17 @@
 <script setup lang="ts">
-import { changeText, INPUT_WORDS, reasonText, rejectionText, ROUTE_WORDS, RULE_WORDS, type InputTurn } from '@yes-clear/core/choice';
+import {
+  changeText,
+  doubtsOf,
+  doubtsText,
+  FURTHEST,
+  INPUT_WORDS,
+  reasonText,
+  rejectionText,
+  ROUTE_WORDS,
+  RULE_WORDS,
+  TODAY,
+  type InputTurn,
+} from '@yes-clear/core/choice';
 import type { System } from '@yes-clear/core/file';
 import { inSentence, moneyText } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
@@ -16,7 +28,6 @@ const reason = computed(() => {
   return best && whole.value ? reasonText(best, found(best.id), found(best.cheapest), currency.value) : null;
 });
 /** The nearest turn of each input, as a bar by the logarithm of its factor. */
-const FURTHEST = Math.log(5);
 const bars = computed(() =>
   (props.options.turns.value ?? []).map((turn) => {
     const near = nearest(turn);
@@ -25,7 +36,7 @@ const bars = computed(() =>
     return {
       input: turn.input,
       text: `${near.at < 1 ? '÷' : '×'}${factor < 10 ? factor.toFixed(factor < 1.1 ? 2 : 1) : Math.round(factor)}`,
-      width: Math.min(100, (100 * Math.log(factor)) / FURTHEST),
+      width: Math.min(100, (100 * Math.log(factor)) / Math.log(FURTHEST)),
       side: near.at < 1 ? ('left' as const) : ('right' as const),
     };
   }),
@@ -64,7 +75,7 @@ const turnWords = computed(() =>
 );
 const sureness = computed(() => {
   const now = props.options.sure.value;
-  const at = now ? now.ids.indexOf('today') : -1;
+  const at = now ? now.ids.indexOf(TODAY) : -1;
   if (!now) return null;
   const rival = at > 0 ? at : now.ids.length > 1 ? 1 : -1;
   if (rival < 0) return null;
@@ -72,10 +83,10 @@ const sureness = computed(() => {
   const name = at > 0 ? 'today’s' : 'the next one';
   const word = { clearly: 'Clearly', probably: 'Probably', even: 'Even' }[now.compared.word[rival]!];
   const band = now.compared.spreads[0]!;
-  const breaks = at > 0 ? props.options.rows.value.find(({ id }) => id === 'today')?.rejection : null;
+  const breaks = at > 0 ? props.options.rows.value.find(({ id }) => id === TODAY)?.rejection : null;
   return {
     title: share >= 50 ? `${word}: cheaper than ${name} in ${share} of 100` : `Dearer than ${name} in ${100 - share} of 100`,
-    why: `${moneyText(band.p50, currency.value)} a year, ${moneyText(band.p10, currency.value)} to ${moneyText(band.p90, currency.value)} in 8 of 10 cases. Use ±20\u202f%, tap ±${props.system.source.assumed.length > 0 ? 20 : 10}\u202f%, CO₂ ±40\u202f%, resin ±15\u202f%, prices ±10\u202f%.${breaks ? ` Today’s breaks a rule: ${RULE_WORDS[breaks.rule].toLowerCase()}.` : ''}`,
+    why: `${moneyText(band.p50, currency.value)} a year, ${moneyText(band.p10, currency.value)} to ${moneyText(band.p90, currency.value)} in 8 of 10 cases. ${doubtsText(doubtsOf(props.system))}${breaks ? ` Today’s breaks a rule: ${RULE_WORDS[breaks.rule].toLowerCase()}.` : ''}`,
     good: share >= 70,
   };
 });

@@ -82,7 +82,7 @@ const said = computed((): { readonly title: string; readonly text: string } | nu
 
 <template>
   <v-dialog v-model="open" max-width="560">
-    <v-card class="why">
+    <v-card class="dialog-card">
       <DialogHead title="Why not…?" @close="open = false" />
       <div class="row">
         <button
@@ -117,7 +117,6 @@ const said = computed((): { readonly title: string; readonly text: string } | nu
 
 <!-- prettier-ignore -->
 <style scoped>
-.why { padding: 16px 18px; display: grid; gap: 12px; }
 .axes { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 10px 14px; }
 .said { border-left: 4px solid var(--action); padding: 4px 0 4px 12px; font-size: 14px; }
 .end { justify-content: flex-end; }

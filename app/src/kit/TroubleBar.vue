@@ -39,12 +39,16 @@ async function save(): Promise<void> {
       <strong>A newer Yes Clear is here.</strong>
       {{
         offline.newer === 'waits'
-          ? 'It waits until you say so; what is typed is kept.'
+          ? offline.asked
+            ? 'It takes over as soon as the old one has finished, at the latest when all its tabs are closed; what is typed is kept.'
+            : 'It waits until you say so; what is typed is kept.'
           : 'Another tab has gone over to it: reload this one when it suits you.'
       }}
     </p>
     <div class="row">
-      <button class="button small" type="button" @click="offline.adopt()">{{ offline.newer === 'waits' ? 'Use it now' : 'Reload' }}</button>
+      <button class="button small" type="button" :disabled="offline.asked" @click="offline.adopt()">
+        {{ offline.newer === 'waits' ? 'Use it now' : 'Reload' }}
+      </button>
     </div>
   </div>
 </template>

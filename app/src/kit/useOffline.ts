@@ -12,7 +12,8 @@ export const useOffline = defineStore('offline', () => {
   /** A newer version is there and waits for a word; or another tab has gone over to it already. */
   const newer = ref<'none' | 'waits' | 'took over'>('none');
   let worker: Workbox | null = null;
-  let asked = false;
+  /** The newer one was asked to take over: the browser lets it once the old one has finished what it is at, in seconds or in minutes. */
+  const asked = ref(false);
 
   /** Has the browser keep the app, and watches for newer versions; a newer one takes over when it is asked to, never by itself. */
   function begin(): void {
@@ -28,7 +29,7 @@ export const useOffline = defineStore('offline', () => {
     worker.addEventListener('activated', () => (kept.value = 'kept'));
     worker.addEventListener('waiting', () => (newer.value = 'waits'));
     worker.addEventListener('controlling', ({ isUpdate, isExternal }) => {
-      if (asked) location.reload();
+      if (asked.value) location.reload();
       else if (!first && (isUpdate || isExternal)) newer.value = 'took over';
     });
     worker.register().catch(() => {
@@ -42,9 +43,13 @@ export const useOffline = defineStore('offline', () => {
   }
   /** Goes over to the newer version; what is typed is kept by the pages. */
   function adopt(): void {
-    asked = true;
-    if (newer.value === 'waits') worker?.messageSkipWaiting();
-    else location.reload();
+    if (asked.value) return;
+    if (newer.value !== 'waits') {
+      location.reload();
+      return;
+    }
+    asked.value = true;
+    worker?.messageSkipWaiting();
   }
-  return { kept, newer, begin, adopt };
+  return { kept, newer, asked, begin, adopt };
 });

@@ -234,7 +234,7 @@ const counted = (count: number, one: string, many: string): string => `${grouped
 
 <template>
   <v-dialog :model-value="true" max-width="900" scrollable @update:model-value="emit('close')">
-    <v-card class="bring">
+    <v-card class="dialog-card">
       <DialogHead title="Bring in readings" @close="emit('close')" />
       <p class="small muted">
         A table from a spreadsheet or a logger, or lines as they stand on paper, each with its day: 12 Nov 311 6 0 59psi 11C.
@@ -348,7 +348,6 @@ const counted = (count: number, one: string, many: string): string => `${grouped
 
 <!-- prettier-ignore -->
 <style scoped>
-.bring { padding: 16px 18px 18px; display: grid; gap: 12px; overflow-y: auto; }
 textarea { font: 500 14px/1.5 var(--typed); width: 100%; resize: vertical; }
 .scroll { overflow-x: auto; }
 th { white-space: nowrap; vertical-align: bottom; }

@@ -68,7 +68,7 @@ function pair(): void {
 
 <template>
   <v-dialog :model-value="true" max-width="640" scrollable @update:model-value="emit('close')">
-    <v-card class="pair">
+    <v-card class="dialog-card">
       <DialogHead title="Pair meters" @close="emit('close')" />
       <p v-if="air" class="small muted">
         {{ air.name }}{{ air.simulated ? ': made-up figures, to try this out' : '' }}. A meter that is paired is recorded for as long as Yes
@@ -99,7 +99,6 @@ function pair(): void {
 
 <!-- prettier-ignore -->
 <style scoped>
-.pair { padding: 16px 18px 18px; display: grid; gap: 12px; overflow-y: auto; }
 p { margin: 0; }
 ul { list-style: none; margin: 0; padding: 0; }
 li { display: flex; justify-content: space-between; align-items: center; gap: 14px; padding: 6px 0; border-top: 1px solid var(--line); }

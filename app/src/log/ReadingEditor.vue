@@ -65,7 +65,7 @@ function answer(doubt: Doubt, how: 'probably' | 'asTyped'): void {
 
 <template>
   <v-dialog :model-value="true" max-width="620" @update:model-value="emit('close')">
-    <v-card class="editor">
+    <v-card class="dialog-card">
       <DialogHead title="Change a reading" @close="emit('close')" />
       <label class="labelled"><span>Read on</span><input v-model="when" class="plain-input" type="datetime-local" :max="latest" /></label>
       <QuickLineField v-model="text" :system="system" :parsed="parsed" @submit="keep(made())" />
@@ -86,7 +86,6 @@ function answer(doubt: Doubt, how: 'probably' | 'asTyped'): void {
 
 <!-- prettier-ignore -->
 <style scoped>
-.editor { padding: 16px 18px 18px; display: grid; gap: 12px; }
 .end { display: flex; justify-content: space-between; align-items: center; }
 .says { min-height: 20px; line-height: 1.35; }
 .problem { color: var(--bad); font-weight: 550; }

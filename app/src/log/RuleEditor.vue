@@ -37,7 +37,7 @@ function save(): void {
 
 <template>
   <v-dialog :model-value="true" max-width="480" @update:model-value="emit('close')">
-    <v-card class="rule">
+    <v-card class="dialog-card">
       <DialogHead :title="`When to ${row.says} ${inSentence(row.name)}`" @close="emit('close')" />
       <p class="small muted">Days, litres, or both: whichever comes first. Left empty, one does not count.</p>
       <div class="row">
@@ -73,7 +73,6 @@ function save(): void {
 <!-- prettier-ignore -->
 <style scoped>
 .row { align-items: start; }
-.rule { padding: 16px 18px 18px; display: grid; gap: 12px; }
 p { margin: 0; }
 .button { justify-content: center; min-height: 44px; }
 </style>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { DAY_MS, DAYS_PER_MONTH, inSentence, moneyText } from '@yes-clear/core/quantity';
 import { countText } from '@yes-clear/core/stage';
-import { USUAL_PACE, vanYear, type VanShare } from '@yes-clear/core/year';
+import { USUAL_PACE, USUAL_POLICY, vanYear, type VanShare } from '@yes-clear/core/year';
 import { useLocalStorage } from '@vueuse/core';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
@@ -21,7 +21,6 @@ const failed = shallowRef<readonly { readonly name: string; readonly why: string
 const done = ref(0);
 let gone = false;
 onScopeDispose(() => (gone = true));
-const weeks = ref(3);
 async function read(): Promise<void> {
   const list = heads.value ?? [];
   const found: VanShare[] = [];
@@ -30,7 +29,7 @@ async function read(): Promise<void> {
   for (const { id, name } of list) {
     if (gone || list !== heads.value) return;
     try {
-      const share = await vanShareBeside(id, new Date().toISOString(), 7 * weeks.value);
+      const share = await vanShareBeside(id, new Date().toISOString(), USUAL_POLICY.bundleDays);
       if (share?.ok) found.push(share.value);
       else if (share) troubles.push({ name, why: share.error.message });
     } catch (failure) {
@@ -129,8 +128,8 @@ document.title = 'The van’s year · Yes Clear';
       </section>
       <p v-for="one in failed" :key="one.name" class="small problem">{{ one.name }} is not in it: {{ one.why }}</p>
       <p class="small muted">
-        What falls due within {{ weeks }} weeks at a system is changed along; systems of one site within three days are one stop. Dates move
-        with what is drawn and read.
+        What falls due within {{ USUAL_POLICY.bundleDays / 7 }} weeks at a system is changed along; systems of one site within three days
+        are one stop. Dates move with what is drawn and read.
       </p>
     </main>
   </div>

@@ -1,9 +1,10 @@
-import { comparisonOf, comparisonPage, shownOf, sift } from '@yes-clear/core/choice';
+import { comparisonPage } from '@yes-clear/core/choice';
 import type { Block } from '@yes-clear/core/commission';
 import type { System } from '@yes-clear/core/file';
 import { runToEnd } from '@yes-clear/core/numeric';
 import { ok, type Outcome } from '@yes-clear/core/quantity';
-import { AS_USUAL, PLAIN_POLICY, yearPage } from '@yes-clear/core/year';
+import { AS_USUAL, daysOfYears, USUAL_POLICY, yearPage } from '@yes-clear/core/year';
+import { partSteps, wholeOf } from './optionSearch';
 import { yearRun, yearSteps } from './yearAhead';
 
 /** Pages an offer may carry beside its own: the year ahead of the new system, and what it was chosen among. */
@@ -21,12 +22,11 @@ export function offerPages({
   const blocks: Block[] = [];
   const { units, prices } = system;
   if (options) {
-    const laid = comparisonOf(system);
-    if (!laid.ok) return laid;
-    const sifted = runToEnd(sift(laid.value.spaces, laid.value.judging));
-    const shown = shownOf(system, sifted);
-    if (!shown.ok) return shown;
-    blocks.push(...comparisonPage(system, sifted, shown.value));
+    const sifted = runToEnd(partSteps({ system, part: 0, parts: 1 }));
+    if (!sifted.ok) return sifted;
+    const whole = wholeOf({ system, parts: [sifted.value] });
+    if (!whole.ok) return whole;
+    blocks.push(...comparisonPage(system, whole.value.sifted, whole.value.shown));
   }
   if (year) {
     const asked = {
@@ -34,9 +34,9 @@ export function offerPages({
       use: {},
       tracking: null,
       nowMs,
-      days: 365,
+      days: daysOfYears(1),
       whatIf: AS_USUAL,
-      policy: { ...PLAIN_POLICY, bundleDays: BUNDLED_DAYS },
+      policy: USUAL_POLICY,
     };
     const outlook = yearRun(asked);
     if (!outlook.ok) return outlook;
@@ -45,5 +45,3 @@ export function offerPages({
   }
   return ok(blocks);
 }
-/** What falls due within three weeks is changed along, as the page of the year begins with. */
-const BUNDLED_DAYS = 21;

@@ -5,6 +5,7 @@ import {
   shownOf,
   sift,
   surenessOf,
+  TODAY,
   trainBy,
   turnsOf,
   whyNotThis,
@@ -79,7 +80,7 @@ export function optionPictures({
   if (!tap.ok) return {};
   return Object.fromEntries(
     ids.flatMap((id) => {
-      const train = id === 'today' ? ok(system.train) : trainBy(id, system);
+      const train = id === TODAY ? ok(system.train) : trainBy(id, system);
       if (!train.ok) return [];
       const drawn = { ...system, train: train.value };
       const report = reportTrain(drawn, tap.value.water, {}, undefined, tap.value);

@@ -6,7 +6,6 @@ import {
   isVented,
   judge,
   pathOf,
-  PPM_PER_USCM,
   priceOf,
   repairOf,
   repairsFor,
@@ -32,7 +31,7 @@ import {
 import { reportTrain, trainSentence } from '@yes-clear/core/advice';
 import type { System } from '@yes-clear/core/file';
 import { probeRoles } from '@yes-clear/core/log';
-import { ok, words, type Outcome, type UnitPreference } from '@yes-clear/core/quantity';
+import { ok, PPM_PER_USCM, words, type Outcome, type UnitPreference } from '@yes-clear/core/quantity';
 import { tapWater } from '@yes-clear/core/train';
 import { descentInput } from '../descent/descentInput';
 import type { DescentInput } from '../descent/drawing';

@@ -1,22 +1,24 @@
 import { reportTrain } from '@yes-clear/core/advice';
 import type { System, SystemRecord } from '@yes-clear/core/file';
 import { standing, type ResinTracking, type UnitMaps } from '@yes-clear/core/log';
-import type { Outcome } from '@yes-clear/core/quantity';
+import { DAY_MS, type Outcome } from '@yes-clear/core/quantity';
 import type { TrainUse } from '@yes-clear/core/stage';
 import { tapWater } from '@yes-clear/core/train';
 import {
   aheadOf,
   AS_USUAL,
+  daysOfYears,
   PLAIN_POLICY,
-  vanShare,
-  type VanShare,
   outlookOf,
+  strengthDoubt,
   USUAL_YEAR_DOUBTS,
+  vanShare,
   withWhatIf,
   yearBands,
   YEAR_SAMPLING,
   type Ahead,
   type Outlook,
+  type VanShare,
   type WhatIf,
   type YearBands,
   type YearPolicy,
@@ -36,19 +38,21 @@ export interface YearAsked {
   readonly policy: YearPolicy;
 }
 
-const DAY_MS = 86_400_000;
 let laid: { readonly key: string; readonly ahead: Outcome<Ahead> } | null = null;
 function aheadFor({ system, use, tracking, nowMs }: YearAsked): Outcome<Ahead> {
   const key = JSON.stringify([system, use, tracking?.anionEq, tracking?.cationEq, Math.floor(nowMs / DAY_MS)]);
   if (laid?.key === key) return laid.ahead;
-  const water = tapWater(system.source, system.instruments);
-  const report = water.ok ? reportTrain(system, water.value.water, use, undefined, water.value) : water;
-  const ahead =
-    water.ok && report.ok
-      ? aheadOf(system, { report: report.value, tracking, use, membrane: null }, water.value.water, nowMs)
-      : (report as Outcome<Ahead>);
+  const ahead = laidOut();
   laid = { key, ahead };
   return ahead;
+
+  function laidOut(): Outcome<Ahead> {
+    const water = tapWater(system.source, system.instruments);
+    if (!water.ok) return water;
+    const report = reportTrain(system, water.value.water, use, undefined, water.value);
+    if (!report.ok) return report;
+    return aheadOf(system, { report: report.value, tracking, use, membrane: null }, water.value.water, nowMs);
+  }
 }
 
 export function yearRun(asked: YearAsked): Outcome<Outlook> {
@@ -60,7 +64,7 @@ export function yearRun(asked: YearAsked): Outcome<Outlook> {
 export function* yearSteps(asked: YearAsked): Generator<number, Outcome<YearBands>> {
   const ahead = aheadFor(asked);
   if (!ahead.ok) return ahead;
-  const doubts = { resinCapacity: ahead.value.resinSd, strength: asked.system.source.assumed.length > 0 ? ASSUMED : MEASURED };
+  const doubts = { resinCapacity: ahead.value.resinSd, strength: strengthDoubt(asked.system.source) };
   return yield* yearBands(
     withWhatIf(ahead.value, asked.whatIf),
     asked.days,
@@ -69,7 +73,6 @@ export function* yearSteps(asked: YearAsked): Generator<number, Outcome<YearBand
     YEAR_SAMPLING,
   );
 }
-const [MEASURED, ASSUMED] = [0.1, 0.2];
 
 /** A system's share of the van's year, by its log. */
 export function shareOf({ system, readings }: SystemRecord, now: string, bundleDays: number, maps?: UnitMaps): Outcome<VanShare> {
@@ -79,7 +82,6 @@ export function shareOf({ system, readings }: SystemRecord, now: string, bundleD
   if (!today.ok) return today;
   const ahead = aheadOf(system, today.value, water.value.water, Date.parse(now));
   if (!ahead.ok) return ahead;
-  const outlook = outlookOf(ahead.value, YEAR_DAYS, AS_USUAL, { ...PLAIN_POLICY, bundleDays });
+  const outlook = outlookOf(ahead.value, daysOfYears(1), AS_USUAL, { ...PLAIN_POLICY, bundleDays });
   return outlook.ok ? { ok: true, value: vanShare(system, outlook.value) } : outlook;
 }
-const YEAR_DAYS = 365;

@@ -72,14 +72,14 @@ const lateBy = computed(() => props.year.missed.value?.weeks ?? 4);
       <span>Change together within</span>
       <strong>{{ weeks(year.bundleWeeks.value) }}</strong>
       <input
-        :value="year.bundleWeeks.value"
         type="range"
         aria-label="Change together within"
-        @input="year.bundle(Number(($event.target as HTMLInputElement).value))"
         :aria-valuetext="weeks(year.bundleWeeks.value)"
         min="0"
         max="12"
         step="1"
+        :value="year.bundleWeeks.value"
+        @input="year.bundle(Number(($event.target as HTMLInputElement).value))"
       />
     </label>
     <label class="late">

@@ -10,7 +10,7 @@ import { download, plainName } from '../store/download';
 import { useOpenSystem } from '../system/openSystem';
 import WhatIfSliders from './WhatIfSliders.vue';
 import YearPicture from './YearPicture.vue';
-import { useYear, YEARS, type YearState, type Years } from './useYear';
+import { USUAL_WEEKS, useYear, YEARS, type YearState, type Years } from './useYear';
 
 /** The coming years of one system: as its log has it today, or as if it were new. */
 const props = defineProps<{ state: YearState; beside: boolean }>();
@@ -37,7 +37,8 @@ const findings = computed(() =>
     : [],
 );
 const moved = computed(
-  () => JSON.stringify(year.whatIf.value) !== JSON.stringify(AS_USUAL) || year.missed.value !== null || year.bundleWeeks.value !== 3,
+  () =>
+    JSON.stringify(year.whatIf.value) !== JSON.stringify(AS_USUAL) || year.missed.value !== null || year.bundleWeeks.value !== USUAL_WEEKS,
 );
 async function saveCalendar(): Promise<void> {
   const [now, current] = [outlook.value, system.value];

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { costLineWord, type CostLine, type Outlook, type YearBands } from '@yes-clear/core/year';
-import { DAY_MS, formatQuantity, moneyText, words, type UnitPreference } from '@yes-clear/core/quantity';
+import { BROUGHT_LINES, costLineWord, MONTH_DAYS, RUNNING_LINES, type CostLine, type Outlook, type YearBands } from '@yes-clear/core/year';
+import { DAY_MS, formatQuantity, moneyText, PPM_PER_USCM, words, type UnitPreference } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { computed, useTemplateRef } from 'vue';
 import { timeTicks } from '../kit/chart/house';
@@ -92,8 +92,6 @@ const visits = computed(() => props.outlook.run.events.map(({ day }) => x(day)))
 const namesVisits = computed(() => visits.value.every((at, i) => i === 0 || at - visits.value[i - 1]! > 34));
 
 /** What is stacked in a month's bar: what is bought, and what runs. */
-const BOUGHT: readonly CostLine[] = ['resin', 'carbon', 'prefilters', 'membrane', 'salt', 'visits'];
-const RUNS: readonly CostLine[] = ['water', 'sewer', 'energy', 'penalties'];
 const sumOf = (month: Outlook['run']['monthly'][number], lines: readonly CostLine[]): number =>
   lines.reduce((sum, line) => sum + month[line], 0);
 const months = computed(() => {
@@ -102,9 +100,9 @@ const months = computed(() => {
   const step = monthly.length > 13 ? 3 : 1;
   return Array.from({ length: Math.ceil(monthly.length / step) }, (_, k) => {
     const some = monthly.slice(k * step, k * step + step);
-    const bought = some.reduce((sum, month) => sum + sumOf(month, BOUGHT), 0);
-    const runs = some.reduce((sum, month) => sum + sumOf(month, RUNS), 0);
-    const lines = [...BOUGHT, ...RUNS].flatMap((line) => {
+    const bought = some.reduce((sum, month) => sum + sumOf(month, BROUGHT_LINES), 0);
+    const runs = some.reduce((sum, month) => sum + sumOf(month, RUNNING_LINES), 0);
+    const lines = [...BROUGHT_LINES, ...RUNNING_LINES].flatMap((line) => {
       const amount = some.reduce((sum, month) => sum + month[line], 0);
       return amount >= 0.5 ? [`${costLineWord(line)} ${moneyText(amount, props.currency)}`] : [];
     });
@@ -113,9 +111,8 @@ const months = computed(() => {
 });
 const costTop = computed(() => Math.max(1, ...months.value.map(({ bought, runs }) => bought + runs)));
 const costH = (amount: number): number => (amount / costTop.value) * (COST.value.height - 18);
-const MONTH = 365.25 / 12;
-const barX = (from: number): number => x(Math.min(props.outlook.days, from * MONTH));
-const barWidth = computed(() => Math.max(3, (plot.value / props.outlook.days) * MONTH * (months.value[0]?.step ?? 1) * 0.64));
+const barX = (from: number): number => x(Math.min(props.outlook.days, from * MONTH_DAYS));
+const barWidth = computed(() => Math.max(3, (plot.value / props.outlook.days) * MONTH_DAYS * (months.value[0]?.step ?? 1) * 0.64));
 const namesBars = computed(() => barWidth.value > 24);
 </script>
 
@@ -134,7 +131,7 @@ const namesBars = computed(() => barWidth.value > 24);
       </g>
 
       <text class="lane" :x="narrow ? LEFT : 14" :y="narrow ? QUALITY.top - 6 : QUALITY.top + 14">Product</text>
-      <text v-if="!narrow" class="unit" x="14" :y="QUALITY.top + 31">up to {{ say.water(2 * qualityTop) }}</text>
+      <text v-if="!narrow" class="unit" x="14" :y="QUALITY.top + 31">up to {{ say.water(qualityTop / PPM_PER_USCM) }}</text>
       <rect
         v-if="outlook.goalPpm !== null"
         class="goal"
@@ -144,7 +141,7 @@ const namesBars = computed(() => barWidth.value > 24);
         :height="qualityY(0) - qualityY(outlook.goalPpm)"
       />
       <text v-if="outlook.goalPpm !== null" class="goal-text" :x="LEFT + 6" :y="qualityY(outlook.goalPpm) + 15">
-        goal, {{ say.water(2 * outlook.goalPpm) }}
+        goal, {{ say.water(outlook.goalPpm / PPM_PER_USCM) }}
       </text>
       <path class="quality" :d="path(outlook.run.qualityPpm, qualityY)" />
       <line class="foot" :x1="LEFT" :x2="LEFT + plot" :y1="qualityY(0)" :y2="qualityY(0)" />

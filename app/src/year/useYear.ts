@@ -1,4 +1,5 @@
-import { AS_USUAL, type Outlook, type WhatIf, type YearBands, type YearPolicy } from '@yes-clear/core/year';
+import { DAY_MS } from '@yes-clear/core/quantity';
+import { AS_USUAL, daysOfYears, USUAL_POLICY, type Outlook, type WhatIf, type YearBands, type YearPolicy } from '@yes-clear/core/year';
 import { computed, onScopeDispose, ref, shallowRef, toRaw, watch } from 'vue';
 import type { OpenSystem } from '../system/openSystem';
 import { askBeside, start, type Running } from '../worker/client';
@@ -9,7 +10,8 @@ import type { YearAsked } from '../worker/yearAhead';
 export type YearState = 'today' | 'new';
 export const YEARS = [1, 3, 5] as const;
 export type Years = (typeof YEARS)[number];
-const DAYS: Readonly<Record<Years, number>> = { 1: 365, 3: 1096, 5: 1826 };
+/** Weeks within which changes are made together, until somebody pulls. */
+export const USUAL_WEEKS = USUAL_POLICY.bundleDays / 7;
 /** How long the hand must rest before the bands are worked out, ms. */
 const REST_MS = 500;
 
@@ -17,7 +19,7 @@ const REST_MS = 500;
 export function useYear({ system, solved, error, now }: OpenSystem, state: () => YearState) {
   const years = ref<Years>(1);
   const whatIf = ref<WhatIf>({ ...AS_USUAL });
-  const bundleWeeks = ref(3);
+  const bundleWeeks = ref(USUAL_WEEKS);
   const missed = ref<{ readonly part: string; readonly weeks: number } | null>(null);
   const outlook = shallowRef<Outlook | null>(null);
   const bands = shallowRef<YearBands | null>(null);
@@ -43,7 +45,7 @@ export function useYear({ system, solved, error, now }: OpenSystem, state: () =>
       use: isNew ? {} : toRaw(current.use),
       tracking: isNew ? null : toRaw(current.tracking),
       nowMs: Date.parse(now.value),
-      days: DAYS[years.value],
+      days: daysOfYears(years.value),
       whatIf: { ...whatIf.value },
       policy,
     };
@@ -85,7 +87,7 @@ export function useYear({ system, solved, error, now }: OpenSystem, state: () =>
         asked.value.days,
         asked.value.whatIf,
         asked.value.policy,
-        Math.floor(asked.value.nowMs / 86_400_000),
+        Math.floor(asked.value.nowMs / DAY_MS),
       ]),
     () => {
       const input = asked.value;
@@ -115,7 +117,7 @@ export function useYear({ system, solved, error, now }: OpenSystem, state: () =>
     miss: (part: string, weeks: number) => void (missed.value = part === '' ? null : { part, weeks }),
     asUsual: () => {
       whatIf.value = { ...AS_USUAL };
-      bundleWeeks.value = 3;
+      bundleWeeks.value = USUAL_WEEKS;
       missed.value = null;
     },
   };

@@ -1,9 +1,8 @@
 import { PLACEHOLDER_PRICES, type System, type TemplateId } from '../../file';
 import { goalLimits } from '../../goal';
-import { ok, type Outcome } from '../../quantity';
+import { ok, PPM_PER_USCM, type Outcome } from '../../quantity';
 import { systemFromTemplate } from '../../template';
 import { hypothesesOf } from '../catalogue/fault';
-import { PPM_PER_USCM } from '../kinds';
 import { nodeSteps, type NodeTable } from '../nodes';
 import { groundAsPlanned, type SearchGround } from '../onSystem';
 import { WITH_BASELINE, WITHOUT_BASELINE } from '../shared';

@@ -1,30 +1,13 @@
 <script setup lang="ts">
 import type { Prices } from '@yes-clear/core/file';
 import NameField from '../../../kit/NameField.vue';
+import { PRICE_KEYS, PRICE_WORDS } from '../../../kit/priceWords';
 import QuantityField from '../../../kit/QuantityField.vue';
 import { useOpenSystem } from '../../../system/openSystem';
 
 /** What water, power and parts cost on this job; every cost in the application is made from these. */
 const current = useOpenSystem();
 const { system } = current;
-const FIELDS: readonly (readonly [key: Exclude<keyof Prices, 'currency'>, label: string])[] = [
-  ['waterPerM3', 'Water, a m³'],
-  ['sewerPerM3', 'Sewer, a m³'],
-  ['powerPerKWh', 'Power, a kWh'],
-  ['resinPerL', 'Resin, a litre'],
-  ['filter', 'Sediment cartridge'],
-  ['carbonPerL', 'Carbon, a litre'],
-  ['cartridgePerL', 'Lime cartridge, a litre'],
-  ['inhibitor', 'Inhibitor cartridge'],
-  ['calcitePerL', 'Calcite, a litre'],
-  ['saltPerKg', 'Salt, a kg'],
-  ['lamp', 'UV lamp'],
-  ['membranePerYear', 'Membrane unit, a year'],
-  ['boosterPump', 'Booster pump'],
-  ['element', 'Membrane and housing'],
-  ['warmingCoil', 'Coil to warm the feed'],
-  ['tankPerL', 'Tank, a litre'],
-];
 const set = (changes: Partial<Prices>): void =>
   current.edit(`prices ${Object.keys(changes).join()}`, (s) => ({ ...s, prices: { ...s.prices, ...changes } }));
 </script>
@@ -43,9 +26,9 @@ const set = (changes: Partial<Prices>): void =>
           @update:model-value="set({ currency: $event })"
       /></label>
       <QuantityField
-        v-for="[key, label] in FIELDS"
+        v-for="key in PRICE_KEYS"
         :key="key"
-        :label="label"
+        :label="PRICE_WORDS[key]"
         dimension="count"
         :high="1000000"
         :units="system.units"
