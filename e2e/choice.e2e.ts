@@ -6,7 +6,6 @@ import { pdfText } from './pdf';
 
 /** Choosing among trains, and the years ahead. */
 async function search(page: Page, id: string): Promise<void> {
-  await openRounds(page);
   await page.goto(`/system/${id}/train/options`);
   await expect(page.getByRole('heading', { name: /trains tried$/ })).toBeVisible({ timeout: 60_000 });
 }
@@ -17,7 +16,6 @@ const cell = (page: Page, row: string, column: number) =>
     .nth(column);
 
 test('options are searched, questioned, used and taken back', async ({ page }) => {
-  await openRounds(page);
   await openDemo(page, 'demo-coral-nursery', 'train');
   const before = await storedSystem(page, 'demo-coral-nursery');
   await page.keyboard.press('o');
