@@ -3,15 +3,8 @@ import { defineConfig } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
 import vuetify from 'vite-plugin-vuetify';
 
-/** What pages share comes in a few larger files, by floors of the house: a hundred small ones take longer to ask for than to read. */
-const codeSplitting = {
-  groups: [
-    { name: 'charts', test: /node_modules\/(chart|date-fns|@kurkle)/, priority: 4 },
-    { name: 'packages', test: /node_modules/, minShareCount: 3, priority: 3 },
-    { name: 'core', test: /\/core\//, minShareCount: 3, priority: 2 },
-    { name: 'house', test: /\/app\/src\//, minShareCount: 3, priority: 1 },
-  ],
-};
+/** What every page begins with comes in one file: a score of small ones take longer to ask for than to read. */
+const codeSplitting = { groups: [{ name: 'start', tags: ['$initial' as const] }] };
 
 export default defineConfig({
   plugins: [
