@@ -1,5 +1,5 @@
 import type { Branch, System } from '../file';
-import { allMet, assumedText, checkGoal, goalLimits, type LimitCheck, missedOf, missText, onlyAssumed } from '../goal';
+import { against, allMet, assumedText, judge, missText, plainGoal, type Judgement, type LimitCheck } from '../goal';
 import type { Finding } from '../stage';
 import type { SolvedBranch, SolvedTrain, Station } from '../train';
 import { branchStandings, standingFindings } from './standing';
@@ -10,7 +10,8 @@ import type { CompletedWater } from '../water';
 export interface BranchReport {
   readonly branch: Branch;
   readonly stations: readonly Station[];
-  readonly checks: readonly LimitCheck[];
+  readonly verdict: Judgement['verdict'];
+  readonly checks: Judgement['checks'];
   readonly findings: readonly Finding[];
 }
 
@@ -23,14 +24,14 @@ export const branchReports = (system: System, solved: SolvedTrain, tap: Complete
 
 function reportOf(system: System, branch: Branch, { stations }: SolvedBranch, tap: CompletedWater | null): BranchReport {
   const end = stations[stations.length - 1]!;
-  const goal = { ...branch.goal, crewLimitPpm: null, ownLimits: [] };
-  const checks = checkGoal(goalLimits(goal, system.units.ppmFactor), end.water, end.state, tap);
+  const served = { product: end.water, state: end.state, tapWater: stations[0]!.water, tap };
+  const { verdict, checks } = judge(plainGoal(branch.goal), system.units.ppmFactor, served);
   const own = standingFindings(branchStandings(branch, stations, system.units));
-  return { branch, stations, checks, findings: [goalFinding(system, branch, checks), ...own] };
+  return { branch, stations, verdict, checks, findings: [goalFinding(system, branch, checks), ...own] };
 }
 
 function goalFinding(system: System, branch: Branch, checks: readonly LimitCheck[]): Finding {
-  const missed = missedOf(checks);
+  const missed = against(checks);
   const say = words(system.units);
   if (missed.length === 0)
     return {
@@ -50,7 +51,7 @@ function goalFinding(system: System, branch: Branch, checks: readonly LimitCheck
   };
   return {
     id: `goal-${branch.id}`,
-    severity: missed.some((check) => check.side === 'high' && !onlyAssumed(check)) ? 'bad' : 'mind',
+    severity: missed.some((check) => check.side === 'high' && check.verdict === 'missed') ? 'bad' : 'mind',
     title: `${branch.name}: ${text(missed[0]!)}`,
     why:
       missed.length > 1

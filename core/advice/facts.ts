@@ -1,20 +1,18 @@
 import { feedPump, lastTank, type System } from '../file';
 import {
-  checkGoal,
   demandLPerDay,
   productDemand,
   productLPerDay,
-  goalLimits,
   hourlyNeedL,
-  prepareWater,
+  judge,
   smallestTankL,
-  type Limit,
-  type LimitCheck,
-  type Prepared,
+  strengthLimit,
+  type Judgement,
+  type StrengthLimit,
 } from '../goal';
 import { pumpingKWhPerM3, solveUnitFlows, speciesOfWater } from '../membrane';
 import type { Outcome } from '../quantity';
-import { settleWater, type CompletedWater, type Water } from '../water';
+import type { CompletedWater, Water } from '../water';
 import { scaleActionIndex } from './service';
 import { scaleOutlook, type ScaleOutlook } from './scaling';
 import { bladderFillH, floatCycle, type FloatCycle } from '../storage';
@@ -37,9 +35,14 @@ export interface TrainFacts {
   readonly solved: SolvedTrain;
   /** Conductivity of the tap as its meter read it, µS/cm at 25 °C; null where none was read, or two waters are mixed. */
   readonly tapReadUScm: number | null;
-  readonly checks: readonly LimitCheck[];
-  /** The product as it is used: with salt or minerals put back, or blended. */
-  readonly prepared: Outcome<Prepared>;
+  /** What was judged: limit by limit, and the product as it is used, with salt or minerals put back, or blended. */
+  readonly verdict: Judgement['verdict'];
+  readonly checks: Judgement['checks'];
+  readonly prepared: Judgement['prepared'];
+  /** Conductivity the goal is judged by, where the trade reads its meter: before a tank's air, at a loop's outlets at their worst hour, µS/cm. */
+  readonly judgedUScm: number;
+  /** What the goal allows there; null where it says nothing of strength. */
+  readonly strength: StrengthLimit | null;
   /** Smallest tank that never runs dry over the week, L; null when too little is made. */
   readonly smallestTankL: number | null;
   readonly winter: { readonly temperatureC: number; readonly productLPerDay: number; readonly ratio: number | null } | null;
@@ -80,20 +83,25 @@ export function gatherFacts(
 ): Outcome<TrainFacts> {
   const solved = solveTrain(system.train, system.source, feed, use, near);
   if (!solved.ok) return solved;
-  const preference = system.units;
-  const product = productStation(solved.value);
-  const limits = goalLimits(system.goal, preference.ppmFactor);
+  const { ppmFactor } = system.units;
   const need = productLPerDay(system.goal);
   const made = solved.value.productLPerH * 24;
-  const prepared = prepareWater(system.goal.prepare, product.water, feed);
   const loop = loopReport(system, solved.value);
-  const checks = checkPrepared(limits, prepared, solved.value, loop?.ok ? loop.value : null, tap);
+  const product = productStation(solved.value);
+  const judgedUScm = loop?.ok ? 1 / worstMOhmCm(loop.value) : polishedStation(solved.value).state.ec25UScm;
+  const judgement = judge(system.goal, ppmFactor, {
+    product: product.water,
+    state: { ...product.state, ec25UScm: judgedUScm },
+    tapWater: feed,
+    tap,
+  });
   const producing = solved.value.productLPerH > 0;
   const facts: TrainFacts = {
     solved: solved.value,
     tapReadUScm: tap?.readUScm ?? null,
-    checks,
-    prepared,
+    ...judgement,
+    judgedUScm,
+    strength: strengthOf(system, solved.value),
     smallestTankL: smallestTankL(productDemand(system.goal), made),
     winter: winterOutput(system, feed, use, solved.value),
     scale: solved.value.unit ? scaleOutlook(solved.value.unit, scaleActionIndex(system, solved.value)) : null,
@@ -110,23 +118,14 @@ export function gatherFacts(
   return { ok: true, value: facts };
 }
 
-/** Holds the goal against the water as it is used. Unprepared, its conductivity is judged where the meter is read. */
-function checkPrepared(
-  limits: readonly Limit[],
-  prepared: Outcome<Prepared>,
-  solved: SolvedTrain,
-  loop: LoopReport | null,
-  tap: CompletedWater | null,
-): LimitCheck[] {
-  const product = productStation(solved);
-  const used = prepared.ok && prepared.value.recipe.how !== 'none' ? settleWater(prepared.value.water) : null;
-  if (prepared.ok && used?.ok)
-    // Minerals put in by weight are known; a blend is the tap's.
-    return checkGoal(limits, prepared.value.water, used.value, prepared.value.recipe.how === 'blend' ? tap : null);
-  // With a loop the outlets at their worst hour decide, else what the last stage leaves.
-  const ec25UScm = loop ? 1 / worstMOhmCm(loop) : polishedStation(solved).state.ec25UScm;
-  return checkGoal(limits, product.water, { ...product.state, ec25UScm }, tap);
+/** What the goal allows the product's meter, on this tap and by what this product conducts. */
+export function strengthOf({ goal, units }: Pick<System, 'goal' | 'units'>, solved: SolvedTrain): StrengthLimit | null {
+  const { tdsMgL, ec25UScm } = polishedStation(solved).state;
+  // What is nearly pure conducts by its carbon dioxide: no measure of solids.
+  const mgPerUScm = ec25UScm > LEAST_USCM && tdsMgL > 0 ? tdsMgL / ec25UScm : undefined;
+  return strengthLimit(goal, units.ppmFactor, mgPerUScm, solved.stations[0]!.state.ec25UScm);
 }
+const LEAST_USCM = 5;
 
 /** Output and ratio at the lowest water temperature of the year. */
 function winterOutput(system: System, feed: Water, use: TrainUse, today: SolvedTrain): TrainFacts['winter'] {

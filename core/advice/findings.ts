@@ -1,7 +1,7 @@
 import { blendPermeate } from '../exchange';
 import { type Stage, byUrgency, type Finding, type FindingAction } from '../stage';
 import type { System, Train } from '../file';
-import { allMet, assumedText, type LimitCheck, limitText, missedOf, onlyAssumed, untested, missText } from '../goal';
+import { against, allMet, assumedText, type LimitCheck, limitText, metByAssumption, missText, strengthTexts, untested } from '../goal';
 import { inSentence, listed, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
 import { hardnessOf, type Water } from '../water';
 import type { TrainFacts } from './facts';
@@ -41,25 +41,33 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   return [...wrong, ...goal, ...others.filter((f) => !wrong.includes(f))];
 }
 
-function reachesGoal({ checks, solved, loop }: TrainFacts, { train, units: preference }: System): Finding | null {
+function reachesGoal({ checks, solved, loop, judgedUScm }: TrainFacts, { train, units: preference }: System): Finding | null {
   if (solved.unit?.noProduction) return null;
   const say = words(preference);
   const product = productStation(solved);
   const shown = (check: LimitCheck): string =>
     check.limit.quantity === 'ec25UScm' ? say.water(check.value) : limitText(check.limit.quantity, check.value, preference);
-  const missed = missedOf(checks);
+  const missed = against(checks);
   const worst = missed[0];
   if (!worst) {
     const silica = checks.find((check) => check.limit.quantity === 'silicaMgL');
     const also = silica ? `, silica ${say.mgL(silica.value)}` : '';
     const polished = polishedStation(solved);
-    // With a loop the outlets at their worst hour were judged, else what the last stage leaves.
-    const ec = loop ? 1 / loop.worstMOhmCm : polished.state.ec25UScm;
+    const ec = judgedUScm;
     const metric = words(METRIC_UNITS);
     const standing =
       !loop && metric.water(product.state.ec25UScm) !== metric.water(ec)
         ? `, ${metric.water(product.state.ec25UScm)} in the open ${inSentence(product.name)} once it has taken up CO₂ from the air`
         : '';
+    const perhaps = metByAssumption(checks);
+    const [first] = perhaps;
+    if (first)
+      return {
+        id: 'goal',
+        severity: 'mind',
+        title: `${first.limit.label}, assumed ${assumedText(first.limit.quantity, first.value, first.assumed!.plusMinus, preference)}: ${boundText(first, preference)}`,
+        why: `As assumed it meets the goal, and may not: measure ${listed(perhaps.map(({ limit }) => inSentence(limit.label)))} at the tap. Product ${say.water(ec)}; the other limits are met.`,
+      };
     return {
       id: 'goal',
       severity: 'good',
@@ -71,7 +79,7 @@ function reachesGoal({ checks, solved, loop }: TrainFacts, { train, units: prefe
   const bound = worst.side === 'high' ? limit.high! : limit.low!;
   const figures =
     limit.quantity === 'ec25UScm'
-      ? { value: say.water(worst.value), bound: say.water(bound) }
+      ? strengthTexts(worst.value, bound, preference)
       : missText(limit.quantity, worst.value, bound, preference);
   const factor =
     bound > 0 && worst.side === 'high' && limit.quantity !== 'pH' ? `: ${(worst.value / bound).toFixed(1)} times the limit` : '';
@@ -86,7 +94,7 @@ function reachesGoal({ checks, solved, loop }: TrainFacts, { train, units: prefe
   if (worst.assumed)
     return {
       id: 'goal',
-      severity: onlyAssumed(worst) || worst.side === 'low' ? 'mind' : 'bad',
+      severity: worst.verdict === 'unknown' || worst.side === 'low' ? 'mind' : 'bad',
       title: `${limit.label}, assumed ${assumedText(limit.quantity, worst.value, worst.assumed.plusMinus, preference)}: ${most}`,
       why: `Nobody measured it at the tap: measure it before anything is bought for it. ${limit.because}.${rest}${worst.side === 'low' ? ' Put minerals back or blend.' : ''}`,
       ...blending(worst, train, solved),
@@ -98,6 +106,13 @@ function reachesGoal({ checks, solved, loop }: TrainFacts, { train, units: prefe
     why: `${limit.because}${factor}.${rest}${worst.side === 'low' && limit.quantity !== 'pH' ? ' Put minerals back or blend.' : ''}`,
     ...blending(worst, train, solved),
   };
+}
+
+/** The bound an assumed figure comes nearest to, in words. */
+function boundText({ limit, value }: LimitCheck, preference: UnitPreference): string {
+  const { low, high, quantity } = limit;
+  const nearLow = low !== null && (high === null || value - low < high - value);
+  return `the goal is ${nearLow ? 'at least' : 'at most'} ${limitText(quantity, nearLow ? low : high!, preference)}`;
 }
 
 /** That the limits are met, and which of them nobody tested. */

@@ -1,17 +1,17 @@
 import { tapIsAssumed, type System } from '../file';
 import { costUnit, formatQuantity, L_PER_US_GALLON, moneyText, percent, roundForReading, THIN, words } from '../quantity';
 import { settleWater } from '../water';
-import { polishedStation, wasteToProduct } from '../train';
+import { wasteToProduct } from '../train';
 import { mounting } from './mounting';
 import type { TrainReport } from './report';
 
 /** What the train does, over its picture. */
-export function trainTitle(system: System, { solved, prepared, tapReadUScm }: TrainReport): string {
+export function trainTitle(system: System, { solved, prepared, tapReadUScm, judgedUScm }: TrainReport): string {
   if (solved.unit?.noProduction) return 'Nothing comes through this train';
   const say = words(system.units);
   const count = system.train.stages.length;
   // What was read stays what was read; the completed water may stand a little beside it.
-  const [from, to] = [tapReadUScm ?? solved.stations[0]!.state.ec25UScm, polishedStation(solved).state.ec25UScm];
+  const [from, to] = [tapReadUScm ?? solved.stations[0]!.state.ec25UScm, judgedUScm];
   const blend = prepared.ok && prepared.value.recipe.how === 'blend' ? settleWater(prepared.value.water) : null;
   const share = prepared.ok && prepared.value.recipe.how === 'blend' ? prepared.value.recipe.tapShare : 0;
   return `From ${tapIsAssumed(system.source) ? 'an assumed ' : ''}${say.water(from)} to ${say.water(to)} in ${count} ${count === 1 ? 'stage' : 'stages'}${blend?.ok ? `, ${say.water(blend.value.ec25UScm)} with ${percent(share)} tap` : ''}`;

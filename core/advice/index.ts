@@ -1,7 +1,7 @@
 export { columnMarks, livesAsked, outMgL, resinChain, withLives, type LifeAsked, type ResinChain } from './column';
 export { fillingOf, waterCost, type WaterCost } from './cost';
 export { figureDoubts } from './doubts';
-export { gatherFacts } from './facts';
+export { gatherFacts, strengthOf } from './facts';
 export { footLine, trainTitle, usedSays, wasteSays } from './inShort';
 export { CREW_LIMITS, crewRows } from './crew';
 export { samplePorts, withPortReading, type SamplePort } from './ports';

@@ -1,5 +1,6 @@
 import { allStages, membraneStage, type System } from '../file';
-import { goalLimits } from '../goal';
+import { strengthOf } from '../advice';
+import { strengthLimit } from '../goal';
 import { inSentence, words } from '../quantity';
 import { kindOf, PLACES, step, type Act, type Place, type Stage, type Step, type StepsAround } from '../stage';
 import type { Expected } from './expected';
@@ -107,16 +108,9 @@ function aroundOf(system: System, stage: Stage, expected: Expected | null): Step
   };
 }
 
-/** Most conductivity the goal allows of the product; a limit in dissolved solids by how this product conducts. */
-function mostUScm(system: System, expected: Expected | null): number | null {
-  const limits = goalLimits(system.goal, system.units.ppmFactor);
-  const high = (quantity: string): number | null => limits.find((limit) => limit.quantity === quantity)?.high ?? null;
-  const ec = high('ec25UScm');
-  if (ec !== null) return ec;
-  const solids = high('tdsMgL');
-  const state = expected?.solved.stations.find(({ kind }) => kind === 'membrane')?.state;
-  return solids !== null && state && state.tdsMgL > 0 ? (solids * state.ec25UScm) / state.tdsMgL : null;
-}
+/** Most conductivity the goal allows of the product. */
+const mostUScm = (system: System, expected: Expected | null): number | null =>
+  (expected ? strengthOf(system, expected.solved) : strengthLimit(system.goal, system.units.ppmFactor))?.highUScm ?? null;
 
 /** A stage's own name in a sentence of the runbook. */
 export const the = (stage: Stage): string => inSentence(stage.name);

@@ -1,9 +1,12 @@
+import { normalQuantile } from '../numeric';
 import { roundForReading, THIN } from '../quantity';
 import {
   calciteState,
   dryResidueMgL,
   HARDNESS_PER_MG,
+  openToAir,
   salinityOf,
+  settleWater,
   type CompletedWater,
   type Solute,
   type Water,
@@ -12,11 +15,14 @@ import {
 import type { Limit } from './goals';
 import type { LimitQuantity } from './schema';
 
+/** Whether a limit is kept; not known where only an assumption decides it. */
+export type Verdict = 'met' | 'missed' | 'unknown';
+
 /** A limit held against a water. */
 export interface LimitCheck {
   readonly limit: Limit;
   readonly value: number;
-  readonly met: boolean;
+  readonly verdict: Verdict;
   /** Which end is crossed, if any. */
   readonly side: 'high' | 'low' | null;
   /** Room to the nearest bound in the limit's own unit; negative when crossed. */
@@ -37,18 +43,17 @@ export type TapKnown = Pick<CompletedWater, 'water' | 'origins' | 'plusMinusMgL'
 /** Whether a limit is about what nobody tested and nothing is known of: the little a resin leaves is no finding. */
 export const untested = ({ assumed }: LimitCheck): boolean => assumed !== null && assumed.atTap === 0;
 
-/** So many standard deviations past its limit an assumed figure misses it whatever a kit would say. */
-const SURE = 3;
+/** An assumed figure misses its limit for certain only so many standard deviations beyond it, whatever a kit would read. */
+const MISSED_SD = 3;
+/** It meets its limit where it does so 90% likely. */
+const MET_SD = normalQuantile(0.9);
 
-/** Whether a limit may be missed only because of what was assumed. */
-export const onlyAssumed = ({ met, assumed, margin }: LimitCheck): boolean =>
-  !met && assumed !== null && Math.abs(margin) <= SURE * assumed.plusMinus;
-
-/** The limits that are missed: what is sure first, what may be so only by assumption after it. */
-export const missedOf = (checks: readonly LimitCheck[]): LimitCheck[] => {
-  const missed = checks.filter(({ met }) => !met);
-  return [...missed.filter((check) => !onlyAssumed(check)), ...missed.filter(onlyAssumed)];
-};
+/** The verdict on a figure: what was measured or follows from it decides; what was assumed only beyond its own doubt. */
+function verdictOf(side: LimitCheck['side'], margin: number, assumed: Assumed | null): Verdict {
+  const sure = assumed === null || assumed.atTap === 0 || Math.abs(margin) > (side === null ? MET_SD : MISSED_SD) * assumed.plusMinus;
+  if (!sure) return 'unknown';
+  return side === null ? 'met' : 'missed';
+}
 
 /** Steam boilers of espresso machines, °C. */
 export const STEAM_BOILER_C = 125;
@@ -159,17 +164,37 @@ function assumedOf(quantity: LimitQuantity, value: number, tap: TapKnown): Limit
   return { plusMinus: amount > 0 ? (value * spread) / amount : 0, atTap: amount };
 }
 
+/** The water as it is once it has stood open to the air; null where that cannot be told. */
+function opened(water: Water): { readonly water: Water; readonly state: WaterState } | null {
+  const open = openToAir(water);
+  const state = open.ok ? settleWater(open.value) : open;
+  return open.ok && state.ok ? { water: open.value, state: state.value } : null;
+}
+
 /**
- * Checks every limit of a goal against a water.
+ * The figure a limit is held against: where carbon dioxide leaves with time, too low counts only once it has left, and
+ * what it rises to afterwards is no longer the train's.
+ */
+function figureOf(limit: Limit, water: Water, state: WaterState): number {
+  const value = limitedValue(limit.quantity, water, state);
+  if (limit.judged !== 'onceOpen' || limit.low === null || value >= limit.low) return value;
+  const open = opened(water);
+  return open ? Math.min(limit.high ?? Infinity, limitedValue(limit.quantity, open.water, open.state)) : value;
+}
+
+/**
+ * Holds limits against one water. Whoever has a goal asks `judge`.
  *
  * @param tap what is known of the tap it comes from; null where it does not matter
  */
-export function checkGoal(limits: readonly Limit[], water: Water, state: WaterState, tap: TapKnown | null = null): LimitCheck[] {
+export function checkLimits(limits: readonly Limit[], water: Water, state: WaterState, tap: TapKnown | null = null): LimitCheck[] {
   return limits.map((limit) => {
-    const value = limitedValue(limit.quantity, water, state);
+    const value = figureOf(limit, water, state);
     const { low, high, quantity } = limit;
     const shown = (figure: number): number => asShown(figure, quantity);
     const side = high !== null && shown(value) > shown(high) ? 'high' : low !== null && shown(value) < shown(low) ? 'low' : null;
-    return { limit, value, met: side === null, side, margin: room(limit, value), assumed: tap && assumedOf(quantity, value, tap) };
+    const margin = room(limit, value);
+    const assumed = tap && assumedOf(quantity, value, tap);
+    return { limit, value, verdict: verdictOf(side, margin, assumed), side, margin, assumed };
   });
 }

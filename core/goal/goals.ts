@@ -14,6 +14,8 @@ export interface Limit {
   readonly because: string;
   /** Whether a pen or in-line meter can see a breach. */
   readonly meterSees: boolean;
+  /** On the water as it is used; or, for what is too low, once it has stood open and its carbon dioxide has left. */
+  readonly judged: 'asUsed' | 'onceOpen';
 }
 
 /** A set of limits some people work by. */
@@ -34,6 +36,10 @@ export interface GoalRow {
   /** Temperature at which lime matters for this use, °C; null where it does not. */
   readonly heatedC: number | null;
   readonly schools: readonly [School, ...School[]];
+  /** Judged as the train leaves it, whatever is put to it afterwards; else as it is used, with that in it. */
+  readonly judgesProduct: boolean;
+  /** Something lives in it: chloramine and ammonia are poison there. */
+  readonly living: boolean;
   /** ppm limits people run by, for goals that leave the figure to the crew. */
   readonly ppmSchools: readonly { readonly ppm: number; readonly label: string }[];
 }
@@ -81,6 +87,12 @@ const limit = (quantity: LimitQuantity, low: number | null, high: number | null,
   origin: from,
   because,
   meterSees: METER_SEES.has(quantity),
+  judged: 'asUsed',
+});
+/** A pH that counts as too low only once carbon dioxide has left. */
+const pH = (low: number | null, high: number | null, because: string, from = TRADE): Limit => ({
+  ...limit('pH', low, high, because, from),
+  judged: 'onceOpen',
 });
 const school = (id: string, label: string, limits: readonly Limit[], unseen: readonly string[] = []): School => ({
   id,
@@ -120,6 +132,8 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'A blank slate for salt mix and top-up: nothing on the meter, and nothing a meter cannot see.',
     family: 'aquarium',
     heatedC: null,
+    judgesProduct: true,
+    living: true,
     schools: usual([
       limit('ec25UScm', null, 2, 'Reads 0 to 1 ppm'),
       limit('silicaMgL', null, 0.1, 'Feeds diatoms; no meter sees it'),
@@ -135,6 +149,8 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'The water of the tank itself: judged after the salt mix.',
     family: 'aquarium',
     heatedC: null,
+    judgesProduct: false,
+    living: true,
     schools: usual([
       limit('salinity', 34, 36, 'Open sea'),
       limit('alkalinityMgL', dH(7), dH(11), '7 to 11 °dKH; corals build with it'),
@@ -151,13 +167,21 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'Low in everything but not empty: a little mineral must come back or be left in.',
     family: 'aquarium',
     heatedC: null,
-    schools: usual([
-      limit('ec25UScm', 20, 150, 'Below 20 nothing buffers it'),
-      limit('hardnessMgL', 0, dH(4), 'Eggs fail in harder water'),
-      limit('alkalinityMgL', 0, dH(2), 'Holds the pH up'),
-      limit('pH', 5, 6.8, 'The range these fish spawn in'),
-      NO_CHLORINE,
-    ]),
+    judgesProduct: false,
+    living: true,
+    schools: [
+      school(
+        'usual',
+        'Usual limits',
+        [
+          limit('ec25UScm', 20, 150, 'Emptier, nothing buffers it'),
+          limit('hardnessMgL', null, dH(4), 'Eggs fail in harder water'),
+          limit('alkalinityMgL', null, dH(2), 'Holds the pH up'),
+          NO_CHLORINE,
+        ],
+        ['pH 5 to 6.8 in the tank: peat, leaves or acid set it, not the water that is put in'],
+      ),
+    ],
     ppmSchools: [],
   },
   freshwaterCommunity: {
@@ -165,15 +189,23 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'Middling water for mixed fish and plants, safe of chlorine and ammonia.',
     family: 'aquarium',
     heatedC: null,
-    schools: usual([
-      limit('ec25UScm', 150, 600, 'Neither empty nor hard'),
-      limit('hardnessMgL', dH(4), dH(15), '4 to 15 °dH'),
-      limit('alkalinityMgL', dH(3), dH(10), 'Holds the pH steady'),
-      limit('pH', 6.5, 7.8, 'Most fish thrive here'),
-      limit('nitrateMgL', null, 25, 'Feeds algae, burdens fish'),
-      limit('ammoniaMgL', null, 0.05, 'Poison once the pH rises'),
-      NO_CHLORINE,
-    ]),
+    judgesProduct: false,
+    living: true,
+    schools: [
+      school(
+        'usual',
+        'Usual limits',
+        [
+          limit('ec25UScm', 150, 600, 'Neither empty nor hard'),
+          limit('hardnessMgL', dH(4), dH(15), '4 to 15 °dH'),
+          limit('alkalinityMgL', dH(3), dH(10), 'Holds the pH steady'),
+          limit('nitrateMgL', null, 25, 'Feeds algae, burdens fish'),
+          limit('ammoniaMgL', null, 0.05, 'Poison once the pH rises'),
+          NO_CHLORINE,
+        ],
+        ['pH 6.5 to 7.8 in the tank: what breathes in it sets that, not the water that is put in'],
+      ),
+    ],
     ppmSchools: [],
   },
   windowCleaning: {
@@ -181,6 +213,8 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'Dries without a mark. Spots are minerals; each crew has its own limit.',
     family: 'cleaning',
     heatedC: null,
+    judgesProduct: false,
+    living: false,
     schools: usual([]),
     ppmSchools: [
       { ppm: 0, label: 'Strictly 0 at the brush' },
@@ -193,6 +227,8 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'Reagent water by one of the two standards, as conductivity at the outlet and traces no meter sees.',
     family: 'laboratory',
     heatedC: null,
+    judgesProduct: false,
+    living: false,
     schools: [
       astm('I', 'ASTM I', 0.056, 1, 1, 3, 50),
       astm('II', 'ASTM II', 1, 5, 5, 3, 50),
@@ -227,10 +263,12 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'Enough hardness for taste, too little to scale the boiler, little chloride.',
     family: 'beverage',
     heatedC: 125,
+    judgesProduct: false,
+    living: false,
     schools: usual([
       limit('hardnessMgL', 50, 175, 'Taste below, scale above', EUROPEAN),
       limit('alkalinityMgL', 40, 75, 'Sour below, dull and scaling above', EUROPEAN),
-      limit('pH', 6.5, 8, 'Corrosion below', EUROPEAN),
+      pH(6.5, 8, 'Corrosion below', EUROPEAN),
       limit('chlorideMgL', null, 50, 'Pits stainless boilers; careful makers ask 30'),
       limit('boilerScaleMgL', null, 10, 'Lime dropped at 125 °C, closed', 'ours'),
       limit('chlorineMgL', null, 0.05, 'Tastes, and eats seals'),
@@ -242,19 +280,21 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'Minerals that carry taste, and no smell.',
     family: 'beverage',
     heatedC: 95,
+    judgesProduct: false,
+    living: false,
     schools: [
       school('american', 'American, 2009', [
         limit('tdsMgL', 75, 250, 'Target 150', AMERICAN),
         limit('calciumHardnessMgL', 17, 85, 'Target 68', AMERICAN),
         limit('alkalinityMgL', 30, 50, 'About 40; the span is ours', AMERICAN),
-        limit('pH', 6.5, 7.5, 'Target 7.0', AMERICAN),
+        pH(6.5, 7.5, 'Target 7.0', AMERICAN),
         limit('sodiumMgL', null, 30, 'About 10; the span is ours', AMERICAN),
         limit('chlorineMgL', null, 0.05, 'None to be tasted', AMERICAN),
       ]),
       school('european', 'European chart', [
         limit('hardnessMgL', 50, 175, 'Taste below, scale above', EUROPEAN),
         limit('alkalinityMgL', 40, 75, 'Sour below, dull above', EUROPEAN),
-        limit('pH', 6.5, 8, 'Within drinking water', EUROPEAN),
+        pH(6.5, 8, 'Within drinking water', EUROPEAN),
         limit('chlorineMgL', null, 0.05, 'None to be tasted'),
       ]),
     ],
@@ -265,17 +305,19 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'Soft enough for the generator, not so pure that it cannot sense the level.',
     family: 'beverage',
     heatedC: 100,
+    judgesProduct: false,
+    living: false,
     schools: [
       school('strict', 'Strict makers', [
         limit('hardnessMgL', null, 50, 'Scale in the generator'),
         limit('chlorideMgL', null, 25, 'Pits the cavity'),
-        limit('pH', 7, 8.5, 'Corrosion below'),
+        pH(7, 8.5, 'Corrosion below'),
         limit('ec25UScm', 30, null, 'Level is sensed electrically'),
       ]),
       school('tolerant', 'Tolerant makers', [
         limit('hardnessMgL', null, 125, 'Scale in the generator'),
         limit('chlorideMgL', null, 80, 'Pits the cavity'),
-        limit('pH', 7, 8.5, 'Corrosion below'),
+        pH(7, 8.5, 'Corrosion below'),
         limit('ec25UScm', 30, null, 'Level is sensed electrically'),
       ]),
     ],
@@ -286,6 +328,8 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'Clear, hard cubes: few minerals, no chlorine, still enough to sense the level.',
     family: 'beverage',
     heatedC: null,
+    judgesProduct: false,
+    living: false,
     schools: usual([
       limit('tdsMgL', 10, 150, 'Cloudy cubes above'),
       limit('hardnessMgL', null, 100, 'White cubes and scaled plates above'),
@@ -299,6 +343,8 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'What health and taste ask of the minerals. Germs, lead and organics need their own tests.',
     family: 'drinking',
     heatedC: 60,
+    judgesProduct: false,
+    living: false,
     schools: [
       school('who', 'Health and taste', [
         limit('nitrateMgL', null, 50, 'Infants', WHO),
@@ -325,6 +371,8 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'From the sea, judged by what is left in it.',
     family: 'drinking',
     heatedC: null,
+    judgesProduct: false,
+    living: false,
     schools: [
       school('excellent', 'Excellent', [
         limit('tdsMgL', null, 300, 'Tastes of nothing'),
@@ -346,10 +394,14 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     says: 'Nothing given: set what this job asks for.',
     family: 'own',
     heatedC: null,
+    judgesProduct: false,
+    living: false,
     schools: usual([]),
     ppmSchools: [],
   },
 };
+
+const SET_HERE = 'Set for this job';
 
 /** EC at 25 °C up to which a whole-ppm meter still shows the limit: half a step above it. */
 export function ecOfShownPpm(ppm: number, ppmFactor: number): number {
@@ -379,10 +431,13 @@ export function goalLimits(goal: Pick<Goal, 'id' | 'school' | 'crewLimitPpm' | '
   const own = new Map(goal.ownLimits.map((set) => [set.quantity, set]));
   const changed = given.map((base) => {
     const set = own.get(base.quantity);
-    return set ? { ...base, low: set.low, high: set.high, origin: 'this crew' } : base;
+    if (!set) return base;
+    // A reason that names the school's own figure is no reason for another one.
+    const because = set.high === base.high && set.low === base.low ? base.because : SET_HERE;
+    return { ...base, low: set.low, high: set.high, origin: 'this crew', because: goal.id === 'laboratory' ? because : base.because };
   });
   const added = goal.ownLimits
     .filter((set) => !given.some((base) => base.quantity === set.quantity))
-    .map((set) => limit(set.quantity, set.low, set.high, 'Set for this job', 'this crew'));
+    .map((set) => limit(set.quantity, set.low, set.high, SET_HERE, 'this crew'));
   return [...changed, ...added];
 }

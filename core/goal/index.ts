@@ -1,4 +1,6 @@
-export { STEAM_BOILER_C, checkGoal, limitedValue, missedOf, onlyAssumed, type LimitCheck, untested } from './check';
+export { checkLimits, limitedValue, STEAM_BOILER_C, untested, type LimitCheck, type Verdict } from './check';
+export { against, judge, metByAssumption, plainGoal, type GoalAsked, type Judgement, type Served } from './judge';
+export { outsideStrength, strengthLimit, type StrengthLimit } from './strength';
 export {
   demandLPerDay,
   demandLPerWeek,
@@ -15,7 +17,7 @@ export {
   tankWeek,
 } from './demand';
 export { ecOfShownPpm, GOAL_ROWS, LIMIT_LABELS, goalLimits, schoolOf, type GoalFamily, type Limit, type School } from './goals';
-export { allMet, assumedText, dimensionOf, limitText, missText } from './limitText';
+export { allMet, assumedText, dimensionOf, limitText, missText, strengthTexts } from './limitText';
 export { prepareWater, type Prepared } from './prepare';
 export {
   GOAL_IDS,

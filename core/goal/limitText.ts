@@ -1,4 +1,4 @@
-import { formatIn, formatQuantity, THIN, withDoubt, type Dimension, type UnitPreference } from '../quantity';
+import { formatIn, formatQuantity, THIN, withDoubt, words, type Dimension, type UnitPreference } from '../quantity';
 import type { LimitQuantity } from './schema';
 
 /** A figure a limit is about, with its unit. Conductivity limits stand so near zero that whole ppm would hide them. */
@@ -47,6 +47,13 @@ export function missText(
   if (plain !== limit) return { value: plain, bound: limit };
   if (quantity === 'pH') return { value: value.toFixed(2), bound: bound.toFixed(2) };
   return { value: `${value < bound ? 'just under' : 'just over'} ${limit}`, bound: limit };
+}
+
+/** A strength beside its bound as people speak of it; in µS/cm where their unit would make the two alike, or the bound none at all. */
+export function strengthTexts(ec25UScm: number, boundUScm: number, preference: UnitPreference): { value: string; bound: string } {
+  const say = words(preference);
+  const [value, bound] = [say.water(ec25UScm), say.water(boundUScm)];
+  return value === bound || /^0(\D|$)/.test(bound) ? missText('ec25UScm', ec25UScm, boundUScm, preference) : { value, bound };
 }
 
 /** The dimension in which a limit is typed. */

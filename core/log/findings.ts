@@ -2,8 +2,9 @@ import { smallestStepUScm } from '../water';
 import { isUsualRatio, USUAL_RATIO } from '../membrane';
 import { FIRST_YEAR, isLikelyDate, LAST_YEAR, type Reading, type System } from '../file';
 import { judgeRise, type RisePoint } from '../exchange';
-import { productLPerDay, goalLimits } from '../goal';
-import { DAY_MS, percent, THIN, words, inSentence } from '../quantity';
+import { GOAL_ROWS, outsideStrength, productLPerDay, strengthTexts } from '../goal';
+import { strengthOf } from '../advice';
+import { DAY_MS, inSentence, listed, percent, THIN, words } from '../quantity';
 import { cartridgeLife, type Finding } from '../stage';
 import { polishedStation, type SolvedTrain } from '../train';
 import { baselineOf, inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
@@ -47,7 +48,7 @@ export function logFindings(
   return [
     oddDateFinding(readings),
     futureFinding(ordered, now),
-    productFinding(system, last),
+    productFinding(system, last, solved),
     tapFinding(system, ordered, membrane?.salt ? Math.abs(membrane.salt.now.value) < 0.12 : false),
     ...resinFindings(tracking, now),
     riseFinding(system, ordered, tracking),
@@ -90,29 +91,57 @@ export function futureFinding(readings: readonly Reading[], now: string): Findin
   };
 }
 
-function productFinding(system: System, last: Reading): Finding | null {
+function productFinding(system: System, last: Reading, solved: SolvedTrain): Finding | null {
   const roles = probeRoles(system);
   const probe = roles.afterResin ?? roles.afterMembrane;
   const ec25 = probe && probeEc25(last, probe.id, system.instruments);
-  const limit = goalLimits(system.goal, system.units.ppmFactor).find((candidate) => candidate.quantity === 'ec25UScm');
+  const limit = strengthOf(system, solved);
   if (!probe || ec25 === null || ec25 === undefined || !limit) return null;
   const say = words(system.units);
-  const over = limit.high !== null && ec25 > limit.high;
-  if (!over)
+  const outside = outsideStrength(limit, ec25);
+  const bounds = [
+    ...(limit.lowUScm === null ? [] : [`at least ${say.water(limit.lowUScm)}`]),
+    ...(limit.highUScm === null ? [] : [`at most ${strengthTexts(ec25, limit.highUScm, system.units).bound}`]),
+  ];
+  if (outside === null)
     return {
       id: 'product',
       severity: 'good',
       title: `Product reads ${say.water(ec25)}`,
-      why: `The goal asks for at most ${say.water(limit.high ?? 0)} ${inSentence(probe.name)}.`,
+      why: `The goal asks for ${listed(bounds)} ${inSentence(probe.name)}.`,
     };
+  if (outside === 'low')
+    return {
+      id: 'product',
+      severity: 'mind',
+      title: `Product reads ${say.water(ec25)}, the goal is at least ${say.water(limit.lowUScm!)}`,
+      why: 'Emptier than it may be: more of the tap blended back, or minerals put in, bring it up.',
+    };
+  const overboard = mostDrinkable(system, solved);
+  if (overboard !== null && ec25 > overboard)
+    return {
+      id: 'product',
+      severity: 'bad',
+      hazard: true,
+      title: `Product reads ${say.water(ec25)}: overboard, not to the tank`,
+      why: `Above ${say.water(overboard)} it is not to be drunk. Lead it overboard until the meter is below; a leaking seal, too little pressure or a damaged membrane lets salt through.`,
+    };
+  const figures = strengthTexts(ec25, limit.highUScm!, system.units);
   return {
     id: 'product',
     severity: 'bad',
-    title: `Product reads ${say.water(ec25)}, the goal is ${say.water(limit.high)}`,
+    title: `Product reads ${figures.value}, the goal is at most ${figures.bound}`,
     why: roles.afterResin
       ? 'Flush two minutes and read again. If it stays, the resin is spent or lets water slip by: repack or change it.'
       : 'Flush two minutes and read again before judging the membrane.',
   };
+}
+
+/** Strength above which water made from the sea is not drunk at all, whatever this crew asks for; null of other water. */
+function mostDrinkable(system: System, solved: SolvedTrain): number | null {
+  if (system.goal.id !== 'watermaker') return null;
+  const last = GOAL_ROWS.watermaker.schools.at(-1)!;
+  return strengthOf({ ...system, goal: { ...system.goal, school: last.id, ownLimits: [] } }, solved)?.highUScm ?? null;
 }
 
 function resinFindings(tracking: ResinTracking | null, now: string): (Finding | null)[] {

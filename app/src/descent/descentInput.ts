@@ -1,6 +1,5 @@
 import { kindOf, unitRanks, type Stage } from '@yes-clear/core/stage';
 import { knownOf, type TrainReport } from '@yes-clear/core/advice';
-import { goalLimits } from '@yes-clear/core/goal';
 import { baselineOf, probeEc25, type ResinTracking } from '@yes-clear/core/log';
 import { allStages, feedPump, lastTank, tapIsAssumed, type Probe, type Reading, type System } from '@yes-clear/core/file';
 import { formatQuantity, inSentence, words } from '@yes-clear/core/quantity';
@@ -19,7 +18,7 @@ export function descentInput(
 ): DescentInput {
   const { solved } = report;
   const say = words(system.units);
-  const limit = goalLimits(system.goal, system.units.ppmFactor).find((candidate) => candidate.quantity === 'ec25UScm');
+  const limit = report.strength;
   const first = baselineOf(system, readings) ?? undefined;
   const last = readings[readings.length - 1];
   const fill: Record<string, number> = {};
@@ -52,7 +51,7 @@ export function descentInput(
       return { id: branch.id, after: branch.after, stages: branch.stages.map(drawn), texts: [`${branch.name} · ${water}`, branch.name] };
     }),
     bypass: bypassOf(system, solved),
-    goal: limit ? { low: limit.low, high: limit.high, texts: goalTexts(limit.low, limit.high, system) } : null,
+    goal: limit ? { low: limit.lowUScm, high: limit.highUScm, texts: goalTexts(limit.lowUScm, limit.highUScm, system) } : null,
     probes: system.train.probes.map((probe) => {
       const latest = seenAt(last, probe, system, solved);
       return {

@@ -2,7 +2,7 @@
 import {
   LIMIT_QUANTITIES,
   type LimitQuantity,
-  checkGoal,
+  checkLimits,
   GOAL_ROWS,
   goalLimits,
   limitedValue,
@@ -25,7 +25,7 @@ const units = computed(() => current.units.value);
 const row = computed(() => (goal.value ? GOAL_ROWS[goal.value.id] : null));
 const limits = computed(() => (goal.value ? goalLimits(goal.value, units.value.ppmFactor) : []));
 const tapChecks = computed(() =>
-  water.value?.ok && tapState.value ? checkGoal(limits.value, water.value.value.water, tapState.value, water.value.value) : [],
+  water.value?.ok && tapState.value ? checkLimits(limits.value, water.value.value.water, tapState.value, water.value.value) : [],
 );
 const usedChecks = computed(() => solved.value?.report.checks ?? []);
 const usedEc = computed(() => (solved.value ? productStation(solved.value.report.solved).state.ec25UScm : 1));

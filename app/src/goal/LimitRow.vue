@@ -40,7 +40,7 @@ const range = computed(() => {
 const margin = computed(() => {
   const { used } = props;
   if (!used || !Number.isFinite(used.margin)) return '';
-  return used.met
+  return used.side === null
     ? `${show(Math.max(0, used.margin))} to spare`
     : `${show(-used.margin)} ${used.side === 'high' ? 'too much' : 'too little'}`;
 });
@@ -72,7 +72,7 @@ const set = (side: 'low' | 'high', value: number | null): void =>
         <i
           v-if="used"
           class="used"
-          :class="{ missed: !used.met }"
+          :class="{ missed: used.verdict === 'missed' }"
           :style="{ left: percent(scale.place(used.value)), background: waterColour(usedEc) }"
           :title="`Used ${show(used.value)}`"
         />
@@ -81,9 +81,11 @@ const set = (side: 'low' | 'high', value: number | null): void =>
     <div class="now" role="cell">
       <span class="muted">{{ tap ? known(tap) : '–' }}</span><small v-if="tap?.assumed && !untested(tap)">assumed</small>
     </div>
-    <div class="now" role="cell" :class="used?.assumed ? 'unsure' : used?.met === false ? 'missed' : 'met'">
+    <div class="now" role="cell" :class="used?.verdict === 'unknown' ? 'unsure' : (used?.verdict ?? '')">
       {{ used ? known(used) : '–'
-      }}<small>{{ used && untested(used) ? '' : used?.assumed ? `assumed${used.met ? '' : ', may miss'}` : margin }}</small>
+      }}<small>{{
+        used && untested(used) ? '' : used?.verdict === 'unknown' ? 'assumed: not known' : used?.assumed ? `assumed, ${margin}` : margin
+      }}</small>
     </div>
     <div v-if="editing" class="edit" role="cell">
       <QuantityField

@@ -87,7 +87,11 @@ const below = useAfterFrame(() => readings.value.length > 0);
 const AHEAD_DAYS = 60;
 const time = useTimeWindow(() => ({ from: from.value, until: today.value + AHEAD_DAYS * DAY_MS }));
 const { recordings, traces } = useRecorded(current.id, time);
-const probes = computed(() => (system.value && dated.value.length > 0 ? probeChart(system.value, dated.value, traces.value) : null));
+const probes = computed(() =>
+  system.value && dated.value.length > 0
+    ? probeChart(system.value, dated.value, solved.value?.report.strength ?? null, traces.value)
+    : null,
+);
 const courseProps = computed(() => ({ from: from.value, today: today.value, window: time, work: moments.value }));
 const span = computed(() => {
   const days = (today.value - from.value) / DAY_MS;

@@ -1,4 +1,5 @@
 import { readDocument, type SystemRecord } from '@yes-clear/core/file';
+import { strengthLimit } from '@yes-clear/core/goal';
 import { trackResin } from '@yes-clear/core/log';
 import { solveTrain, tapWater } from '@yes-clear/core/train';
 import { readFileSync } from 'node:fs';
@@ -21,7 +22,11 @@ afterAll(() => vi.unstubAllGlobals());
 
 describe('charts of the log', () => {
   it('draw each probe in µS/cm; a meter at 0 stands at half its step', () => {
-    const { series, low, high, band } = probeChart(record.system, record.readings);
+    const { series, low, high, band } = probeChart(
+      record.system,
+      record.readings,
+      strengthLimit(record.system.goal, record.system.units.ppmFactor),
+    );
     expect(series.map((line) => line.label)).toEqual(['tap', 'after membrane', 'after resin']);
     expect(series[0]!.points.at(-1)!.y).toBe(598);
     expect(series[2]!.points.at(-1)!.y).toBe(1);

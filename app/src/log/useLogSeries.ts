@@ -2,7 +2,7 @@ import { meterEc25, smallestStepUScm } from '@yes-clear/core/water';
 import { shortDay } from '../time/dates';
 import { DAY_MS, inSentence, L_PER_US_GALLON, type UnitPreference } from '@yes-clear/core/quantity';
 import { lineAt } from '@yes-clear/core/numeric';
-import { goalLimits } from '@yes-clear/core/goal';
+import type { StrengthLimit } from '@yes-clear/core/goal';
 import { courseAt, probeEc25, shareWithDoubt, type MembraneTrend, type ResinTracking } from '@yes-clear/core/log';
 import type { Reading, System } from '@yes-clear/core/file';
 import { waterColour } from '../descent/waterColour';
@@ -61,9 +61,15 @@ function withTrace(
 /**
  * Every probe over time on a log axis, with the goal as a band.
  *
+ * @param strength what the goal allows the product, see `strengthLimit`
  * @param traces recorded stretches by probe, where the time is looked at closely
  */
-export function probeChart(system: System, readings: readonly Reading[], traces: ReadonlyMap<string, Traced> = new Map()): ProbeChart {
+export function probeChart(
+  system: System,
+  readings: readonly Reading[],
+  strength: StrengthLimit | null,
+  traces: ReadonlyMap<string, Traced> = new Map(),
+): ProbeChart {
   const series = system.train.probes
     .map((probe): ChartSeries => {
       const floor = floorOf(system, probe.id);
@@ -80,10 +86,9 @@ export function probeChart(system: System, readings: readonly Reading[], traces:
     })
     .filter((line) => line.points.length > 0);
   const values = series.flatMap((line) => line.points.map((point) => point.y));
-  const limit = goalLimits(system.goal, system.units.ppmFactor).find((candidate) => candidate.quantity === 'ec25UScm');
-  const low = 10 ** Math.floor(Math.log10(Math.min(least(values), limit?.high ?? 1, 1)) - 0.05);
+  const low = 10 ** Math.floor(Math.log10(Math.min(least(values), strength?.highUScm ?? 1, 1)) - 0.05);
   const high = 10 ** Math.ceil(Math.log10(Math.max(-least(values.map((value) => -value)), 100)) + 0.05);
-  return { series, low, high, band: limit ? { from: limit.low && limit.low > 0 ? limit.low : low, to: limit.high ?? high } : null };
+  return { series, low, high, band: strength ? { from: strength.lowUScm || low, to: strength.highUScm ?? high } : null };
 }
 
 export interface CourseDrawing {

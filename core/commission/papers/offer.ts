@@ -1,6 +1,6 @@
 import { trainTitle, type TrainReport } from '../../advice';
 import { currentSample, tapIsAssumed, type System } from '../../file';
-import { onlyAssumed, untested } from '../../goal';
+import { untested } from '../../goal';
 import { costUnit, inSentence, listed, moneyText, THIN, words } from '../../quantity';
 import { kindOf } from '../../stage';
 import { wasteToProduct } from '../../train';
@@ -21,9 +21,10 @@ function promises(system: System, report: TrainReport): Block[] {
   const made = solved.productLPerH * 24;
   const ratio = wasteToProduct(solved);
   const bound = (limit: { readonly label: string }): string => inSentence(limit.label);
-  const sure = checks.filter((check) => check.met && !untested(check));
+  const sure = checks.filter((check) => check.verdict === 'met' && !untested(check));
   const blank = checks.filter(untested);
-  const missed = checks.filter((check) => !check.met && !onlyAssumed(check));
+  const missed = checks.filter(({ verdict }) => verdict === 'missed');
+  const unknown = checks.filter(({ verdict }) => verdict === 'unknown');
   const rows: (readonly [string, string])[] = [
     ['Water', trainTitle(system, report)],
     ...(solved.unit
@@ -42,6 +43,7 @@ function promises(system: System, report: TrainReport): Block[] {
       : []),
     ['Keeps', sure.length === 0 ? 'no limit of the goal was checked' : listed(sure.map(({ limit }) => bound(limit)))],
     ...(missed.length > 0 ? [['Does not keep', listed(missed.map(({ limit }) => bound(limit)))] as const] : []),
+    ...(unknown.length > 0 ? [['Not known until the tap is tested', listed(unknown.map(({ limit }) => bound(limit)))] as const] : []),
     ...(blank.length > 0 ? [['Not tested at the tap', listed(blank.map(({ limit }) => bound(limit)))] as const] : []),
   ];
   return [

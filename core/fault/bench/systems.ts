@@ -1,5 +1,5 @@
 import { PLACEHOLDER_PRICES, type System, type TemplateId } from '../../file';
-import { goalLimits } from '../../goal';
+import { strengthLimit } from '../../goal';
 import { ok, PPM_PER_USCM, type Outcome } from '../../quantity';
 import { systemFromTemplate } from '../../template';
 import { hypothesesOf } from '../catalogue/fault';
@@ -106,6 +106,6 @@ export function* benchSteps(id: BenchSystemId, baseline: boolean): Generator<num
 
 /** Strength of product a rig's goal still allows, ppm; null where the goal says nothing of it. */
 export function goalPpm({ goal, units }: System): number | null {
-  const limit = goalLimits(goal, units.ppmFactor).find(({ quantity }) => quantity === 'ec25UScm');
-  return limit?.high == null ? null : limit.high * PPM_PER_USCM;
+  const high = strengthLimit(goal, units.ppmFactor)?.highUScm ?? null;
+  return high === null ? null : high * PPM_PER_USCM;
 }
