@@ -16,6 +16,8 @@ const CORE = [
   ['stage'],
   ['file'],
   ['template', 'train', 'recording'],
+  ['life'],
+  ['ledger'],
   ['advice'],
   ['commission', 'log'],
   ['fault', 'year'],

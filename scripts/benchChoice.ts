@@ -1,7 +1,7 @@
 /** Choosing among trains and the years ahead: every option of a van judged, years run by the day and by the hour, years run two hundred times. */
 import { Worker } from 'node:worker_threads';
 import type { Browser } from '@playwright/test';
-import { candidateCount, comparisonOf, sift } from '../core/choice';
+import { benchOf, candidateCount, searchOf } from '../core/choice';
 import { standing } from '../core/log';
 import { runToEnd } from '../core/numeric';
 import { DEMO_NOW, readDemo } from '../core/testing/demo';
@@ -11,11 +11,8 @@ import { median, must, time, type Row } from './benchKit';
 
 export function choiceRows(): Row[] {
   const { system, readings } = readDemo('lintel-pane-van-tank');
-  const options = candidateCount(must(comparisonOf(system)).spaces);
-  const search = (): unknown => {
-    const { spaces, judging } = must(comparisonOf(system));
-    return runToEnd(sift(spaces, judging));
-  };
+  const options = candidateCount(must(benchOf(system)).spaces);
+  const search = (): unknown => searchOf(must(benchOf(system)));
   const tap = must(tapWater(system.source, system.instruments));
   const today = must(standing(system, readings, tap.water, DEMO_NOW, tap));
   const { plant } = must(aheadOf(system, today, tap.water, Date.parse(DEMO_NOW)));

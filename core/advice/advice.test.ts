@@ -95,7 +95,7 @@ describe('what each element is asked', () => {
       ...changes,
     });
   it('names rank and element', () => {
-    expect(limits(skid)['recovery']).toMatch(/^Rank 2, element 1 takes \d+ % of its feed$/);
+    expect(limits(altered(skid, 'membrane', { recycleKv: 0.636 }))['recovery']).toMatch(/^Rank 2, element 1 takes \d+ % of its feed$/);
     const long = limits(array(3, { recycleKv: null, recycleLPerH: 0, valve: { kind: 'recovery', recovery: 0.75 } }));
     expect(long['crossflow']).toMatch(/^Rank \d, element 3 is rinsed with only/);
   });
@@ -122,7 +122,9 @@ describe('energy at sea', () => {
     expect(plain / helped).toBeGreaterThan(4);
     const pump = { kind: 'displacement' as const, flowLPerH: 700, reliefBar: 65, energyRecovery: 0.9 };
     const [now, without] = figures(altered(boat, 'pump', { pump })) as [number, number];
-    expect([now, without]).toEqual([helped, plain]);
+    // Told for the mean of the year; how the two stand to each other is as it runs today.
+    expectWithin(now, helped, 0.05);
+    expectWithin(without, plain, 0.05);
   });
 });
 

@@ -2,7 +2,7 @@ import type { Branch, System } from '../file';
 import { against, allMet, assumedText, judge, missText, plainGoal, type Judgement, type LimitCheck } from '../goal';
 import type { Finding } from '../stage';
 import type { SolvedBranch, SolvedTrain, Station } from '../train';
-import { branchStandings, standingFindings } from './standing';
+import { branchStandings, sayings } from '../life';
 import { inSentence, words } from '../quantity';
 import type { CompletedWater } from '../water';
 
@@ -26,7 +26,7 @@ function reportOf(system: System, branch: Branch, { stations }: SolvedBranch, ta
   const end = stations[stations.length - 1]!;
   const served = { product: end.water, state: end.state, tapWater: stations[0]!.water, tap };
   const { verdict, checks } = judge(plainGoal(branch.goal), system.units.ppmFactor, served);
-  const own = standingFindings(branchStandings(branch, stations, system.units));
+  const own = branchStandings(branch, stations, system.units, system.source.turbidityNTU).flatMap(sayings);
   return { branch, stations, verdict, checks, findings: [goalFinding(system, branch, checks), ...own] };
 }
 

@@ -3,7 +3,7 @@ import type { System } from '../file';
 import { ecOfShownPpm, productLPerDay } from '../goal';
 import { resinFloor, stageBed, type StageOf } from '../stage';
 import { dryResidueMgL, settleWater } from '../water';
-import { fillingOf } from './cost';
+import { fillingOf, priceList } from '../ledger';
 import type { TrainReport } from './report';
 
 /** What a crew's own limit comes to: when the resin is changed, what that costs, and what stays on the glass. */
@@ -69,7 +69,7 @@ export function crewRows(system: System, { solved }: TrainReport, limits: readon
     const settled = settleWater(water);
     return settled.ok ? { ec25UScm: settled.value.ec25UScm, dryMgL: dryResidueMgL(water) } : null;
   };
-  const filling = fillingOf(stages, system.prices);
+  const filling = fillingOf(stages, priceList(system));
   const perWeek = 7 * productLPerDay(system.goal);
   const highest = ecOfShownPpm(Math.max(0, ...limits), system.units.ppmFactor);
   const life: { readonly litres: number; readonly out: { readonly ec25UScm: number; readonly dryMgL: number } }[] = [];

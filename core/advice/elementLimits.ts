@@ -42,11 +42,37 @@ function whichElement(ranks: readonly VesselRank[], rank: number, element: numbe
   return ranks.length === 1 ? `Element ${element + 1} of each vessel` : `Rank ${rank + 1}, element ${element + 1}`;
 }
 
-/** One thing an element can be asked too much of. */
+/** What an element can be asked too much of. */
+const ASKED = ['feedflow', 'flux', 'drop', 'recovery', 'crossflow'] as const;
+type AskedOf = (typeof ASKED)[number];
+
+/** Within what flow meters tell. */
+const METER_DOUBT = 1.05;
+
+/** By how much each limit of its class is passed by an element, as a ratio; above 1 it is. */
+const loadsOf = (element: ElementState, limits: ElementLimits, fluxLmh: number): Readonly<Record<AskedOf, number>> => ({
+  feedflow: element.feedLPerMin / limits.maxFeedLPerMin,
+  flux: element.fluxLmh / (METER_DOUBT * fluxLmh),
+  drop: element.pressureDropBar / limits.maxPressureDropBar,
+  recovery: element.recovery / limits.maxRecovery,
+  crossflow: limits.minConcentrateLPerMin / Math.max(1e-9, element.concentrateLPerMin),
+});
+
+/** The hardest worked element of a unit, limit by limit. */
+export function hardestLoads(
+  { elementClass }: Pick<StageOf<'membrane'>, 'elementClass'>,
+  { ranks }: Pick<UnitSolution, 'ranks'>,
+  resting: boolean,
+): Readonly<Record<AskedOf, number>> {
+  const { limits } = ELEMENT_ROWS[elementClass];
+  const flux = designFlux(elementClass, false, resting);
+  const all = ranks.flatMap(({ elements }) => elements.map((element) => loadsOf(element, limits, flux)));
+  return Object.fromEntries(ASKED.map((id) => [id, Math.max(0, ...all.map((one) => one[id]))])) as Record<AskedOf, number>;
+}
+
+/** One limit in words. */
 interface Limit {
-  readonly id: string;
-  /** By how much it is passed, as a ratio; above 1 it is. */
-  readonly load: (element: ElementState) => number;
+  readonly id: AskedOf;
   readonly title: (element: Placed) => string;
   readonly why: string;
 }
@@ -61,19 +87,19 @@ function unitLimits(system: System, stage: StageOf<'membrane'>, unit: UnitSoluti
     }),
   );
   const suffix = secondPass ? '-2' : '';
-  const over = limitsOf(system, limits, designFlux(stage.elementClass, secondPass, resting)).flatMap((limit): Finding[] => {
-    const passed = placed.filter((element) => limit.load(element) > 1);
+  const flux = designFlux(stage.elementClass, secondPass, resting);
+  const over = limitsOf(system, limits, flux).flatMap((limit): Finding[] => {
+    const load = (element: ElementState): number => loadsOf(element, limits, flux)[limit.id];
+    const passed = placed.filter((element) => load(element) > 1);
     if (passed.length === 0) return [];
-    const worst = passed.reduce((most, element) => (limit.load(element) > limit.load(most) ? element : most));
+    const worst = passed.reduce((most, element) => (load(element) > load(most) ? element : most));
     const others =
       passed.length === placed.length && passed.length > 1
         ? ' The others do too.'
         : passed.length > 1
           ? ` ${passed.length - 1} other${passed.length > 2 ? 's do' : ' does'} too, of ${placed.length} in all.`
           : '';
-    return [
-      { id: `${limit.id}${suffix}`, severity: 'mind', title: limit.title(worst), why: `${limit.why}${others}`, times: limit.load(worst) },
-    ];
+    return [{ id: `${limit.id}${suffix}`, severity: 'mind', title: limit.title(worst), why: `${limit.why}${others}`, times: load(worst) }];
   });
   return [...tooHigh(system, limits, unit.feedPressureBar, suffix), ...over];
 }
@@ -92,40 +118,32 @@ function tooHigh(system: System, { maxPressureBar }: ElementLimits, feedPressure
   ];
 }
 
-/** Within what flow meters tell. */
-const METER_DOUBT = 1.05;
-
 function limitsOf(system: System, limits: ElementLimits, fluxLmh: number): readonly Limit[] {
   const say = words(system.units);
   const flow = (lPerMin: number): string => say.of(lPerMin * 60, 'flowLPerH');
   return [
     {
       id: 'feedflow',
-      load: (element) => element.feedLPerMin / limits.maxFeedLPerMin,
       title: ({ which, feedLPerMin }) => `${which} is fed ${flow(feedLPerMin)}, more than its class is meant for`,
       why: `At most ${flow(limits.maxFeedLPerMin)} a vessel: more pushes the spacer out at the end.`,
     },
     {
       id: 'flux',
-      load: (element) => element.fluxLmh / (METER_DOUBT * fluxLmh),
       title: ({ which, fluxLmh: at }) => `${which} runs at ${at.toFixed(0)} L/m²h`,
       why: `Plants are laid out for at most ${fluxLmh} on this kind of water; above it fouls sooner. More elements, or less pressure.`,
     },
     {
       id: 'drop',
-      load: (element) => element.pressureDropBar / limits.maxPressureDropBar,
       title: ({ which, pressureDropBar }) => `${which} takes ${say.of(pressureDropBar, 'pressureBar')} from feed to waste`,
       why: `At most ${say.of(limits.maxPressureDropBar, 'pressureBar')} an element: more telescopes it.`,
     },
     {
       id: 'recovery',
-      load: (element) => element.recovery / limits.maxRecovery,
       title: ({ which, recovery }) => `${which} takes ${percent(recovery)} of its feed`,
       why: `At most ${percent(limits.maxRecovery)} is meant for this class; let more go to waste.`,
     },
     {
       id: 'crossflow',
-      load: (element) => limits.minConcentrateLPerMin / Math.max(1e-9, element.concentrateLPerMin),
       title: ({ which, concentrateLPerMin }) => `${which} is rinsed with only ${flow(concentrateLPerMin)} of waste`,
       why: `Below ${flow(limits.minConcentrateLPerMin)} dirt stays on the membrane.`,
     },

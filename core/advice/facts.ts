@@ -1,27 +1,46 @@
-import { feedPump, lastTank, type System } from '../file';
+import { lastTank, type System } from '../file';
 import {
   demandLPerDay,
   productDemand,
   productLPerDay,
   hourlyNeedL,
-  judge,
   smallestTankL,
   strengthLimit,
   type Judgement,
   type StrengthLimit,
 } from '../goal';
-import { pumpingKWhPerM3, solveUnitFlows, speciesOfWater } from '../membrane';
-import type { Outcome } from '../quantity';
-import type { CompletedWater, Water } from '../water';
+import { drainedLPerDay, ledgerOf, litresPerYear, priceList, type Ledger, type PriceList } from '../ledger';
+import {
+  feedSeasons,
+  loopState,
+  partLives,
+  resinLife,
+  trainYear,
+  worstMOhmCm,
+  yearStandings,
+  type PartLife,
+  type ResinLife,
+  type TrainYear,
+} from '../life';
+import { solveUnitFlows, speciesOfWater } from '../membrane';
+import { ok, type Outcome } from '../quantity';
+import { settleWater, type CompletedWater, type Water } from '../water';
+import { judgeTrain } from './judged';
 import { scaleActionIndex } from './service';
 import { scaleOutlook, type ScaleOutlook } from './scaling';
 import { bladderFillH, floatCycle, type FloatCycle } from '../storage';
-import { waterCost, type WaterCost } from './cost';
-import { loopReport, worstMOhmCm, type LoopReport } from './loop';
-import { resinLife, type ResinLife } from './resinLife';
-import { branchStandings, trainStandings } from './standing';
-import { gasOf, type StageOf, type TrainUse } from '../stage';
-import { gasBar, inletBar, shutOffBar, membraneOperation, solveTrain, polishedStation, productStation, type SolvedTrain } from '../train';
+import { gasOf, type TrainUse } from '../stage';
+import {
+  gasBar,
+  inletBar,
+  membraneOperation,
+  polishedStation,
+  seasonSpan,
+  shutOffBar,
+  solveTrain,
+  wasteToProduct,
+  type SolvedTrain,
+} from '../train';
 
 /** A tank with gas, filled against its own pressure. */
 export interface BladderFacts {
@@ -35,6 +54,8 @@ export interface TrainFacts {
   readonly solved: SolvedTrain;
   /** Conductivity of the tap as its meter read it, µS/cm at 25 °C; null where none was read, or two waters are mixed. */
   readonly tapReadUScm: number | null;
+  /** What of the tap was measured and what assumed; null where nobody asks. */
+  readonly tap: CompletedWater | null;
   /** What was judged: limit by limit, and the product as it is used, with salt or minerals put back, or blended. */
   readonly verdict: Judgement['verdict'];
   readonly checks: Judgement['checks'];
@@ -52,8 +73,14 @@ export interface TrainFacts {
   readonly loop: { readonly restMOhmCm: number; readonly worstMOhmCm: number } | null;
   /** Electricity for a cubic metre of product; null without a pump. */
   readonly energyKWhPerM3: number | null;
-  /** What a cubic metre of product costs; null when nothing is made. */
-  readonly cost: WaterCost | null;
+  /** The train over the year of its water, as its use has left it. */
+  readonly year: Omit<TrainYear, 'mean' | 'coldest'>;
+  /** How long each part lasts. */
+  readonly lives: readonly PartLife[];
+  /** What a year costs to run, by line. */
+  readonly ledger: Ledger;
+  /** What each stage has been through, from the log. */
+  readonly use: TrainUse;
   /** The last tank's float; null without a tank, or where its gas and not a float stops the unit. */
   readonly float: Outcome<FloatCycle> | null;
   /** A tank with gas: litres to be had, hours to fill it, and the pressure at which the unit stops; null without one. */
@@ -83,39 +110,91 @@ export function gatherFacts(
 ): Outcome<TrainFacts> {
   const solved = solveTrain(system.train, system.source, feed, use, near);
   if (!solved.ok) return solved;
-  const { ppmFactor } = system.units;
   const need = productLPerDay(system.goal);
+  const used = demandLPerDay(system.goal.demand);
   const made = solved.value.productLPerH * 24;
-  const loop = loopReport(system, solved.value);
-  const product = productStation(solved.value);
-  const judgedUScm = loop?.ok ? 1 / worstMOhmCm(loop.value) : polishedStation(solved.value).state.ec25UScm;
-  const judgement = judge(system.goal, ppmFactor, {
-    product: product.water,
-    state: { ...product.state, ec25UScm: judgedUScm },
-    tapWater: feed,
-    tap,
-  });
-  const producing = solved.value.productLPerH > 0;
+  const year = yearOf(system, feed, use);
+  if (!year.ok) return year;
+  const loop = loopState(system, solved.value);
+  const judgement = judgeTrain(system, solved.value, feed, tap);
+  const strength = strengthOf(system, solved.value);
+  const books = booksOf(system, year.value, use, strength);
   const facts: TrainFacts = {
     solved: solved.value,
     tapReadUScm: tap?.readUScm ?? null,
+    tap,
     ...judgement,
-    judgedUScm,
-    strength: strengthOf(system, solved.value),
+    strength,
     smallestTankL: smallestTankL(productDemand(system.goal), made),
-    winter: winterOutput(system, feed, use, solved.value),
+    winter: winterOutput(feed, year.value),
     scale: solved.value.unit ? scaleOutlook(solved.value.unit, scaleActionIndex(system, solved.value)) : null,
-    resin: resinLife(system, solved.value, loop?.ok ? loop.value : null),
     loop: loop?.ok ? { restMOhmCm: loop.value.restMOhmCm, worstMOhmCm: worstMOhmCm(loop.value) } : null,
-    energyKWhPerM3: pumpEnergy(system, solved.value),
-    cost: costOf(system, solved.value, loop?.ok ? loop.value : null),
+    energyKWhPerM3: year.value.kWhPerM3,
+    year: pageYear(year.value),
+    ...books,
+    use,
     float: floatOf(system, solved.value),
     bladder: bladderFacts(system, solved.value),
     demandLPerDay: need,
-    usedLPerDay: demandLPerDay(system.goal.demand),
-    runHoursPerDay: producing ? (24 * need) / made : null,
+    usedLPerDay: used,
+    runHoursPerDay: made > 0 ? (24 * need) / made : null,
   };
-  return { ok: true, value: facts };
+  return ok(facts);
+}
+
+/** A year without its solved trains: what is sent to a page. */
+const pageYear = ({ mean: _, coldest: __, ...figures }: TrainYear): TrainFacts['year'] => figures;
+
+/** A train over the year of its water, as its use has left it: from the same beginning whoever asks, so that it is the same to the digit. */
+export function yearOf(system: System, feed: Water, use: TrainUse = {}): Outcome<TrainYear> {
+  const state = settleWater(feed);
+  if (!state.ok) return state;
+  let last: SolvedTrain | undefined;
+  const solve = (water: Water): Outcome<SolvedTrain> => {
+    const solved = solveTrain(system.train, system.source, water, use, last);
+    if (solved.ok) last = solved.value;
+    return solved;
+  };
+  return trainYear(system, solve, feed, feedSeasons(seasonSpan(system.source, system.instruments), state.value.ec25UScm));
+}
+
+/** What is drawn of a train a day: its product, and tap blended back to it. */
+export interface Drawn {
+  readonly productLPerDay: number;
+  readonly tapLPerDay: number;
+}
+const drawnOf = ({ goal }: Pick<System, 'goal'>): Drawn => {
+  const need = productLPerDay(goal);
+  return { productLPerDay: need, tapLPerDay: demandLPerDay(goal.demand) - need };
+};
+
+/**
+ * What follows from a train's year: the life of its resin and of every part, and what a year of it costs.
+ *
+ * @param drawn what is drawn of it, where that is not what the goal says
+ */
+export function booksOf(
+  system: System,
+  year: TrainYear,
+  use: TrainUse,
+  strength: StrengthLimit | null,
+  drawn: Drawn = drawnOf(system),
+  prices: PriceList = priceList(system),
+): Pick<TrainFacts, 'resin' | 'lives' | 'ledger'> {
+  const loop = loopState(system, year.mean);
+  const resin = resinLife(system, year, loop?.ok ? loop.value : null, strength);
+  const asked = { solved: year.mean, demandLPerDay: drawn.productLPerDay, use, year, resin };
+  const standings = yearStandings(system, asked);
+  const lives = partLives(system, asked, standings);
+  const ledger = ledgerOf({
+    prices,
+    lives,
+    year,
+    drainedLPerDay: drainedLPerDay(standings),
+    productLPerYear: litresPerYear(drawn.productLPerDay),
+    tapLPerYear: litresPerYear(drawn.tapLPerDay),
+  });
+  return { resin, lives, ledger };
 }
 
 /** What the goal allows the product's meter, on this tap and by what this product conducts. */
@@ -127,31 +206,11 @@ export function strengthOf({ goal, units }: Pick<System, 'goal' | 'units'>, solv
 }
 const LEAST_USCM = 5;
 
-/** Output and ratio at the lowest water temperature of the year. */
-function winterOutput(system: System, feed: Water, use: TrainUse, today: SolvedTrain): TrainFacts['winter'] {
-  const temperatureC = system.source.season.lowestTemperatureC;
-  if (temperatureC >= feed.temperatureC - 0.5) return null;
-  const cold = solveTrain(system.train, system.source, { ...feed, temperatureC }, use, today);
-  if (!cold.ok || !cold.value.unit) return null;
-  return { temperatureC, productLPerDay: cold.value.productLPerH * 24, ratio: cold.value.unit.wasteToProduct };
-}
-
-/** What a cubic metre costs as a train runs; null when nothing is made. */
-export function costOf(system: System, solved: SolvedTrain, loop: LoopReport | null = loopOf(system, solved)): WaterCost | null {
-  const resin = resinLife(system, solved, loop)?.throughput ?? null;
-  const need = productLPerDay(system.goal);
-  // What is changed in the uses taken off is paid for as well.
-  const uses = system.train.branches.flatMap((branch) => {
-    const found = solved.branches.find(({ id }) => id === branch.id);
-    return found ? branchStandings(branch, found.stations, system.units) : [];
-  });
-  const standings = [...trainStandings(system, solved, need), ...uses];
-  return waterCost(system.prices, standings, solved, pumpEnergy(system, solved), resin, need);
-}
-
-function loopOf(system: System, solved: SolvedTrain): LoopReport | null {
-  const loop = loopReport(system, solved);
-  return loop?.ok ? loop.value : null;
+/** Output and ratio on the coldest day of the year; null where today is no warmer. */
+function winterOutput(feed: Water, { coldest }: TrainYear): TrainFacts['winter'] {
+  const { temperatureC } = coldest.stations[0]!.water;
+  if (temperatureC >= feed.temperatureC - 0.5 || !coldest.unit) return null;
+  return { temperatureC, productLPerDay: coldest.productLPerH * 24, ratio: wasteToProduct(coldest) };
 }
 
 /** How often the float of the last tank starts the unit on a mean day. */
@@ -182,53 +241,4 @@ function bladderFacts(system: System, solved: SolvedTrain): TrainFacts['bladder'
   };
   const filled = bladderFillH(tank, untilBar, against);
   return filled.ok ? { ok: true, value: { ...filled.value, shutOffBar: untilBar } } : filled;
-}
-
-/** Pump and motor together (our estimates): small diaphragm, multistage, piston. */
-const PUMP_EFFICIENCY = { booster: 0.3, centrifugal: 0.5, displacement: 0.75 } as const;
-
-/** What a pump lifts, by how much, and what comes back of it. */
-interface Pumped {
-  readonly pump: StageOf<'pump'>;
-  readonly bar: number;
-  readonly litresPerL: number;
-  /** Waste that a recovery device takes pressure from, per litre of product. */
-  readonly waste: { readonly bar: number; readonly litresPerL: number } | null;
-}
-
-/** Every pump of a train, by litre of what it makes in the end. */
-function pumpedOf({ train }: System, solved: SolvedTrain): Pumped[] {
-  const made = solved.productLPerH;
-  return train.stages.flatMap((pump, i): Pumped[] => {
-    if (pump.kind !== 'pump') return [];
-    const [before, after] = [solved.stations[i], solved.stations[i + 1]];
-    if (!before || !after || made <= 0) return [];
-    const next = train.stages.slice(i + 1).find(({ kind }) => kind === 'membrane' || kind === 'pump');
-    const second = solved.secondPass?.waste.after === next?.id ? solved.secondPass : null;
-    const unit = next?.kind === 'membrane' ? (second?.unit ?? (next.id === solved.unitStageId ? solved.unit : null)) : null;
-    if (!unit) return [{ pump, bar: Math.max(0, after.pressureBar - before.pressureBar), litresPerL: 1, waste: null }];
-    const share = second?.runShare ?? 1;
-    return [
-      {
-        pump,
-        bar: Math.max(0, unit.feedPressureBar - before.pressureBar),
-        litresPerL: (unit.membraneFeedLPerH * share) / made,
-        waste: { bar: unit.concentratePressureBar, litresPerL: (unit.concentrateLPerH * share) / made },
-      },
-    ];
-  });
-}
-
-/**
- * Electricity of all pumps by cubic metre of what the train makes in the end, kWh; null without a pump.
- *
- * @param energyRecovery share of the waste's pressure given back to the first; its own where it is not said
- */
-export function pumpEnergy(system: System, solved: SolvedTrain, energyRecovery?: number): number | null {
-  if (!feedPump(system.train.stages) || !solved.unit || solved.unit.noProduction) return null;
-  return pumpedOf(system, solved).reduce((sum, { pump, bar, litresPerL, waste }, i) => {
-    const own = pump.pump.kind === 'displacement' ? pump.pump.energyRecovery : 0;
-    const back = i === 0 ? (energyRecovery ?? own) : own;
-    return sum + pumpingKWhPerM3(bar, litresPerL, PUMP_EFFICIENCY[pump.pump.kind], waste, back);
-  }, 0);
 }

@@ -1,15 +1,14 @@
-import { blendPermeate } from '../exchange';
+import { membraneShare } from './blend';
 import { type Stage, byUrgency, type Finding, type FindingAction } from '../stage';
-import type { System, Train } from '../file';
+import type { System } from '../file';
 import { against, allMet, assumedText, type LimitCheck, limitText, metByAssumption, missText, strengthTexts, untested } from '../goal';
 import { inSentence, listed, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
-import { hardnessOf, type Water } from '../water';
 import type { TrainFacts } from './facts';
 import { membraneFindings, producing } from './membraneFindings';
 import { orderFindings } from './orderFindings';
 import { polishedStation, productStation } from '../train';
 import { supplyFindings } from './supplyFindings';
-import { standingFindings, trainStandings } from './standing';
+import { sayings, trainStandings } from '../life';
 
 /** Near zero ppm says too little: sentences about pure water name µS/cm as well. */
 
@@ -31,7 +30,7 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
     ...membraneFindings(system, facts),
     carbonSpent(system, facts),
     resinLasts(facts, preference),
-    ...standingFindings(trainStandings(system, facts.solved, facts.demandLPerDay)),
+    ...trainStandings(system, { ...facts, throughPerL: facts.year.throughPerL }).flatMap(sayings),
   ];
   const list = found.filter((finding): finding is Finding => finding !== null);
   // The goal stands first, but never above what is wrong; the rest by harm, in the order of the train.
@@ -41,7 +40,9 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   return [...wrong, ...goal, ...others.filter((f) => !wrong.includes(f))];
 }
 
-function reachesGoal({ checks, solved, loop, judgedUScm }: TrainFacts, { train, units: preference }: System): Finding | null {
+function reachesGoal(facts: TrainFacts, system: System): Finding | null {
+  const { checks, solved, loop, judgedUScm } = facts;
+  const { units: preference } = system;
   if (solved.unit?.noProduction) return null;
   const say = words(preference);
   const product = productStation(solved);
@@ -97,14 +98,14 @@ function reachesGoal({ checks, solved, loop, judgedUScm }: TrainFacts, { train, 
       severity: worst.verdict === 'unknown' || worst.side === 'low' ? 'mind' : 'bad',
       title: `${limit.label}, assumed ${assumedText(limit.quantity, worst.value, worst.assumed.plusMinus, preference)}: ${most}`,
       why: `Nobody measured it at the tap: measure it before anything is bought for it. ${limit.because}.${rest}${worst.side === 'low' ? ' Put minerals back or blend.' : ''}`,
-      ...blending(worst, train, solved),
+      ...blending(worst, system, facts),
     };
   return {
     id: 'goal',
     severity: worst.side === 'low' ? 'mind' : 'bad',
     title: `${limit.label} ${figures.value}, ${most}`,
     why: `${limit.because}${factor}.${rest}${worst.side === 'low' && limit.quantity !== 'pH' ? ' Put minerals back or blend.' : ''}`,
-    ...blending(worst, train, solved),
+    ...blending(worst, system, facts),
   };
 }
 
@@ -122,27 +123,24 @@ function metSays(checks: readonly LimitCheck[]): string {
   return `${checks.length > blank.length ? `${checks.length - blank.length === 1 ? '1 limit is' : `${checks.length - blank.length} limits are`} met; ` : ''}${listed(blank)} not tested`;
 }
 
-/** Where a mineral is short behind a membrane and water ahead of it has enough: the share led past that mends it. */
+/** Where a mineral is short behind a membrane, or too much is led past it: the share at which the whole goal is met. */
 function blending(
   worst: LimitCheck,
-  { stages }: Train,
-  { stations, unit, unitStageId }: TrainFacts['solved'],
+  system: System,
+  { solved, tap }: Pick<TrainFacts, 'solved' | 'tap'>,
 ): { readonly action?: FindingAction } {
-  const { quantity, low } = worst.limit;
-  if (worst.side !== 'low' || low === null || !unit?.permeate) return {};
-  if (quantity !== 'hardnessMgL' && quantity !== 'alkalinityMgL') return {};
-  const figure = (water: Water): number => (quantity === 'hardnessMgL' ? hardnessOf(water.mgL) : water.alkalinityMgL);
-  const at = stages.findIndex((stage) => stage.id === unitStageId);
-  const product = stations[at + 1];
-  if (!product) return {};
-  // A tenth above the least, so that winter does not undercut it; less what stages behind the membrane give already.
-  const target = 1.1 * low - (worst.value - figure(product.water));
-  const past = stations[blendPoint(stages.slice(0, at), quantity)];
-  if (!past) return {};
-  const blend = blendPermeate(figure(past.water), figure(unit.permeate), target, unit.recovery);
-  if (!blend.ok || blend.value.bypass > MOST_BLEND) return {};
-  const share = Math.round(1000 * blend.value.bypass) / 1000;
-  const softened = past.after !== stations[at]?.after;
+  const { quantity } = worst.limit;
+  const { stages } = system.train;
+  const at = stages.findIndex((stage) => stage.id === solved.unitStageId);
+  const membrane = stages[at];
+  if (membrane?.kind !== 'membrane' || !BLENDED.includes(quantity)) return {};
+  // What is too much is too much led past, if anything is.
+  if (worst.side === 'high' && membrane.bypassShare === 0) return {};
+  const past = solved.stations[blendPoint(stages.slice(0, at), quantity)]!;
+  const softened = past.after !== solved.stations[at]!.after;
+  const found = membraneShare(system, solved, softened ? past.after : null, tap);
+  if (!found || found.missed.length > 0 || found.share > MOST_BLEND) return {};
+  const share = Math.round(1000 * found.share) / 1000;
   return {
     action: {
       do: 'setBlend',
@@ -152,12 +150,14 @@ function blending(
     },
   };
 }
+/** What a blend sets. */
+const BLENDED: readonly LimitCheck['limit']['quantity'][] = ['hardnessMgL', 'calciumHardnessMgL', 'alkalinityMgL', 'ec25UScm', 'tdsMgL'];
 
 /**
  * The station whose water is led past: the membrane's feed; for hardness the water ahead of a softener, once it has
  * been through carbon, for chlorine must not reach the cup (common practice).
  */
-function blendPoint(ahead: readonly Stage[], quantity: 'hardnessMgL' | 'alkalinityMgL'): number {
+function blendPoint(ahead: readonly Stage[], quantity: LimitCheck['limit']['quantity']): number {
   const softener = ahead.findIndex((stage) => stage.kind === 'softener');
   const carbon = ahead.findIndex((stage) => stage.kind === 'carbon');
   return quantity === 'hardnessMgL' && softener >= 0 && carbon >= 0 && carbon < softener ? softener : ahead.length;

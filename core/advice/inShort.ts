@@ -2,6 +2,7 @@ import { tapIsAssumed, type System } from '../file';
 import { costUnit, formatQuantity, L_PER_US_GALLON, moneyText, percent, roundForReading, THIN, words } from '../quantity';
 import { settleWater } from '../water';
 import { wasteToProduct } from '../train';
+import { perM3 } from '../ledger';
 import { mounting } from './mounting';
 import type { TrainReport } from './report';
 
@@ -19,7 +20,7 @@ export function trainTitle(system: System, { solved, prepared, tapReadUScm, judg
 
 /** Figures of the whole train: each with what it is. */
 export function footLine(system: System, report: TrainReport): readonly (readonly [figure: string, says: string])[] {
-  const { solved, demandLPerDay, usedLPerDay, runHoursPerDay, resin, energyKWhPerM3, cost } = report;
+  const { solved, demandLPerDay, usedLPerDay, runHoursPerDay, resin, energyKWhPerM3, ledger } = report;
   const { goal, units } = system;
   const weight = mounting(system.train.stages);
   const say = words(units);
@@ -36,7 +37,9 @@ export function footLine(system: System, report: TrainReport): readonly (readonl
     ...(usedLPerDay > demandLPerDay ? [[say.perDay(usedLPerDay), 'used with the tap'] as const] : []),
     ...(hours ? [[hours, 'run'] as const] : []),
     ...(energyKWhPerM3 === null ? [] : [[energyText(energyKWhPerM3, system), 'pump'] as const]),
-    ...(cost === null ? [] : [[moneyText((cost.total * per.litres) / 1000, system.prices.currency), `for ${per.label}`] as const]),
+    ...(ledger.productL > 0 && solved.productLPerH > 0
+      ? [[moneyText((perM3(ledger.running, ledger) * per.litres) / 1000, system.prices.currency), `for ${per.label}`] as const]
+      : []),
     [`${weight.wetKg >= 10 ? Math.round(weight.wetKg) : weight.wetKg.toFixed(1)}${THIN}kg`, 'wet'],
     ...(resin?.throughput.until.kind === 'litres'
       ? [

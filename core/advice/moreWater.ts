@@ -11,10 +11,11 @@ import {
 import { feedPump, membraneStage, tankVolumeL, type System, type Train } from '../file';
 import { type Stage, type StageOf, unitRanks, newStage, type TrainUse } from '../stage';
 import { productDemand, productLPerDay, smallestTankL } from '../goal';
-import { BAR_PER_PSI, THIN, words } from '../quantity';
+import { BAR_PER_PSI, percent, THIN, words } from '../quantity';
 import type { Water } from '../water';
 import { wasteIndex } from './scaling';
-import { costOf } from './facts';
+import { perM3 } from '../ledger';
+import { booksOf, strengthOf, yearOf } from './facts';
 import { inletBar, membraneOperation, solveTrain, polishedStation, wasteToProduct, type SolvedTrain, wornTrain } from '../train';
 
 export type OptionId = 'asItIs' | 'booster' | 'series' | 'parallel' | 'larger' | 'warmer' | 'longer';
@@ -36,7 +37,7 @@ export interface WaterOption {
   readonly parts: readonly string[];
   /** What those parts cost, in the job's currency; 0 where nothing is bought. */
   readonly partsCost: number;
-  /** Water, sewer, power and resin for a cubic metre; null when nothing is made. */
+  /** What a cubic metre costs to run, by the ledger; null when nothing is made. */
   readonly costPerM3: number | null;
   /** Why it is not advised here; null when it is. */
   readonly against: string | null;
@@ -94,7 +95,15 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
   ): WaterOption | null => {
     const changed = { ...system, train: asItStands(stages ?? system.train.stages, more.renewed) };
     const solved = solveTrain(changed.train, system.source, more.water ?? feed, use);
-    return solved.ok ? described(id, label, changed, stages, base, solved.value, more) : null;
+    if (!solved.ok) return null;
+    // A feed that is warmed is as warm all year.
+    const { temperatureC } = more.water ?? feed;
+    const season = { ...system.source.season, lowestTemperatureC: temperatureC, highestTemperatureC: temperatureC };
+    const through = more.water ? { ...changed, source: { ...system.source, season } } : changed;
+    const year = yearOf(through, more.water ?? feed, use);
+    const books = year.ok ? booksOf(through, year.value, use, strengthOf(through, solved.value)) : null;
+    const costPerM3 = books && solved.value.productLPerH > 0 ? perM3(books.ledger.running, books.ledger) : null;
+    return described(id, label, system, stages, base, solved.value, { ...more, costPerM3 });
   };
 
   const hasPump = feedPump(system.train.stages) !== undefined;
@@ -105,7 +114,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
   const second = single ? null : 'There are two elements or more already.';
   const poor =
     line < PAIR_LEAST_BAR && !hasPump
-      ? `Below ${say.of(PAIR_LEAST_BAR, 'pressureBar')} two make little more than one good one: boost first.`
+      ? `At ${say.of(line, 'pressureBar')} a membrane lets ${percent(1 - (base.unit?.rejection ?? 1))} of the salt through, and two no less: boost first.`
       : null;
   const near =
     line < PAIR_WANTS_BAR && !hasPump
@@ -221,7 +230,7 @@ function described(
   stages: readonly Stage[] | null,
   base: SolvedTrain,
   solved: SolvedTrain,
-  more: More,
+  more: More & { readonly costPerM3: number | null },
 ): WaterOption {
   const { unit } = solved;
   const productLPerDay = solved.productLPerH * 24;
@@ -236,7 +245,7 @@ function described(
     wasteIndex: unit && wasteIndex(unit),
     parts: more.parts ?? [],
     partsCost: more.partsCost ?? 0,
-    costPerM3: costOf(system, solved)?.total ?? null,
+    costPerM3: more.costPerM3,
     against: more.against ?? null,
     possible: more.possible ?? true,
     mind: [more.mind, shorterContact(base, solved, system)].filter((part) => part).join(' ') || null,

@@ -60,6 +60,12 @@ function combine(a: Water, weightA: number, b: Water, weightB: number): Water {
   };
 }
 
+/** What the waste of a unit could drop: its calcite index, and other scales beyond their limit; null where it makes nothing. */
+export function wasteScale(unit: UnitSolution): Pick<ScaleOutlook, 'index' | 'minerals'> | null {
+  const index = wasteIndex(unit);
+  return unit.permeate ? { index: index ?? NONE, minerals: beyondLimit(unit.concentrate) } : null;
+}
+
 /**
  * Scaling of a solved unit's waste, and the ratio at which it would begin.
  *

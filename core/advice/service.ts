@@ -9,11 +9,11 @@ import type { SolvedTrain } from '../train';
 const RESTS_H = 8;
 
 /** Hours a unit runs for a day's need; 24 where it makes too little or nothing. */
-const runHours = (system: System, { productLPerH }: SolvedTrain): number =>
+const runHours = (system: System, { productLPerH }: Pick<SolvedTrain, 'productLPerH'>): number =>
   productLPerH > 0 ? Math.min(24, productLPerDay(system.goal) / productLPerH) : 24;
 
 /** Whether it rests most of the day, and is rinsed or drained meanwhile. */
-export const rests = (system: System, solved: SolvedTrain): boolean => runHours(system, solved) < RESTS_H;
+export const rests = (system: System, solved: Pick<SolvedTrain, 'productLPerH'>): boolean => runHours(system, solved) < RESTS_H;
 
 /** Calcite index of the waste that is acted on, by service (common practice). */
 const ACTED = { continuous: 0, rests: 0.3 } as const;

@@ -1,6 +1,7 @@
 import { feedPump, membraneStage, tankVolumeL, type System } from '../file';
 import { L_PER_US_GALLON, roundForReading, THIN, type UnitPreference, words } from '../quantity';
-import { pumpEnergy, type TrainFacts } from './facts';
+import { pumpEnergy } from '../life';
+import type { TrainFacts } from './facts';
 import type { Finding } from '../stage';
 
 /** Whether there is enough water, in winter and from the tank, and what tank and float do about it. */
@@ -24,7 +25,9 @@ function energy(system: System, { solved, energyKWhPerM3, runHoursPerDay, demand
   const without = pumpEnergy(system, solved, 0);
   if (pump?.kind !== 'displacement' || energyKWhPerM3 === null || without === null || without < DEAR_KWH) return null;
   const has = pump.energyRecovery > 0;
-  const other = has ? without : (pumpEnergy(system, solved, DEVICE_GIVES_BACK) ?? without);
+  // As it runs today with and without; told for the mean of the year.
+  const today = pumpEnergy(system, solved) ?? energyKWhPerM3;
+  const other = (energyKWhPerM3 / today) * (has ? without : (pumpEnergy(system, solved, DEVICE_GIVES_BACK) ?? without));
   const perDay = runHoursPerDay === null ? '' : ` A day's need takes ${((energyKWhPerM3 * need) / 1000).toFixed(1)}${THIN}kWh.`;
   return {
     id: 'energy',
@@ -35,11 +38,13 @@ function energy(system: System, { solved, energyKWhPerM3, runHoursPerDay, demand
 }
 
 /** What the pump of a boat's unit draws from a battery, and what a day's need takes out of it. */
-function battery({ goal, units }: System, { solved, energyKWhPerM3, demandLPerDay: need }: TrainFacts): Finding | null {
-  if (goal.id !== 'watermaker' || energyKWhPerM3 === null || solved.productLPerH <= 0) return null;
+function battery(system: System, { solved, energyKWhPerM3, demandLPerDay: need }: TrainFacts): Finding | null {
+  const { goal, units } = system;
+  const now = pumpEnergy(system, solved);
+  if (goal.id !== 'watermaker' || energyKWhPerM3 === null || now === null || solved.productLPerH <= 0) return null;
   const say = words(units);
   // A kilowatt-hour a cubic metre is a watt-hour a litre.
-  const watts = energyKWhPerM3 * solved.productLPerH;
+  const watts = now * solved.productLPerH;
   const amps = (volts: number): string => `${roundForReading(watts / volts)}${THIN}A at ${volts}${THIN}V`;
   const day =
     need > 0 ? ` A day's ${say.of(need, 'volumeL')} take ${roundForReading((energyKWhPerM3 * need) / 12)}${THIN}Ah at 12${THIN}V.` : '';

@@ -1,10 +1,16 @@
 /** The space of options of a job: one value from each axis, in ascending size, so that an option's id stays (science of options, 2). */
 
+type Value = string | number | boolean;
 /** What is chosen among along one axis. */
-export interface Axis {
-  readonly id: string;
-  readonly values: readonly (string | number | boolean)[];
+export interface Axis<Id extends string = string, V extends Value = Value> {
+  readonly id: Id;
+  readonly values: readonly V[];
 }
+/** What an option takes along each axis. */
+export type Choice = Readonly<Record<string, Value>>;
+/** The same, where the axes are known. */
+export type ChoiceOf<Axes extends readonly Axis[]> = { readonly [A in Axes[number] as A['id']]: A['values'][number] };
+
 export interface Option {
   /** Place along each axis, joined by dots. */
   readonly id: string;
@@ -28,14 +34,14 @@ export function* enumerateOptions(axes: readonly Axis[]): Generator<Option> {
 }
 
 /** The value an option takes along an axis. */
-export const valueOf = (axes: readonly Axis[], { places }: Option, axis: string): Axis['values'][number] | undefined => {
+export const valueOf = (axes: readonly Axis[], { places }: Option, axis: string): Value | undefined => {
   const k = axes.findIndex(({ id }) => id === axis);
   return k < 0 ? undefined : axes[k]!.values[places[k]!];
 };
 
-const axis = (id: string, ...values: Axis['values']): Axis => ({ id, values });
+const axis = <const Id extends string, const V extends readonly Value[]>(id: Id, ...values: V): Axis<Id, V[number]> => ({ id, values });
 const YES_NO = [false, true] as const;
-const SMALL = ['1812-24', '1812-50', '1812-75', '1812-100', '1812-150', '1812-200'] as const;
+export const SMALL = ['1812-24', '1812-50', '1812-75', '1812-100', '1812-150', '1812-200'] as const;
 const NUMBER = ['one', 'twoInSeries', 'twoInParallel'] as const;
 const CARBON = ['one', 'two', 'chloramine'] as const;
 

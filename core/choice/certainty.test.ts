@@ -3,8 +3,8 @@ import { atStrength, fixedPerWeek, membraneFirst, PLACEHOLDER_ROUTE, resinAlone,
 import { readDemo } from '../testing/demo';
 import { beats, quantileOf, sampleInputs, type UncertainInput } from '../year';
 import { USUAL_DOUBTS } from '../year';
-import { comparisonOf, candidate, choose, compareUnderDoubt, joined, sift } from '.';
-import { runToEnd } from '../numeric';
+import { benchOf, choose, rowBy, searchOf } from '.';
+import { compareUnderDoubt } from './certainty';
 
 /** Comparison under doubt: O38 and O39 of the science of options, by the exchange chapter's two routes. */
 
@@ -55,17 +55,15 @@ describe('two routes under doubt', () => {
 
 describe('options under doubt', () => {
   const { system } = readDemo('skerrow-shore-coral-nursery');
-  const laid = comparisonOf({ ...system, choice: { ...system.choice, kept: [{ axis: 'element', values: ['1812-50', '1812-75'] }] } });
-  if (!laid.ok) throw new Error(laid.error.message);
-  const { spaces, judging } = laid.value;
-  const { found } = joined([runToEnd(sift(spaces, judging))], spaces);
+  const narrow = { ...system, choice: { ...system.choice, kept: [{ axis: 'element', values: ['1812-50', '1812-75'] }] } };
+  const bench = benchOf(narrow);
+  if (!bench.ok) throw new Error(bench.error.message);
+  const { found } = searchOf(bench.value);
   const { recommendation } = choose(found);
-  const planOf = (id: string) => {
-    const one = candidate(spaces, id)!;
-    return one.space.planOf(one.choice);
-  };
+  const figuresBy = (id: string) => rowBy(id, 'asked', narrow)!.figures;
   const dearest = found.reduce((a, b) => (b.annualCost > a.annualCost ? b : a));
-  const compared = compareUnderDoubt([planOf(recommendation!.id), planOf(dearest.id)], judging, USUAL_DOUBTS);
+  const { prices } = bench.value;
+  const compared = compareUnderDoubt([figuresBy(recommendation!.id), figuresBy(dearest.id)], prices, USUAL_DOUBTS);
 
   it('the recommended one beats the dearest in nearly every case, and the bands hold their middle', () => {
     if (!compared.ok) throw new Error(compared.error.message);
@@ -78,9 +76,9 @@ describe('options under doubt', () => {
     expect(Math.abs(spreads[0]!.p50 / own.annualCost - 1)).toBeLessThan(0.1);
   });
   it('a band nests in that of more doubt', () => {
-    const plans = [planOf(recommendation!.id)];
-    const wide = compareUnderDoubt(plans, judging, { ...USUAL_DOUBTS, use: 0.4, co2: 0.6 });
-    const narrow = compareUnderDoubt(plans, judging, { ...USUAL_DOUBTS, use: 0.05, co2: 0.1 });
+    const one = [figuresBy(recommendation!.id)];
+    const wide = compareUnderDoubt(one, prices, { ...USUAL_DOUBTS, use: 0.4, co2: 0.6 });
+    const narrow = compareUnderDoubt(one, prices, { ...USUAL_DOUBTS, use: 0.05, co2: 0.1 });
     if (!wide.ok || !narrow.ok) throw new Error('no bands');
     expect(wide.value.spreads[0]!.p10).toBeLessThan(narrow.value.spreads[0]!.p10);
     expect(wide.value.spreads[0]!.p90).toBeGreaterThan(narrow.value.spreads[0]!.p90);

@@ -1,41 +1,46 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { gatherFacts } from '../advice';
 import { systemSchema, type System } from '../file';
 import { runToEnd } from '../numeric';
+import { DAYS_PER_YEAR } from '../quantity';
 import { DEMO_FILES, readDemo } from '../testing/demo';
-import { solveTrain, tapWater, wasteToProduct } from '../train';
+import { tapWater } from '../train';
 import { boundedFront, paretoFront } from './front';
-import { partOf, physicsOn } from './onTap';
-import { bounded, cheapestByRoute } from './sensitivity';
+import { boundedByRoute, cheapestByRoute } from './sensitivity';
 import {
+  benchOf,
   candidate,
   candidates,
   changeText,
   choose,
-  comparisonOf,
   joined,
-  judgePlan,
+  lookAt,
   rejectionText,
   RULES,
   rowBy,
   RULE_WORDS,
+  searchOf,
   shownOf,
-  sift,
+  siftOptions,
   trainBy,
   whyNotThis,
-  type Comparison,
-  type PlannedMembrane,
-  type Sifted,
+  type Bench,
+  type OptionsSifted,
 } from '.';
 
 const must = <T>(outcome: { ok: true; value: T } | { ok: false; error: { message: string } }): T => {
   if (!outcome.ok) throw new Error(outcome.error.message);
   return outcome.value;
 };
-const searched = (system: System): { comparison: Comparison; sifted: Sifted } => {
-  const comparison = must(comparisonOf(system));
-  return { comparison, sifted: runToEnd(sift(comparison.spaces, comparison.judging)) };
+const searched = (system: System): { bench: Bench; sifted: OptionsSifted } => {
+  const bench = must(benchOf(system));
+  return { bench, sifted: searchOf(bench) };
 };
+/** Within a hundredth: what a quick look may err against the whole solve. */
+const close = (quick: number, full: number): void =>
+  expect(Math.abs(quick - full), `${quick} for ${full}`).toBeLessThanOrEqual(0.01 * Math.abs(full));
+
 /** The demonstration's systems, narrowed where a whole search would take long. */
 const SYSTEMS = DEMO_FILES.map((name) => {
   const { system } = readDemo(name);
@@ -55,35 +60,9 @@ const SYSTEMS = DEMO_FILES.map((name) => {
   return { name, system: { ...system, choice: { ...system.choice, kept } } };
 });
 
-describe('a membrane part at a known pressure', () => {
-  it.each([
-    ['skerrow-shore-coral-nursery', 'membrane:1.1.1.1.0.3.2'],
-    ['lintel-pane-van-tank', 'membrane:1.0.2.1.1.0.2.2'],
-    ['lintel-pane-van-tank', 'membrane:3.1.2.3.1.0.2.2'],
-    ['lintel-pane-van-tank', 'membrane:0.0.2.0.0.0.2.2'],
-  ] as const)('is what the whole train comes to (%s, %s)', (name, id) => {
-    const { system } = readDemo(name);
-    const { spaces, feed } = must(comparisonOf(system));
-    const one = candidate(spaces, id)!;
-    const membrane: PlannedMembrane = one.space.planOf(one.choice).membrane!;
-    const at = { temperatureC: 9, factors: { water: 0.85, salt: 1.3 }, strength: 1 };
-    const found = physicsOn(system, feed, false)(membrane, at)!;
-    const held = membrane.pump?.heldFeedLPerH ?? null;
-    const recycle = held === null ? 0 : Math.max(0, held - found.feedLPerH);
-    const train = partOf(membrane, false, recycle);
-    const stages = train.stages.map((stage) => (stage.kind === 'membrane' ? { ...stage, waterFactor: 0.85, saltFactor: 1.3 } : stage));
-    const solved = must(solveTrain({ ...train, stages }, system.source, { ...feed, temperatureC: at.temperatureC }));
-    const unit = solved.unit!;
-    expect(Math.abs(found.productLPerH / unit.permeateLPerH - 1)).toBeLessThan(0.01);
-    expect(Math.abs(found.feedLPerH / unit.feedLPerH - 1)).toBeLessThan(0.01);
-    const permeate = solved.stations.at(-1)!.state.ec25UScm;
-    expect(Math.abs((2 * found.ppm) / permeate - 1)).toBeLessThan(0.03);
-  });
-});
-
 describe.each(SYSTEMS)('$name', ({ system }) => {
-  const { comparison, sifted } = searched(system);
-  const shown = must(shownOf(system, sifted));
+  const { bench, sifted } = searched(system);
+  const shown = shownOf(bench, sifted);
 
   it('finds trains that would do, and every other one broke a rule', () => {
     const pruned = Object.values(sifted.pruned).reduce((sum, one) => sum + one.count, 0);
@@ -104,31 +83,47 @@ describe.each(SYSTEMS)('$name', ({ system }) => {
     for (const { figures } of shown.rows) {
       const sum = Object.values(figures.lines).reduce((total, amount) => total + amount, 0);
       expect(sum).toBeCloseTo(figures.annualCost, 6);
-      expect(figures.feedL - figures.wasteL).toBeCloseTo(comparison.judging.need.litresPerYear, 3);
+      expect(figures.feedL - figures.wasteL).toBeCloseTo(bench.need.litresPerYear, 3);
     }
   });
-  it('stands as a train of the workbench: kept by the file, solved, near the ratio it was judged at', () => {
+  it('is kept by the file, with the probes of today’s train, near the ratio it was judged at', () => {
     const { id } = shown.chosen.recommendation!;
-    const one = candidate(comparison.spaces, id)!;
-    const { membrane } = one.space.planOf(one.choice);
+    const one = candidate(bench.spaces, id)!;
+    const { target } = one.space.lay(one.choice);
     const train = must(trainBy(id, system));
-    const changed = { ...system, train };
-    expect(systemSchema.safeParse(changed).error).toBeUndefined();
+    expect(systemSchema.safeParse({ ...system, train }).error).toBeUndefined();
     expect(train.probes.map((probe) => probe.id)).toEqual(system.train.probes.map((probe) => probe.id));
     for (const { after } of train.probes)
       expect(
         after === 'tap' || [...train.stages, ...train.branches.flatMap(({ stages }) => stages)].some((stage) => stage.id === after),
       ).toBe(true);
-    const { season } = system.source;
-    const temperatureC = (season.lowestTemperatureC + season.highestTemperatureC) / 2;
-    const tap = must(tapWater(system.source, system.instruments)).water;
-    const solved = must(solveTrain(train, system.source, { ...tap, temperatureC }));
-    expect(solved.productLPerH).toBeGreaterThan(0);
-    if (membrane?.recovery) expect(Math.abs(wasteToProduct(solved)! / (1 / membrane.recovery - 1) - 1)).toBeLessThan(0.05);
+    const { unit } = lookAt(one, bench).on('mean', 'new')!;
+    if (target) close(unit!.wasteToProduct!, target.wasteToProduct);
+  });
+  it('is built as it was judged: what the workbench says of the train is what the search said of the option', () => {
+    const tap = must(tapWater(system.source, system.instruments));
+    // Most of its options that would do, a few of them solved whole.
+    const step = Math.max(1, Math.floor(sifted.found.length / 4));
+    const asked = new Set([shown.chosen.recommendation!.id, ...sifted.found.filter((_, i) => i % step === 0).map(({ id }) => id)]);
+    for (const id of asked) {
+      const quick = sifted.found.find((one) => one.id === id)!;
+      const { figures } = rowBy(id, 'asked', system)!;
+      close(quick.annualCost, figures.annualCost);
+      close(quick.wasteL, figures.wasteL);
+      close(quick.winterMargin, figures.winterMargin);
+      close(quick.visitsPerYear, figures.visitsPerYear);
+      const train = must(trainBy(id, system));
+      const facts = must(gatherFacts({ ...system, train }, tap.water, {}, undefined, tap));
+      const { running } = facts.ledger;
+      // An option is costed with its membrane half way through its years, the workbench with a new one.
+      const aged = figures.annualCost - (figures.lines.capital ?? 0) - (figures.lines.visits ?? 0);
+      expect(Math.abs(running / aged - 1), id).toBeLessThan(train.stages.some(({ kind }) => kind === 'membrane') ? 0.25 : 0.01);
+      expect(facts.ledger.feedL - facts.ledger.wasteL).toBeCloseTo(facts.demandLPerDay * DAYS_PER_YEAR, 3);
+    }
   });
   it('says of any of its trains why not', () => {
     let asked = 0;
-    for (const { id } of candidates(comparison.spaces)) {
+    for (const { id } of candidates(bench.spaces)) {
       asked += 1;
       if (asked % 401 !== 1) continue;
       const why = whyNotThis(id, system, sifted)!;
@@ -144,7 +139,7 @@ describe.each(SYSTEMS)('$name', ({ system }) => {
 describe('what the site allows', () => {
   const { system } = readDemo('skerrow-shore-coral-nursery');
   const narrow = { ...system.choice, kept: [{ axis: 'element', values: ['1812-50', '1812-75'] }] };
-  const on = (choice: Partial<System['choice']>): Sifted => searched({ ...system, choice: { ...narrow, ...choice } }).sifted;
+  const on = (choice: Partial<System['choice']>): OptionsSifted => searched({ ...system, choice: { ...narrow, ...choice } }).sifted;
   const plain = on({});
 
   it('a narrow wall, no power, no drain, little to spend, few visits: each prunes by its own rule', () => {
@@ -159,19 +154,19 @@ describe('what the site allows', () => {
     expect(plain.found.length).toBeGreaterThan(poor.found.length);
   });
   it('where nothing would do, says by each rule the smallest change that lets one through, and that change does', () => {
-    const asked = { ...system, choice: { ...narrow, visitsPerYear: 5 } };
-    const { sifted } = searched(asked);
+    const asked = { ...system, choice: { ...narrow, visitsPerYear: 3 } };
+    const { bench, sifted } = searched(asked);
     expect(sifted.found).toHaveLength(0);
-    const shown = must(shownOf(asked, sifted));
+    const shown = shownOf(bench, sifted);
     expect(shown.chosen.recommendation).toBeNull();
     const visits = shown.smallest.find(({ rejection }) => rejection.rule === 'visits')!;
-    expect(visits.rejection.value).toBeGreaterThan(5);
+    expect(visits.rejection.value).toBeGreaterThan(3);
     expect(on({ visitsPerYear: visits.rejection.value }).found.length).toBeGreaterThan(0);
     expect(on({ visitsPerYear: visits.rejection.value - 0.05 }).found).toHaveLength(0);
   });
   it('refuses what cannot be, naming it (O56)', () => {
     const refused = (changes: Partial<System>): string => {
-      const outcome = comparisonOf({ ...system, ...changes });
+      const outcome = benchOf({ ...system, ...changes });
       return outcome.ok ? 'accepted' : outcome.error.field;
     };
     expect(refused({ choice: { ...system.choice, horizonYears: 0 } })).toBe('horizonYears');
@@ -183,7 +178,7 @@ describe('what the site allows', () => {
   });
   it('a dearer part moves what is built of it, and a typed price stands in place of the placeholder', () => {
     const dear = searched({ ...system, choice: { ...narrow, prices: [{ part: '1812-50', each: 500 }] } }).sifted;
-    const { spaces } = must(comparisonOf({ ...system, choice: narrow }));
+    const { spaces } = must(benchOf({ ...system, choice: narrow }));
     const best = candidate(spaces, choose(dear.found).recommendation!.id)!;
     expect(best.choice['element']).toBe('1812-75');
   });
@@ -230,13 +225,14 @@ describe('the bound prune', () => {
         { numRuns: 60 },
       );
   });
-  it('the cheapest of each route is the same as by judging every plan', () => {
+  it('the cheapest of each route is the same as by judging every option', () => {
     const { system } = readDemo('skerrow-shore-coral-nursery');
-    const { comparison, sifted } = searched(system);
-    const plans = [...candidates(comparison.spaces)].map(({ space, choice }) => space.planOf(choice));
-    const found = cheapestByRoute(bounded(plans, comparison.judging), comparison.judging);
+    const { bench, sifted } = searched(system);
+    const found = cheapestByRoute(boundedByRoute(bench), bench, lookAt);
     for (const route of new Set(sifted.found.map((one) => one.route)))
-      expect(found.get(route)).toBe(Math.min(...sifted.found.filter((one) => one.route === route).map(({ annualCost }) => annualCost)));
+      expect(found.get(route as never)).toBe(
+        Math.min(...sifted.found.filter((one) => one.route === route).map(({ annualCost }) => annualCost)),
+      );
   });
 });
 
@@ -245,7 +241,7 @@ describe('words', () => {
     const { system } = readDemo('skerrow-shore-coral-nursery');
     for (const rule of RULES) {
       expect(RULE_WORDS[rule].length).toBeGreaterThan(8);
-      const text = rejectionText({ rule, field: 'drain', value: 7, limit: 3 }, system.units, 'EUR');
+      const text = rejectionText({ rule, field: rule === 'quality' ? 'hardnessMgL' : 'drain', value: 7, limit: 3 }, system.units, 'EUR');
       expect(text.endsWith('.')).toBe(true);
       expect(text).not.toMatch(/NaN|undefined/);
     }
@@ -255,11 +251,8 @@ describe('words', () => {
   });
   it('parts joined in any order are one search', () => {
     const { system } = readDemo('thimble-lane-espresso');
-    const { comparison, sifted } = searched(system);
-    const parts = [2, 0, 1].map((part) => runToEnd(sift(comparison.spaces, comparison.judging, part, 3)));
-    expect(joined(parts, comparison.spaces)).toEqual(joined([sifted], comparison.spaces));
-    expect(
-      judgePlan(comparison.spaces[0]!.planOf(candidate(comparison.spaces, sifted.found[0]!.id)!.choice), comparison.judging).admissible,
-    ).toBe(true);
+    const { bench, sifted } = searched(system);
+    const parts = [2, 0, 1].map((part) => runToEnd(siftOptions(bench, part, 3)));
+    expect(joined(parts, bench.spaces)).toEqual(joined([sifted], bench.spaces));
   });
 });

@@ -10,15 +10,11 @@ export {
 export { dominates, inSteps, kneeOfTwo, nearestToIdeal, paretoFront, paretoRanks } from './front';
 export { turningsOf } from './turning';
 export { recommend, whyNot, type Weighed } from './recommend';
-export { enumerateOptions, JOB_AXES, spaceSize, valueOf, type Axis } from './axes';
-export { PART_WORDS, USUAL_PRICES, type Priced } from './prices';
-export { type PlannedMembrane } from './plan';
-export { askingOf, type Ageing, type Answers, type Asked, type MembraneAnswer, type Physics } from './answers';
-export { blendShare, type Judging } from './judging';
-export { figuresOf, type Figures } from './figures';
-export { judgePlan, type Judged } from './judge';
-export { RULES, wasteIndex, type Rejection, type RuleId } from './rules';
-export { pricedParts, spacesOf, type Kept, type Space } from './jobs';
+export { enumerateOptions, JOB_AXES, spaceSize, valueOf, type Axis, type Choice, type Job } from './axes';
+export { benchOf, jobOf, spacesOfSystem, type Bench } from './bench';
+export type { Heads } from './heads';
+export { judgeOption, RULES, type Figures, type Judged, type Look, type Rejection, type RuleId } from './option';
+export { spacesOf, type Kept, type Space } from './spaces';
 export {
   candidate,
   candidateCount,
@@ -30,20 +26,24 @@ export {
   vectorOf,
   type Chosen,
   type Found,
+  type Missed,
+  type Searched,
   type Sifted,
 } from './search';
-export { comparisonOf, jobOf, pricedByJob, priceList, spacesOfSystem, type Comparison } from './forSystem';
-export { physicsOn } from './onTap';
 export {
+  lookAt,
   MOST_ROWS,
   rowBy,
+  searchOf,
   shownOf,
+  siftOptions,
   surenessOf,
   titleBy,
   TODAY,
   trainBy,
   turnsOf,
   whyNotThis,
+  type OptionsSifted,
   type Row,
   type Shown,
   type Why,
@@ -65,6 +65,7 @@ export {
   secondText,
   SPACE_WORDS,
 } from './says';
-export { whPerL } from './present';
-export { compareUnderDoubt, doubtsOf, type Compared } from './certainty';
+export { piecesOf } from './pieces';
+export { routesOf, type RouteCost, type RoutesCompared } from './routes';
+export { doubtsOf, type Compared } from './certainty';
 export { comparisonPage } from './page';

@@ -1,13 +1,13 @@
 import type { Block } from '../commission';
 import type { System } from '../file';
 import { moneyText, words } from '../quantity';
-import type { Shown, Row } from './compare';
+import type { OptionsSifted, Shown, Row } from './compare';
 import { reasonText, ROLE_WORDS, RULE_WORDS } from './says';
-import type { Found, Sifted } from './search';
+import type { Found } from './search';
 
 /** The comparison as a page of the offer: what was held against what, and why this one. */
 
-export function comparisonPage(system: System, sifted: Sifted, { rows, chosen }: Shown): Block[] {
+export function comparisonPage(system: System, sifted: OptionsSifted, { rows, chosen }: Shown): Block[] {
   const say = words(system.units);
   const { currency } = system.prices;
   const best = chosen.recommendation;

@@ -1,12 +1,15 @@
+import { membraneStage } from '../file';
+import { LIMIT_LABELS, limitText, missText, strengthTexts, type LimitQuantity } from '../goal';
+import { changedInTurn } from '../life';
 import { elementCount, isSeawaterElement, isSmallElement, type ElementClass, type VesselRank } from '../membrane';
-import { atStart, formatQuantity, listed, moneyText, PPM_PER_USCM, THIN, words, type UnitPreference } from '../quantity';
+import { atStart, formatQuantity, inSentence, listed, moneyText, THIN, words, type UnitPreference } from '../quantity';
+import { kindOf, unitRanks, type Stage, type StageOf } from '../stage';
 import type { Doubts } from '../year';
 import type { Row } from './compare';
-import { cartridgeSized } from './jobs';
-import type { Plan, Route } from './plan';
+import type { Rejection, RuleId } from './option';
 import type { Criterion, Recommendation } from './recommend';
-import type { Rejection, RuleId } from './rules';
 import type { Found } from './search';
+import { CARTRIDGE_EQ, type Route } from './spaces';
 import type { TurningInput } from './sensitivity';
 
 /** Options in words: what one is, why it is the one, why another is not. */
@@ -40,13 +43,21 @@ export const ROLE_WORDS: Readonly<Record<Row['role'], string>> = {
 };
 
 /** An option in a few words. */
-export function titleOf({ membrane, resin, cartridge, scale, route, blends }: Plan): string {
-  if (cartridge) return `A cartridge of ${cartridge.capacityMeq / 1000}${THIN}eq`;
-  if (!membrane) return resin ? `Resin alone, ${bedsText(resin)}` : ROUTE_WORDS[route];
+export function titleOf(stages: readonly Stage[]): string {
+  const cartridge = stages.find((stage): stage is StageOf<'decarboniser'> => stage.kind === 'decarboniser');
+  const membrane = membraneStage(stages);
+  const beds = bedsText(stages);
+  if (!membrane) {
+    if (cartridge && !beds) return `A cartridge of ${cartridge.capacityEq}${THIN}eq`;
+    return beds ? `Resin alone, ${beds}` : 'Filters alone';
+  }
   const sea = isSeawaterElement(membrane.elementClass);
-  const pump = membrane.pump && !sea ? (isSmallElement(membrane.elementClass) ? ' with a booster' : ' with a pump') : '';
-  const soft = scale === 'softener' ? ' behind a softener' : '';
-  return `${atStart(counted(elementCount(membrane.ranks), kindOfElement(membrane.elementClass)))}${pump}${soft}${resin || sea || blends ? '' : ', no resin'}`;
+  const pumped = stages.some(({ kind }) => kind === 'pump');
+  const pump = pumped && !sea ? (isSmallElement(membrane.elementClass) ? ' with a booster' : ' with a pump') : '';
+  const before = stages.slice(0, stages.indexOf(membrane)).find((stage) => kindOf(stage).touches === 'minerals');
+  const soft = before ? ` behind a ${inSentence(before.name)}` : '';
+  const kind = kindOfElement(membrane.elementClass);
+  return `${atStart(counted(elementCount(unitRanks(membrane)), kind))}${pump}${soft}${beds || sea || membrane.bypassShare > 0 ? '' : ', no resin'}`;
 }
 function kindOfElement(element: ElementClass): string {
   if (isSeawaterElement(element)) return 'seawater membrane';
@@ -60,51 +71,82 @@ function arrangementText(ranks: readonly VesselRank[]): string {
   if (ranks.every(({ vessels }) => vessels === 1)) return ' in series';
   return ` in ranks of ${ranks.map(({ vessels }) => vessels).join(' and ')}`;
 }
-const bedsText = ({ beds, litresEach }: NonNullable<Plan['resin']>): string =>
-  `${beds > 1 ? `${beds}${THIN}×${THIN}` : ''}${litresEach}${THIN}L`;
+/** The resin of a train by its litres; nothing without any. */
+function bedsText(stages: readonly Stage[]): string {
+  const litres = stages.flatMap((stage) => (stage.kind === 'resin' ? [stage.volumeL] : []));
+  const [first] = litres;
+  if (first === undefined) return '';
+  return litres.every((one) => one === first)
+    ? `${litres.length > 1 ? `${litres.length}${THIN}×${THIN}` : ''}${first}${THIN}L`
+    : `${litres.join(' and ')}${THIN}L`;
+}
 
 /** All that stands in it, one after the other. */
-export function detailOf(plan: Plan, units: UnitPreference): string {
-  const { membrane, resin, carbon, cartridge, tankL, scale } = plan;
+export function detailOf(stages: readonly Stage[], units: UnitPreference): string {
   const say = words(units);
   const parts: string[] = [];
-  if (carbon && carbon.litresEach < 1)
-    parts.push(
-      counted(
-        carbon.blocks,
-        carbon.chloramine ? 'carbon for chloramine' : 'carbon',
-        carbon.chloramine ? 'carbons for chloramine' : 'carbons',
-      ),
-    );
-  if (scale !== 'nothing') parts.push(scale === 'softener' ? 'softener' : 'inhibitor');
-  if (membrane) {
-    const count = elementCount(membrane.ranks);
-    parts.push(`${count > 1 ? `${count}${THIN}×${THIN}` : ''}${membrane.elementClass}${arrangementText(membrane.ranks)}`);
-    if (membrane.pump) parts.push(`${formatQuantity(membrane.pump.bar, 'pressureBar', units).text} by its pump`);
-    if (membrane.recovery !== null) parts.push(`${say.ratio(1 / membrane.recovery - 1)} waste to product`);
-    if (membrane.pump?.heldFeedLPerH && membrane.recovery !== null) parts.push('part of its waste led back');
+  const membrane = membraneStage(stages);
+  const count = (kind: Stage['kind']): number => stages.filter((stage) => stage.kind === kind).length;
+  for (const stage of stages) {
+    switch (stage.kind) {
+      case 'carbon':
+        if (stage === stages.find(({ kind }) => kind === 'carbon')) parts.push(counted(count('carbon'), 'carbon'));
+        break;
+      case 'pump':
+        if (stage.pump.kind === 'booster') parts.push(`${formatQuantity(stage.pump.bypassBar, 'pressureBar', units).text} by its pump`);
+        if (stage.pump.kind === 'displacement') {
+          parts.push(`${say.perHour(stage.pump.flowLPerH)} pumped`);
+          if (stage.pump.energyRecovery > 0) parts.push('pressure of the waste recovered');
+        }
+        break;
+      case 'membrane': {
+        const elements = elementCount(unitRanks(stage));
+        parts.push(`${elements > 1 ? `${elements}${THIN}×${THIN}` : ''}${stage.elementClass}${arrangementText(unitRanks(stage))}`);
+        if (stage.valve?.kind === 'recovery') parts.push(`${say.ratio(1 / stage.valve.recovery - 1)} waste to product`);
+        if (stage.valve?.kind === 'pressure') parts.push(`held at ${formatQuantity(stage.valve.bar, 'pressureBar', units).text}`);
+        if (stage.valve === null) parts.push(`tube of ${stage.restrictor.boreMm.toFixed(2)}${THIN}mm bore`);
+        if (stage.recycleLPerH > 0) parts.push('part of its waste led back');
+        if (stage.bypassShare > 0) parts.push(`${Math.round(100 * stage.bypassShare)}${THIN}% led past it`);
+        break;
+      }
+      case 'decarboniser':
+        parts.push(`${Math.round(100 * stage.bypass)}${THIN}% past it`);
+        break;
+      case 'tank':
+        parts.push(`${say.of(stage.volumeL, 'volumeL')} tank`);
+        break;
+      case 'resin':
+        break;
+      default:
+        // Filters stand ahead of everything; any other kind is named.
+        if (!kindOf(stage).prefilter) parts.push(inSentence(kindOf(stage).label));
+    }
   }
-  if (cartridge) parts.push(`${Math.round(100 * cartridge.bypass)}${THIN}% past it`);
-  if (resin) parts.push(`${bedsText(resin)} of resin${resin.beds > 1 ? ', lead and guard' : ''}`);
-  if (tankL > 0) parts.push(`${say.of(tankL, 'volumeL')} tank`);
-  if (plan.energyRecovery > 0) parts.push('pressure of the waste recovered');
-  return parts.join(' · ');
+  const beds = bedsText(stages);
+  if (beds) parts.push(`${beds} of resin${changedInTurn(stages) ? ', lead and guard' : ''}`);
+  return (membrane || parts.length > 0 ? parts : ['nothing but pipe']).join(' · ');
 }
+
+/** What an element is asked too much of. */
+const ELEMENT_WORDS: Readonly<Record<string, string>> = {
+  flux: 'On the warmest day a square metre makes',
+  recovery: 'An element takes, of its own feed,',
+  feedflow: 'An element is fed',
+  drop: 'The pressure an element takes is',
+};
 
 /** What a rule pruned for, as the row of a count. */
 export const RULE_WORDS: Readonly<Record<RuleId, string>> = {
   wall: 'Too wide for the wall',
   site: 'No drain or no power',
   tank: 'Tank too small for one draw',
-  chloride: 'Too much chloride for a cartridge',
-  reach: 'Not pure enough without resin',
   ratio: 'Too little waste',
   pressure: 'Pressure does not fit',
   production: 'Too little on the coldest day',
-  carbon: 'Chlorine gets through',
+  carbon: 'Carbon changed too often',
   scaling: 'Lime in the membrane',
-  crossflow: 'Too little cross-flow',
-  quality: 'Not pure enough',
+  element: 'Too much asked of the membrane',
+  quality: 'Misses the goal',
   resinLife: 'Resin changed too often',
   visits: 'More visits than allowed',
   capital: 'Dearer than may be spent',
@@ -115,7 +157,6 @@ const times = (perYear: number): string => `${perYear >= 10 ? Math.round(perYear
 /** Why an option was pruned, with its figure and the limit. */
 export function rejectionText({ rule, field, value, limit }: Rejection, units: UnitPreference, currency: string): string {
   const say = words(units);
-  const ppm = (shown: number): string => say.water(shown / PPM_PER_USCM);
   switch (rule) {
     case 'wall':
       return `It needs ${Math.round(value)}${THIN}mm, the wall has ${Math.round(limit)}.`;
@@ -125,10 +166,6 @@ export function rejectionText({ rule, field, value, limit }: Rejection, units: U
       return limit > 0
         ? `Its tank holds ${say.of(limit, 'volumeL')}; ${say.of(value, 'volumeL')} are drawn at once.`
         : `It has no tank; ${say.of(value, 'volumeL')} are drawn at once.`;
-    case 'chloride':
-      return `The tap has ${say.mgL(value)} of chloride; a cartridge leaves it, and a machine rusts above ${say.mgL(limit)}.`;
-    case 'reach':
-      return `Without resin it gives ${ppm(value)}; the goal is ${ppm(limit)}.`;
     case 'ratio':
       return `It wastes only ${say.ratio(value)} on a tap that is not softened; ${say.ratio(limit)} is asked for.`;
     case 'pressure':
@@ -138,13 +175,18 @@ export function rejectionText({ rule, field, value, limit }: Rejection, units: U
     case 'production':
       return `On the coldest day an old membrane serves a need of ${say.perDay(limit)}; ${say.perDay(value)} are needed.`;
     case 'carbon':
-      return `Behind a carbon that is mostly spent ${value.toFixed(2)}${THIN}mg/L of chlorine reach the membrane; it bears ${limit.toFixed(1)}.`;
+      return `Its carbon is used up ${times(value)}; at most ${Math.round(limit)} are put up with.`;
     case 'scaling':
-      return `The lime index of its waste is ${say.index(value)}; above ${say.index(limit)} lime falls out without a softener or an inhibitor.`;
-    case 'crossflow':
-      return `${say.perHour(value)} leave the last membrane on the coldest day; below ${say.perHour(limit)} dirt settles in it.`;
-    case 'quality':
-      return `On the warmest day an old membrane gives ${ppm(value)}; the goal is ${ppm(limit)}.`;
+      return `The saturation index of its waste is ${say.index(value)}; above ${say.index(limit)} lime falls out without a softener or an inhibitor.`;
+    case 'element':
+      return field === 'crossflow'
+        ? `On the coldest day an element is rinsed with 1/${value.toFixed(1)} of the waste its class wants.`
+        : `${ELEMENT_WORDS[field] ?? 'An element works'} ${value.toFixed(1)} times what its class is meant for.`;
+    case 'quality': {
+      const quantity = field as LimitQuantity;
+      const figures = quantity === 'ec25UScm' ? strengthTexts(value, limit, units) : missText(quantity, value, limit, units);
+      return `On the warmest day, with an old membrane, ${inSentence(LIMIT_LABELS[quantity])} is ${figures.value}; the goal is ${value > limit ? 'at most' : 'at least'} ${figures.bound}.`;
+    }
     case 'resinLife':
       return `It wants new resin ${times(value)}; at most ${Math.round(limit)} are put up with.`;
     case 'visits':
@@ -168,9 +210,10 @@ export function changeText({ rule, field, value, limit }: Rejection, units: Unit
       return `Allowing ${say.ratio(value)} would let it in.`;
     case 'production':
       return `A need of ${say.perDay(limit)} would let it in.`;
-    case 'reach':
     case 'quality':
-      return `A goal of ${say.water(2 * value)} would let it in.`;
+      return field === 'ec25UScm'
+        ? `A goal of ${say.water(value)} would let it in.`
+        : `A limit of ${limitText(field as LimitQuantity, value, units)} would let it in.`;
     case 'resinLife':
     case 'visits':
       return `${value.toFixed(1)} of them a year would have to be put up with.`;
@@ -180,12 +223,12 @@ export function changeText({ rule, field, value, limit }: Rejection, units: Unit
       return value > limit ? 'A regulator ahead of it would let it in.' : 'A booster would let it in.';
     case 'scaling':
       return 'A softener, an inhibitor or a lower recovery would let it in.';
-    case 'crossflow':
-      return 'More waste, or leading part of it back, would let it in.';
+    case 'element':
+      return field === 'crossflow' || field === 'recovery'
+        ? 'More waste, or leading part of it back, would let it in.'
+        : 'More elements, or less pressure, would let it in.';
     case 'carbon':
       return 'More carbon would let it in.';
-    case 'chloride':
-      return 'Only a membrane takes chloride out.';
   }
 }
 
@@ -317,7 +360,7 @@ export function axisValueText(axis: string, value: string | number | boolean, un
   if (axis === 'wasteToProduct') return words(units).ratio(Number(value));
   if (axis === 'recovery') return `${Math.round(100 * Number(value))}${THIN}%`;
   if (axis === 'pressureBar') return formatQuantity(Number(value), 'pressureBar', units).text;
-  if (axis === 'size') return `${cartridgeSized(Number(value))[1] / 1000}${THIN}eq`;
+  if (axis === 'size') return `${CARTRIDGE_EQ[Number(value) as keyof typeof CARTRIDGE_EQ]}${THIN}eq`;
   if (axis === 'resin' || axis === 'vesselL') {
     if (value === 'none') return 'none';
     const [litres, silica] = String(value).split('+');

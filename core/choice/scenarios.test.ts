@@ -1,28 +1,33 @@
 import { describe, expect, it } from 'vitest';
 import { BAR_PER_PSI, DAYS_PER_YEAR } from '../quantity';
-import { runToEnd } from '../numeric';
-import { onStrongerTap, saltPhysics, SITE, TAP, tapLoads, windowCleaner, windowCleanerSpaces } from '../testing/scenarios';
 import {
-  breakEvenVolume,
-  candidate,
-  candidateCount,
-  choose,
-  judgePlan,
   askingOf,
-  joined,
-  sift,
+  judgePlan,
+  onStrongerTap,
+  saltPhysics,
+  SITE,
+  siftAll,
+  siftPart,
   spacesOf,
-  turningsOf,
+  TAP,
+  tapLoads,
   USUAL_PRICES,
-  whyNot,
-  vectorOf,
-} from '.';
-import type { Figures, Judged, Judging, Physics, Priced, Sifted, Space } from '.';
+  windowCleaner,
+  windowCleanerSpaces,
+  type ChapterSifted,
+  type Figures,
+  type Judged,
+  type Judging,
+  type Physics,
+  type Priced,
+  type Space,
+} from '../testing/chapterOptions';
+import { breakEvenVolume, candidate, candidateCount, choose, joined, turningsOf, vectorOf, whyNot } from '.';
 
 /** Reference scenarios of the science of options (section 11), worked out there by an independent program: O40 to O54. */
 
-const sifted = (spaces: readonly Space[], judging: Judging): Sifted => runToEnd(sift(spaces, judging));
-const counts = ({ pruned }: Sifted): Record<string, number> =>
+const sifted = siftAll;
+const counts = ({ pruned }: ChapterSifted): Record<string, number> =>
   Object.fromEntries(Object.entries(pruned).map(([rule, { count }]) => [rule, count]));
 const judgedOf = (spaces: readonly Space[], judging: Judging, wanted: Record<string, unknown>): Judged => {
   for (const space of spaces)
@@ -156,8 +161,8 @@ describe('scenario A: pure water at home', () => {
     expect(ofId(elevenLitres.id)).toMatchObject({ kind: 'dearer' });
   });
   it('is the same on two workers as on one, and whatever way options come', () => {
-    const parts = [1, 0].map((part) => runToEnd(sift(spaces, judging, part, 2)));
-    const together = [0, 1, 2].map((part) => runToEnd(sift(spaces, judging, part, 3)));
+    const parts = [1, 0].map((part) => siftPart(spaces, judging, part, 2));
+    const together = [0, 1, 2].map((part) => siftPart(spaces, judging, part, 3));
     const plain = { tried: all.tried, found: all.found };
     // Joined in whatever order, they are the whole search.
     for (const some of [parts, together]) {

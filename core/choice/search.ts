@@ -1,169 +1,155 @@
-import { enumerateOptions, spaceSize, type Axis, type Option } from './axes';
+import { enumerateOptions, spaceSize, type Axis, type Choice, type Option } from './axes';
 import { inSteps, kneeOfTwo, nearestToIdeal, paretoFront, type Knee } from './front';
-import type { Figures } from './figures';
-import type { Choice, Space } from './jobs';
-import { judgePlan } from './judge';
-import type { Judging } from './judging';
-import { elementCount } from '../membrane';
-import { membraneKey, type Plan } from './plan';
 import { MOST_MARGIN, recommend, TIE_BAND, type Recommendation, type Weighed } from './recommend';
-import type { Rejection, RuleId } from './rules';
 
 /** The search over all options: what would do, what is best, and why each other one is not (science of options, 2 and 5). */
 
-/** An option of one of the spaces; its id stays. */
-export interface Candidate {
+/** A space of options as the search goes through it: its axes, and how many of the last of them leave what is solved as it is. */
+export interface Searched {
   readonly id: string;
-  readonly space: Space;
-  readonly choice: Choice;
+  readonly axes: readonly Axis[];
+  readonly behind: number;
 }
+/** An option of one of the spaces; its id stays. */
+export interface Candidate<S extends Searched = Searched> {
+  readonly id: string;
+  readonly space: S;
+  readonly choice: Choice;
+  /** The same for all options that differ behind their head alone. */
+  readonly headKey: string;
+}
+/** What makes an option impossible. */
+export interface Missed<Rule extends string = string> {
+  readonly rule: Rule;
+  readonly field: string;
+  readonly value: number;
+  readonly limit: number;
+}
+/** Whether an option would do, as the search is told: by whoever solves it. */
+export type Sifting<S extends Searched, Rule extends string> = (
+  one: Candidate<S>,
+) => { readonly found: Found } | { readonly rejection: Missed<Rule> };
+
 function choiceOf(axes: readonly Axis[], { places }: Option): Choice {
   const choice: Record<string, string | number | boolean> = {};
   for (let k = 0; k < axes.length; k++) choice[axes[k]!.id] = axes[k]!.values[places[k]!]!;
   return choice;
 }
+const headKeyOf = (space: Searched, places: readonly number[]): string => {
+  const cut = Math.max(0, space.axes.length - space.behind);
+  return `${space.id}:${places
+    .slice(0, cut)
+    .map((place, k) => `${space.axes[k]!.id}=${space.axes[k]!.values[place]!}`)
+    .join()}`;
+};
 
-/** Axes at the end of a space that leave its membrane part as it is: resin and tank, and what stands in their place. */
-const BEHIND = 2;
-/** Options that differ in those axes alone. */
-interface BlockOfOptions {
-  readonly space: Space;
+/** Options that share a head. */
+interface BlockOfOptions<S extends Searched> {
+  readonly space: S;
   readonly head: readonly number[];
   readonly tail: readonly Axis[];
 }
-function* blocks(spaces: readonly Space[]): Generator<BlockOfOptions> {
+function* blocks<S extends Searched>(spaces: readonly S[]): Generator<BlockOfOptions<S>> {
   for (const space of spaces) {
-    const cut = Math.max(0, space.axes.length - BEHIND);
+    const cut = Math.max(0, space.axes.length - space.behind);
     for (const { places } of enumerateOptions(space.axes.slice(0, cut))) yield { space, head: places, tail: space.axes.slice(cut) };
   }
 }
-function* within({ space, head, tail }: BlockOfOptions): Generator<Candidate> {
+function* within<S extends Searched>({ space, head, tail }: BlockOfOptions<S>): Generator<Candidate<S>> {
+  const headKey = headKeyOf(space, head);
   for (const { places } of enumerateOptions(tail)) {
     const whole = [...head, ...places];
     const id = whole.join('.');
-    yield { id: `${space.id}:${id}`, space, choice: choiceOf(space.axes, { id, places: whole }) };
+    yield { id: `${space.id}:${id}`, space, choice: choiceOf(space.axes, { id, places: whole }), headKey };
   }
 }
 
 /** All options of some spaces, in their order. */
-export function* candidates(spaces: readonly Space[]): Generator<Candidate> {
+export function* candidates<S extends Searched>(spaces: readonly S[]): Generator<Candidate<S>> {
   for (const block of blocks(spaces)) yield* within(block);
 }
-export const candidateCount = (spaces: readonly Space[]): number => spaces.reduce((sum, { axes }) => sum + spaceSize(axes), 0);
+export const candidateCount = (spaces: readonly Searched[]): number => spaces.reduce((sum, { axes }) => sum + spaceSize(axes), 0);
 
 /** An option by its id; null where there is none. */
-export function candidate(spaces: readonly Space[], id: string): Candidate | null {
+export function candidate<S extends Searched>(spaces: readonly S[], id: string): Candidate<S> | null {
   const [name, places = ''] = id.split(':');
   const space = spaces.find((one) => one.id === name);
   if (!space) return null;
   const at = places.split('.').map(Number);
   if (at.length !== space.axes.length || space.axes.some(({ values }, k) => values[at[k]!] === undefined)) return null;
-  return { id, space, choice: choiceOf(space.axes, { id: places, places: at }) };
+  return { id, space, choice: choiceOf(space.axes, { id: places, places: at }), headKey: headKeyOf(space, at) };
 }
 
 /** An admissible option with its year. */
 export interface Found extends Weighed {
-  readonly route: Plan['route'];
+  readonly route: string;
   readonly capital: number;
   readonly wasteL: number;
   readonly widthMm: number;
 }
-export const foundOf = (id: string, plan: Plan, figures: Figures, advisories: readonly RuleId[]): Found => ({
-  id,
-  route: plan.route,
-  annualCost: figures.annualCost,
-  advisories: advisories.length,
-  visitsPerYear: figures.visitsPerYear,
-  winterMargin: figures.winterMargin,
-  capital: figures.capital,
-  wasteL: figures.wasteL,
-  widthMm: figures.widthMm,
-});
 
 /** How many a rule pruned, and the one that came nearest to passing it. */
-export interface Pruned {
+export interface Pruned<Rule extends string = string> {
   readonly count: number;
-  readonly nearest: { readonly id: string; readonly rejection: Rejection };
+  readonly nearest: { readonly id: string; readonly rejection: Missed<Rule> };
 }
-export interface Sifted {
+export interface Sifted<Rule extends string = string> {
   readonly tried: number;
   readonly found: readonly Found[];
-  readonly pruned: Readonly<Partial<Record<RuleId, Pruned>>>;
+  readonly pruned: Readonly<Partial<Record<Rule, Pruned<Rule>>>>;
 }
 
 /** How far a figure is past its limit, whichever way. */
-export const missBy = ({ value, limit }: Rejection): number =>
-  value > limit ? value / Math.max(limit, 1e-9) : limit / Math.max(value, 1e-9);
+export const missBy = ({ value, limit }: Missed): number => (value > limit ? value / Math.max(limit, 1e-9) : limit / Math.max(value, 1e-9));
 
 const STEP = 200;
 
 /**
- * Judges options one by one, yielding the share done.
+ * Sifts options one by one, yielding the share done.
  *
- * @param part of so many parts: every option whose place falls to it; parts joined are the whole
+ * @param part of so many parts: every option whose head falls to it, so that it is solved once; parts joined are the whole
  */
-export function* sift(spaces: readonly Space[], judging: Judging, part = 0, parts = 1): Generator<number, Sifted> {
+export function* sift<S extends Searched, Rule extends string>(
+  spaces: readonly S[],
+  sifting: Sifting<S, Rule>,
+  part = 0,
+  parts = 1,
+): Generator<number, Sifted<Rule>> {
   const found: Found[] = [];
-  const pruned: Partial<Record<RuleId, { count: number; nearest: Pruned['nearest'] }>> = {};
+  const pruned: Partial<Record<Rule, Pruned<Rule>>> = {};
   const all = candidateCount(spaces);
   let tried = 0;
-  for (const { id, space, choice } of candidatesOfPart(spaces, part, parts)) {
-    const plan = space.planOf(choice);
-    tried += 1;
-    if (tried % STEP === 0) yield Math.min(1, (tried * parts) / all);
-    const judged = judgePlan(plan, judging);
-    if (judged.admissible) {
-      found.push(foundOf(id, plan, judged.figures, judged.advisories));
-      continue;
-    }
-    const { rejection } = judged;
-    const known = pruned[rejection.rule];
-    if (!known) pruned[rejection.rule] = { count: 1, nearest: { id, rejection } };
-    else {
-      known.count += 1;
-      if (missBy(rejection) < missBy(known.nearest.rejection)) known.nearest = { id, rejection };
+  let place = 0;
+  for (const block of blocks(spaces)) {
+    if (place++ % parts !== part) continue;
+    for (const one of within(block)) {
+      tried += 1;
+      if (tried % STEP === 0) yield Math.min(1, (tried * parts) / all);
+      const judged = sifting(one);
+      if ('found' in judged) {
+        found.push(judged.found);
+        continue;
+      }
+      const { rejection } = judged;
+      const known = pruned[rejection.rule];
+      const nearer = !known || missBy(rejection) < missBy(known.nearest.rejection);
+      pruned[rejection.rule] = { count: (known?.count ?? 0) + 1, nearest: nearer ? { id: one.id, rejection } : known.nearest };
     }
   }
   return { tried, found, pruned };
 }
 
-/**
- * Options of one part of the search: those of one membrane part go to one worker, so that it is solved once. Whoever has
- * least to do so far takes the next: every worker finds the same shares.
- */
-function* candidatesOfPart(spaces: readonly Space[], part: number, parts: number): Generator<Candidate> {
-  const loads = new Array<number>(parts).fill(0);
-  const taken = new Map<string, number>();
-  for (const block of blocks(spaces)) {
-    if (parts > 1) {
-      const first = within(block).next();
-      if (first.done) continue;
-      const { membrane } = first.value.space.planOf(first.value.choice);
-      const key = membrane && membraneKey(membrane);
-      const known = key ? taken.get(key) : undefined;
-      const whose = known ?? loads.indexOf(Math.min(...loads));
-      // A part is solved once, element by element; options behind it are arithmetic.
-      loads[whose]! += OPTIONS_LOAD + (membrane && known === undefined ? elementCount(membrane.ranks) : 0);
-      if (key) taken.set(key, whose);
-      if (whose !== part) continue;
-    }
-    yield* within(block);
-  }
-}
-/** What a block of options behind a membrane costs, in elements solved. */
-const OPTIONS_LOAD = 0.2;
-
 /** Joins parts of a search; the order in which they came does not matter. */
-export function joined(parts: readonly Sifted[], spaces: readonly Space[]): Sifted {
+export function joined<Rule extends string>(parts: readonly Sifted<Rule>[], spaces: readonly Searched[]): Sifted<Rule> {
   const order = new Map(spaces.map(({ id }, k) => [id, k]));
   const key = (id: string): number[] => [order.get(id.split(':')[0]!) ?? 0, ...id.split(':')[1]!.split('.').map(Number)];
   const found = parts
     .flatMap((part) => part.found.map((one) => ({ one, key: key(one.id) })))
     .sort((a, b) => byPlaces(a.key, b.key))
     .map(({ one }) => one);
-  const pruned: Partial<Record<RuleId, Pruned>> = {};
+  const pruned: Partial<Record<Rule, Pruned<Rule>>> = {};
   for (const part of parts)
-    for (const [rule, more] of Object.entries(part.pruned) as [RuleId, Pruned][]) {
+    for (const [rule, more] of Object.entries(part.pruned) as [Rule, Pruned<Rule>][]) {
       const known = pruned[rule];
       const [a, b] = known ? [missBy(known.nearest.rejection), missBy(more.nearest.rejection)] : [Infinity, 0];
       const nearer =

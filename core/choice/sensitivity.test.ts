@@ -1,39 +1,75 @@
 import { describe, expect, it } from 'vitest';
+import type { System } from '../file';
+import { evenDemand } from '../goal';
 import { runToEnd } from '../numeric';
-import { windowCleaner, windowCleanerSpaces } from '../testing/scenarios';
-import { candidates, judgePlan, nearness, type Judging } from '.';
-import { turns } from './sensitivity';
+import { readDemo } from '../testing/demo';
+import { benchOf, choose, nearness, searchOf, turnsOf, type Found } from '.';
 
-/** Turns of the answer on scenario B at 300 L a week: the break-evens of O48, found by the walk over all inputs at once. */
+/** What would change the answer, held against searches of their own on either side of each turn. */
 
-const at = (factor: number): Judging => windowCleaner(300 * factor);
-const spaces = windowCleanerSpaces();
-const plans = [...candidates(spaces)].map(({ space, choice }) => space.planOf(choice));
-const kept = plans.flatMap((plan) => {
-  const judged = judgePlan(plan, at(1));
-  return judged.admissible ? [{ plan, figures: judged.figures }] : [];
+/** A van that draws little: resin alone is not far. */
+const LITTLE_L = 30;
+const demo = readDemo('lintel-pane-van-tank').system;
+const drawing = (litresPerDay: number, of: System): System => ({
+  ...of,
+  goal: { ...of.goal, demand: evenDemand(litresPerDay, 'day') },
 });
-const found = runToEnd(turns(kept, plans, at(1), { litres: at, strength: () => at(1) }, 'membraneAndResin', 0.05));
-const of = (input: string) => found.find((one) => one.input === input)!;
-const near = (value: number, expected: number): void =>
-  expect(Math.abs(value / expected - 1), `${value} for ${expected}`).toBeLessThan(0.02);
+const system = drawing(LITTLE_L, demo);
+const narrow: System = {
+  ...system,
+  choice: {
+    ...system.choice,
+    kept: [
+      { axis: 'element', values: ['2540-BW', '4040-XLE', '1812-150'] },
+      { axis: 'number', values: [1, 'one'] },
+      { axis: 'pump', values: ['cart'] },
+      { axis: 'recovery', values: [0.5] },
+      { axis: 'scale', values: ['nothing'] },
+      { axis: 'recycle', values: [true] },
+      { axis: 'tankL', values: [400] },
+    ],
+  },
+};
+const found = (of: System): readonly Found[] => {
+  const bench = benchOf(of);
+  if (!bench.ok) throw new Error(bench.error.message);
+  return searchOf(bench.value).found;
+};
+const cheapest = (of: System): Found => found(of).reduce((a, b) => (b.annualCost < a.annualCost ? b : a));
+const best = choose(found(narrow), narrow.choice.tieBand).recommendation!;
+const own = found(narrow).find(({ id }) => id === best.id)!.route;
+const told = runToEnd(turnsOf(narrow, best.id));
+if (!told.ok) throw new Error(told.error.message);
+const of = (input: string) => told.value.find((one) => one.input === input)!;
 
 describe('what would change the answer', () => {
-  it('below 167 L a week resin alone wins', () => {
-    near(300 * of('litres').below!.at, 167.1);
-    expect(of('litres').below!.wins).toBe('resin');
-  });
-  it('kept for less than 2.13 years resin alone wins', () => {
-    near(6 * of('horizon').below!.at, 2.13);
-    expect(of('horizon').above).toBeNull();
-  });
-  it('cheaper resin turns it, dearer does not; the price of power hardly could', () => {
-    expect(of('resinPrice').below!.wins).toBe('resin');
-    expect(of('resinPrice').above).toBeNull();
-    expect(of('energyPrice').below).toBeNull();
-  });
-  it('are told nearest first', () => {
-    const order = found.map(nearness);
+  it('is told nearest first', () => {
+    const order = told.value.map(nearness);
     expect(order).toEqual([...order].sort((a, b) => a - b));
+  });
+  it('fewer litres: beyond its turn another route wins, before it the same', () => {
+    const { below } = of('litres');
+    expect(below).not.toBeNull();
+    const drawn = (factor: number): System => drawing(factor * LITTLE_L, narrow);
+    expect(cheapest(drawn(below!.at * 0.9)).route).toBe(below!.wins);
+    expect(cheapest(drawn(below!.at * 1.1)).route).toBe(own);
+  });
+  it('a price: a search with it beyond its turn has the other route first', () => {
+    const { below } = of('resinPrice');
+    if (below) {
+      const at = (factor: number): System => ({ ...narrow, prices: { ...narrow.prices, resinPerL: narrow.prices.resinPerL * factor } });
+      expect(cheapest(at(below.at * 0.95)).route).toBe(below.wins);
+      expect(cheapest(at(below.at * 1.05)).route).toBe(own);
+    }
+    const shorter = of('horizon').below;
+    if (shorter) {
+      const kept = (factor: number): System => ({
+        ...narrow,
+        choice: { ...narrow.choice, horizonYears: narrow.choice.horizonYears * factor },
+      });
+      expect(cheapest(kept(shorter.at * 0.95)).route).toBe(shorter.wins);
+      expect(cheapest(kept(shorter.at * 1.05)).route).toBe(own);
+    }
+    expect(below ?? shorter).not.toBeNull();
   });
 });

@@ -1,10 +1,11 @@
-import { lifeYears } from './answers';
+import { buyingCost } from '../ledger';
+import type { Bench } from './bench';
+import { benchOf } from './bench';
 import { boundedFront, paretoFront } from './front';
-import { judgePlan } from './judge';
-import type { Judging } from './judging';
 import { capitalRecovery } from './money';
-import type { Figures } from './figures';
-import { capitalOf, type Plan, type Route } from './plan';
+import { judgeOption, type Figures, type Look } from './option';
+import { candidates, type Candidate } from './search';
+import { routeOf, type Route, type Space } from './spaces';
 import { turningsOf, type Turning, type Turnings } from './turning';
 
 /** What would change the answer: each input moved until another route wins (science of options, 6). */
@@ -26,93 +27,80 @@ export interface InputTurn {
   readonly below: (Turning & { readonly wins: Route | null }) | null;
   readonly above: (Turning & { readonly wins: Route | null }) | null;
 }
-/** Looked at from a fifth to five times. */
+/** Looked at from a fifth to five times; a tap from a third to three times as strong. */
 export const FURTHEST = 5;
-const WITHIN = 1e-3;
+export const FURTHEST_STRENGTH = 3;
+/** How near a turn is closed in on: by money it costs nothing, by litres and strength every step is solved. */
+const WITHIN = { money: 1e-3, solved: 0.02 } as const;
+
+type Of = Candidate<Space>;
+type LookAt = (one: Of, bench: Bench) => Look;
 
 /** What a year of an option is made of, by what it is paid for: amounts, not money. */
 interface Amounts {
   readonly route: Route;
-  readonly capital: number;
-  readonly resin: number;
-  readonly waterM3: number;
-  readonly sewerM3: number;
-  readonly visits: number;
-  readonly energy: number;
-  readonly rest: number;
+  readonly of: readonly number[];
 }
-const amountsOf = (route: Route, figures: Figures, resinPart: boolean): Amounts => {
-  const { lines } = figures;
-  const resin = resinPart ? (lines.resin ?? 0) : 0;
-  const moved = ['capital', 'water', 'sewer', 'visits', 'energy'] as const;
-  const rest = figures.annualCost - moved.reduce((sum, line) => sum + (lines[line] ?? 0), 0) - resin;
-  return {
-    route,
-    capital: figures.capital,
-    resin,
-    waterM3: lines.water ?? 0,
-    sewerM3: lines.sewer ?? 0,
-    visits: lines.visits ?? 0,
-    energy: lines.energy ?? 0,
-    rest,
-  };
+const MOVED = ['resin', 'water', 'sewer', 'visits', 'energy'] as const;
+const amountsOf = (route: Route, { lines, annualCost, capital }: Figures): Amounts => {
+  const moved = MOVED.map((line) => lines[line] ?? 0);
+  const rest = annualCost - (lines.capital ?? 0) - moved.reduce((sum, amount) => sum + amount, 0);
+  return { route, of: [capital, ...moved, rest] };
+};
+const PRICE_OF: Readonly<Partial<Record<TurningInput, (typeof MOVED)[number]>>> = {
+  resinPrice: 'resin',
+  waterPrice: 'water',
+  sewerPrice: 'sewer',
+  visitPrice: 'visits',
+  energyPrice: 'energy',
 };
 
-/** An option that would do, with its plan: what the search keeps for the questions after it. */
-export interface Kept {
-  readonly plan: Plan;
-  readonly figures: Figures;
-}
-
 /** Prices and years move nothing but money: whoever costs more in every amount never wins, whatever they are. */
-function byMoney(kept: readonly Kept[], judging: Judging): (input: TurningInput, factor: number) => Map<Route, number> {
-  const all = kept.map(({ plan, figures }) => amountsOf(plan.route, figures, plan.resin !== null));
-  const routes = [...new Set(all.map(({ route }) => route))];
-  const thin = routes.flatMap((route) => {
+function byMoney(all: readonly Amounts[], { system: { choice } }: Bench): (input: TurningInput, factor: number) => Map<Route, number> {
+  const thin = [...new Set(all.map(({ route }) => route))].flatMap((route) => {
     const own = all.filter((one) => one.route === route);
-    const front = paretoFront(
-      own.map(({ capital, resin, waterM3, sewerM3, visits, energy, rest }) => [capital, resin, waterM3, sewerM3, visits, energy, rest]),
-    );
-    return front.map((place) => own[place]!);
+    return paretoFront(own.map(({ of }) => of)).map((place) => own[place]!);
   });
   return (input, factor) => {
-    const share = capitalRecovery(judging.rate, judging.horizonYears * (input === 'horizon' ? factor : 1));
-    const of = (name: TurningInput): number => (input === name ? factor : 1);
+    const share = capitalRecovery(choice.rate, choice.horizonYears * (input === 'horizon' ? factor : 1));
+    const factors = [share, ...MOVED.map((line) => (PRICE_OF[input] === line ? factor : 1)), 1];
     const best = new Map<Route, number>();
-    for (const one of thin) {
-      const cost =
-        one.capital * share +
-        one.resin * of('resinPrice') +
-        one.waterM3 * of('waterPrice') +
-        one.sewerM3 * of('sewerPrice') +
-        one.visits * of('visitPrice') +
-        one.energy * of('energyPrice') +
-        one.rest;
-      best.set(one.route, Math.min(best.get(one.route) ?? Infinity, cost));
+    for (const { route, of } of thin) {
+      const cost = of.reduce((sum, amount, k) => sum + amount * factors[k]!, 0);
+      best.set(route, Math.min(best.get(route) ?? Infinity, cost));
     }
     return best;
   };
 }
 
-/** What a plan costs a year at the least, whatever is drawn: what is bought, and what is changed by the calendar. */
-export function leastCost(
-  plan: Plan,
-  { prices, ageing, horizonYears, rate }: Pick<Judging, 'prices' | 'ageing' | 'horizonYears' | 'rate'>,
-): number {
-  const upkeep = plan.upkeep.reduce((sum, { part, count, timesAYear }) => sum + timesAYear * count * prices.part(part), 0);
-  const visits = Math.max(0, ...plan.upkeep.map(({ timesAYear }) => timesAYear)) * prices.visit;
-  const change = plan.membraneChange;
-  const membrane = change ? (change.count * prices.part(change.part)) / (change.years ?? lifeYears(ageing)) : 0;
-  return capitalOf(plan, prices) * capitalRecovery(rate, horizonYears) + upkeep + visits + membrane;
+/** Options of one route with the least each can cost: what it takes to buy, by the year. */
+interface Bounded {
+  readonly own: readonly Of[];
+  readonly bounds: readonly (readonly number[])[];
+}
+export function boundedByRoute(bench: Bench): ReadonlyMap<Route, Bounded> {
+  const routes = new Map<Route, { own: Of[]; bounds: number[][] }>();
+  const { choice } = bench.system;
+  const share = capitalRecovery(choice.rate, choice.horizonYears);
+  for (const one of candidates(bench.spaces)) {
+    const { head, tail } = one.space.lay(one.choice);
+    const stages = [...head, ...tail];
+    const route = routeOf(stages);
+    const known = routes.get(route) ?? { own: [], bounds: [] };
+    known.own.push(one);
+    known.bounds.push([share * buyingCost(stages, bench.prices)]);
+    routes.set(route, known);
+  }
+  return routes;
 }
 
-/** The cheapest of each route: a plan that costs more at the least than one that would do is not judged. */
-export function cheapestByRoute(plans: BoundedPlans, judging: Judging): Map<Route, number> {
+/** The cheapest of each route: one that costs more to buy alone than another that would do is not solved. */
+export function cheapestByRoute(routes: ReadonlyMap<Route, Bounded>, bench: Bench, lookAt: LookAt): Map<Route, number> {
   const best = new Map<Route, number>();
-  for (const [route, { own, bounds }] of plans) {
+  for (const [route, { own, bounds }] of routes) {
     const costs = new Map<number, number>();
     const { front } = boundedFront(bounds, (place) => {
-      const judged = judgePlan(own[place]!, judging);
+      const judged = judgeOption(lookAt(own[place]!, bench), bench);
       if (!judged.admissible) return null;
       costs.set(place, judged.figures.annualCost);
       return [judged.figures.annualCost];
@@ -120,30 +108,6 @@ export function cheapestByRoute(plans: BoundedPlans, judging: Judging): Map<Rout
     if (front.length > 0) best.set(route, costs.get(front[0]!)!);
   }
   return best;
-}
-/** Plans by their route, each with the least it can cost. */
-export type BoundedPlans = ReadonlyMap<Route, { readonly own: readonly Plan[]; readonly bounds: readonly (readonly number[])[] }>;
-export function bounded(plans: readonly Plan[], judging: Judging): BoundedPlans {
-  const routes = new Map<Route, { own: Plan[]; bounds: number[][] }>();
-  for (const plan of plans) {
-    const known = routes.get(plan.route) ?? { own: [], bounds: [] };
-    known.own.push(plan);
-    known.bounds.push([leastCost(plan, judging)]);
-    routes.set(plan.route, known);
-  }
-  return routes;
-}
-
-/** When more is drawn, or the tap is stronger, everything is judged anew. */
-function byJudging(plans: BoundedPlans, judgingAt: (factor: number) => Judging): (factor: number) => Map<Route, number> {
-  const known = new Map<number, Map<Route, number>>();
-  return (factor) => {
-    const hit = known.get(factor);
-    if (hit) return hit;
-    const best = cheapestByRoute(plans, judgingAt(factor));
-    known.set(factor, best);
-    return best;
-  };
 }
 
 const cheapestOther = (best: ReadonlyMap<Route, number>, own: Route): readonly [Route | null, number] => {
@@ -158,6 +122,7 @@ function turnOf(
   own: Route,
   tieBand: number,
   furthest: number,
+  within: number,
 ): InputTurn {
   // A dearer route that was taken for its sturdiness stands as long as it costs within the band.
   const [, rival] = cheapestOther(best(1), own);
@@ -169,52 +134,50 @@ function turnOf(
     // Where neither would do, nothing is said of either.
     return mine === Infinity && other === Infinity ? 1 : other - mine;
   };
-  const found: Turnings = turningsOf(
-    ahead,
-    1,
-    { low: 1 / furthest, high: furthest, scale: 'geometric' },
-    (factor) => best(factor).get(own) ?? 1,
-    WITHIN,
-  );
+  const range = { low: 1 / furthest, high: furthest, scale: 'geometric' } as const;
+  const found: Turnings = turningsOf(ahead, 1, range, (factor) => best(factor).get(own) ?? 1, within);
   const told = (turning: Turning | 'none', beyond: number): InputTurn['below'] =>
     turning === 'none' ? null : { ...turning, wins: cheapestOther(best(turning.at * beyond), own)[0] };
-  return { input, below: told(found.below, 1 - 2 * WITHIN), above: told(found.above, 1 + 2 * WITHIN) };
+  return { input, below: told(found.below, 1 - 2 * within), above: told(found.above, 1 + 2 * within) };
 }
 
-/**
- * Inputs one after the other, each turn as it is found.
- *
- * @param kept what would do, with its figures
- * @param plans every plan of the spaces
- * @param at the judging with more or less drawn, or with a tap so many times as strong
- * @param own route of the recommended one
- * @param tieBand share within which it may cost more
- */
-export function* turns(
-  kept: readonly Kept[],
-  plans: readonly Plan[],
-  judging: Judging,
-  at: { readonly litres: (factor: number) => Judging; readonly strength: (factor: number) => Judging },
-  own: Route,
-  tieBand: number,
-): Generator<number, InputTurn[]> {
-  const money = byMoney(kept, judging);
-  const sorted = bounded(plans, judging);
+/** Inputs one after the other, each turn as it is found, for the route of one option. */
+export function* turns(bench: Bench, recommended: Of, lookAt: LookAt): Generator<number, InputTurn[]> {
+  const { system } = bench;
+  const kept: Amounts[] = [];
+  let tried = 0;
+  for (const one of candidates(bench.spaces)) {
+    const look = lookAt(one, bench);
+    const judged = judgeOption(look, bench);
+    if (judged.admissible) kept.push(amountsOf(routeOf(look.system.train.stages), judged.figures));
+    if (++tried % 500 === 0) yield 0;
+  }
+  const { head, tail } = recommended.space.lay(recommended.choice);
+  const own = routeOf([...head, ...tail]);
+  const money = byMoney(kept, bench);
+  const routes = boundedByRoute(bench);
+  /** Everything judged anew where more is drawn, or the tap is stronger; heads of the same water are known. */
+  const solved = (input: 'litres' | 'strength'): ((factor: number) => Map<Route, number>) => {
+    const known = new Map<number, Map<Route, number>>();
+    return (factor) => {
+      const hit = known.get(factor);
+      if (hit) return hit;
+      const at = input === 'litres' ? benchOf(system, bench.heads, { litres: factor }) : benchOf(system, undefined, { strength: factor });
+      const best = at.ok ? cheapestByRoute(routes, at.value, lookAt) : new Map<Route, number>();
+      known.set(factor, best);
+      return best;
+    };
+  };
   const found: InputTurn[] = [];
   for (const [k, input] of TURNING_INPUTS.entries()) {
-    const best =
-      input === 'litres'
-        ? byJudging(sorted, at.litres)
-        : input === 'strength'
-          ? byJudging(sorted, at.strength)
-          : (factor: number) => money(input, factor);
-    found.push(turnOf(input, best, own, tieBand, input === 'strength' ? FURTHEST_STRENGTH : FURTHEST));
+    const isSolved = input === 'litres' || input === 'strength';
+    const best = isSolved ? solved(input) : (factor: number) => money(input, factor);
+    const furthest = input === 'strength' ? FURTHEST_STRENGTH : FURTHEST;
+    found.push(turnOf(input, best, own, system.choice.tieBand, furthest, isSolved ? WITHIN.solved : WITHIN.money));
     yield (k + 1) / TURNING_INPUTS.length;
   }
   return found.sort((a, b) => nearness(a) - nearness(b));
 }
-/** A tap is looked at from a third to three times as strong: membranes are solved at the ends and read between. */
-export const FURTHEST_STRENGTH = 3;
 
 /** How far an input has to move, as the logarithm of a factor; the nearer of its two sides. */
 export const nearness = ({ below, above }: InputTurn): number =>

@@ -1,4 +1,4 @@
-import { branchStandings, trainStandings, type StageStanding } from '../advice';
+import { allStandings, type StageStanding } from '../life';
 import { allStages, type Measured, type System } from '../file';
 import { productLPerDay } from '../goal';
 import { ok, type Outcome } from '../quantity';
@@ -73,11 +73,7 @@ export function expectedToday(system: System, today: Today, use: TrainUse = {}):
   const inlet = { ...source, linePressureBar };
   const solved = solveTrain(train, inlet, { ...tap.value.water, temperatureC }, use);
   if (!solved.ok) return solved;
-  const uses = train.branches.flatMap((branch) => {
-    const found = solved.value.branches.find(({ id }) => id === branch.id);
-    return found ? branchStandings(branch, found.stations, system.units) : [];
-  });
-  const standings = [...trainStandings(system, solved.value, productLPerDay(system.goal)), ...uses];
+  const standings = allStandings(system, { solved: solved.value, demandLPerDay: productLPerDay(system.goal), use });
   const operation = membraneOperation(train, inlet, solved.value);
   return ok({ solved: solved.value, standings, operation, linePressureBar, temperatureC });
 }

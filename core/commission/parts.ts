@@ -1,7 +1,9 @@
 import Papa from 'papaparse';
 import { mounting } from '../advice';
 import { allStages, type HookUp, type System } from '../file';
-import { roundForReading, THIN, atStart, inSentence } from '../quantity';
+import { priceList } from '../ledger';
+import { timesPerYear, type PartLife } from '../life';
+import { atStart, DAYS_PER_YEAR, inSentence, roundForReading, THIN } from '../quantity';
 import { kindOf, part, PART_GROUPS, type Part, type PartGroup } from '../stage';
 import type { SolvedTrain } from '../train';
 import { tubeLines, type TubeLine } from './plumbing';
@@ -66,9 +68,9 @@ export const HOOK_UP_SETS: Readonly<Record<HookUp, { readonly label: string; rea
 const CUT_OVER = 1.1;
 
 /** Everything a system is built of, with why and how many. */
-export function partsOf(system: System, solved: SolvedTrain | null): PricedPart[] {
+export function partsOf(system: System, solved: SolvedTrain | null, lives: readonly PartLife[] = []): PricedPart[] {
   const stages = allStages(system.train);
-  const around = { prices: system.prices, units: system.units };
+  const around = { prices: priceList(system), units: system.units };
   const priced = (group: PartGroup, one: Part, own = false): PricedPart => {
     const typed = system.build.partPrices.find((price) => price.part === one.part);
     return { ...one, group, price: typed?.each ?? one.each, typed: typed !== undefined, own };
@@ -90,7 +92,7 @@ export function partsOf(system: System, solved: SolvedTrain | null): PricedPart[
       typed: each !== null,
       own: true,
     })),
-    ...sparesOf(system, around).map((one) => priced('spares', one)),
+    ...sparesOf(system, around, lives).map((one) => priced('spares', one)),
   ]);
 }
 
@@ -207,15 +209,22 @@ function meterParts({ train, instruments }: System): Part[] {
   ];
 }
 
-/** What is bought again within a year, whole pieces. */
-function sparesOf(system: System, around: Parameters<ReturnType<typeof kindOf>['parts']>[1]): Part[] {
+/** What is changed about once a year is kept in store. */
+const LEAST_A_YEAR = 0.95;
+
+/** What is bought again within a year, whole pieces: as often as its life says, by the calendar where that is not known. */
+function sparesOf(system: System, around: Parameters<ReturnType<typeof kindOf>['parts']>[1], lives: readonly PartLife[]): Part[] {
   return allStages(system.train).flatMap((stage) =>
     kindOf(stage)
       .parts(stage, around)
       .map(part)
       .flatMap((one) => {
-        if (one.wearsDays === null || one.wearsDays > 366) return [];
-        const times = Math.max(1, Math.round(365 / one.wearsDays));
+        if (one.wearsDays === null) return [];
+        const own = lives.filter((life) => life.stage.id === stage.id && life.brings).map(timesPerYear);
+        const perYear = own.length > 0 ? Math.max(...own) : DAYS_PER_YEAR / one.wearsDays;
+        // What lasts longer than a year is no spare of one.
+        if (perYear < LEAST_A_YEAR) return [];
+        const times = Math.max(1, Math.round(perYear));
         return [{ ...one, count: times * one.count, why: times === 1 ? 'once a year' : `${times} times a year` }];
       }),
   );

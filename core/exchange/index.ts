@@ -47,3 +47,4 @@ export {
   type CapacityBelief,
   type CartridgeForecast,
 } from './tracking';
+export { beforeBed, FIRST_RISE, usedAtGoal, weakAcidPlateauUScm, weakAcidsAt, type BeforeBed } from './atGoal';

@@ -1,5 +1,5 @@
 import { findRoot } from '../numeric';
-import { firstError, KG_PER_POUND, ok, outOfRange, type Outcome } from '../quantity';
+import { DAYS_PER_YEAR, firstError, KG_PER_POUND, ok, outOfRange, type Outcome } from '../quantity';
 import { CACO3_G_PER_EQ, hardnessOf, MOLAR_MASS, type Water } from '../water';
 import { amountOf, CATION_IDS, CATION_ROWS, ionMeqL, type CationId } from './ions';
 
@@ -95,7 +95,7 @@ export function sizeSoftener(input: SoftenerInput): Outcome<SoftenerPlan> {
     daysByCapacity,
     days,
     saltKg,
-    saltKgPerYear: (saltKg * 365) / days,
+    saltKgPerYear: (saltKg * DAYS_PER_YEAR) / days,
     brineFillL: (saltKg * 1000) / BRINE_G_PER_L,
     rinseL,
     wasteShare: rinseL / (rinseL + days * input.litresPerDay),

@@ -1,3 +1,4 @@
+import { FIRST_RISE } from './atGoal';
 import { utilisationAt, type BedUtilisation } from './film';
 import type { IonicLoad } from './load';
 import { RESIN_ROWS, type Bed } from './resins';
@@ -25,31 +26,31 @@ export function bedCapacityEq(bed: Bed): { cationEq: number; anionEq: number } {
  * which is what makes a second cartridge use the first one up.
  *
  * @param states utilisation of each bed at the flow, in the same order
+ * @param used share of a side that is used then, by the transfer units of the row; the first visible rise where it is not said
  */
 export function bedThroughput(
   beds: readonly Bed[],
   states: readonly BedUtilisation[],
   load: IonicLoad,
-  breakthroughFraction = 0.01,
+  used: (side: 'cation' | 'anion', transferUnits: number) => number = (_, transferUnits) => utilisationAt(transferUnits, FIRST_RISE),
 ): BedThroughput {
   const sum = (of: (i: number) => number): number => beds.reduce((total, _, i) => total + of(i), 0);
-  const cationEq =
-    sum((i) => bedCapacityEq(beds[i]!).cationEq) *
-    utilisationAt(
-      sum((i) => states[i]!.cation.transferUnits),
-      breakthroughFraction,
-    );
-  const anionEq =
-    sum((i) => bedCapacityEq(beds[i]!).anionEq) *
-    utilisationAt(
-      sum((i) => states[i]!.anion.transferUnits),
-      breakthroughFraction,
-    );
   // A side none of the beds takes does not end their life.
-  const litres = (side: 'cation' | 'anion', eq: number, meqL: number): number | null =>
-    meqL > 0 && sum((i) => bedCapacityEq(beds[i]!)[`${side}Eq`]) > 0 ? (1000 * eq) / meqL : null;
-  const cationL = litres('cation', cationEq, load.cationMeqL);
-  const anionL = litres('anion', anionEq, load.anionMeqL);
+  const litres = (side: 'cation' | 'anion', meqL: number): number | null => {
+    const eq = sum((i) => bedCapacityEq(beds[i]!)[`${side}Eq`]);
+    if (!(meqL > 0 && eq > 0)) return null;
+    return (
+      (1000 *
+        eq *
+        used(
+          side,
+          sum((i) => states[i]![side].transferUnits),
+        )) /
+      meqL
+    );
+  };
+  const cationL = litres('cation', load.cationMeqL);
+  const anionL = litres('anion', load.anionMeqL);
   const limiting = anionL !== null && (cationL === null || anionL <= cationL) ? 'anion' : 'cation';
   const least = limiting === 'anion' ? anionL : cationL;
   return { until: least === null ? { kind: 'unlimited' } : { kind: 'litres', litres: least }, limiting, cationL, anionL };

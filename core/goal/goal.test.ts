@@ -370,7 +370,18 @@ describe('what nobody tested', () => {
   const tap = value(completeWater({ character: 'municipal', temperatureC: 15, ec25UScm: 480 }));
   const at = (mgL: Partial<Record<Solute, number>>): LimitCheck =>
     checkLimits(
-      [{ quantity: 'phosphateMgL', label: 'Phosphate', low: null, high: 0.02, because: '', origin: '', meterSees: false }],
+      [
+        {
+          quantity: 'phosphateMgL',
+          label: 'Phosphate',
+          low: null,
+          high: 0.02,
+          because: '',
+          origin: '',
+          meterSees: false,
+          judged: 'asUsed',
+        },
+      ],
       { ...tap.water, mgL: { ...tap.water.mgL, ...mgL } },
       value(settleWater(tap.water)),
       tap,
@@ -382,7 +393,7 @@ describe('what nobody tested', () => {
   });
   it('behind a resin that leaves none of what the tap was taken to hold, it is 0, not untested', () => {
     const [nitrate] = checkLimits(
-      [{ quantity: 'nitrateMgL', label: 'Nitrate', low: null, high: 1, because: '', origin: '', meterSees: false }],
+      [{ quantity: 'nitrateMgL', label: 'Nitrate', low: null, high: 1, because: '', origin: '', meterSees: false, judged: 'asUsed' }],
       { ...tap.water, mgL: { ...tap.water.mgL, NO3: 0 } },
       value(settleWater(tap.water)),
       tap,

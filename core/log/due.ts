@@ -1,7 +1,9 @@
-import { allStages, membraneStage, type System, type UpkeepRule } from '../file';
+import { allStages, type System, type UpkeepRule } from '../file';
+import { isSmallElement, SPENT_WATER_FACTOR } from '../membrane';
 import { DAY_MS, inSentence } from '../quantity';
 import { kindOf, part, type ServiceWork, type Stage, type Upkeep } from '../stage';
-import { allStandings } from '../advice';
+import { priceList } from '../ledger';
+import { allStandings, bringsNew, membraneLife, upkeepOf, type DaysBand } from '../life';
 import { crossing } from './crossing';
 import { dateAfter } from './dates';
 import { OUTPUT_LIMITS } from './membraneFindings';
@@ -36,15 +38,11 @@ export interface ToBring {
   readonly unit: 'piece' | 'L' | 'kg' | 'm';
 }
 
-/** Works for which something new is brought, and paid. */
-const BRINGS: ReadonlySet<ServiceWork> = new Set(['changed', 'movedUp', 'refilled']);
-export const bringsNew = (work: ServiceWork): boolean => BRINGS.has(work);
-
 /** What a stage takes when it is changed or filled up: what wears, and what fills it. */
 export function bringFor(system: System, stage: Stage, work: ServiceWork): ToBring[] {
   if (!bringsNew(work)) return [];
   return kindOf(stage)
-    .parts(stage, { prices: system.prices, units: system.units })
+    .parts(stage, { prices: priceList(system), units: system.units })
     .map((entry) => part(entry))
     .filter(({ wearsDays, unit }) => wearsDays !== null || unit !== 'piece')
     .map(({ part: id, name, count, unit }) => ({ part: id, name, count, unit }));
@@ -65,6 +63,10 @@ export function dueOf(system: System, standing: Standing, now: string): Due[] {
   ].map((due) => ({ ...due, says: `${system.name}: ${due.what}` }));
 }
 
+/** Every stage where it stands, with the litres of a mean day of the year. */
+const standingsOf = (system: System, report: Standing['report']): ReturnType<typeof allStandings> =>
+  allStandings(system, { ...report, throughPerL: report.year.throughPerL });
+
 /** A piece of work before the name of its system is put to it. */
 type DueHere = Omit<Due, 'says'>;
 
@@ -84,37 +86,52 @@ function resinDue(system: System, { tracking }: Standing, now: string): DueHere[
   return [{ ...due, what: 'have resin ready', because: `${inSentence(name)}, the ${limiting} side, spent then at the earliest` }];
 }
 
-/** The membrane by its course: when it will ask for cleaning at the earliest, never sooner than a season from now. */
-function membraneDue(system: System, { membrane }: Standing, now: string): DueHere[] {
-  const stage = membraneStage(system.train.stages);
-  const found =
-    membrane?.water && membrane.water.count >= 3 ? crossing(membrane.water, Math.log(OUTPUT_LIMITS.clean), Date.parse(now)) : null;
-  if (!stage || !found || found.p50 === null) return [];
-  const due = {
-    id: `${stage.id}-output`,
-    at: dateAfter(now, found.p50),
-    stageId: stage.id,
-    instrumentId: null,
-    work: 'cleaned' as const,
-    everyDays: null,
-    bring: [],
-  };
+/** Days the membrane has left by its course in the log: until it is spent. */
+export function membraneSeen({ membrane }: Pick<Standing, 'membrane'>, now: string): DaysBand | null {
+  if (!membrane?.water || membrane.water.count < LEAST_READINGS) return null;
+  return crossing(membrane.water, Math.log(SPENT_WATER_FACTOR), Date.parse(now));
+}
+/** Readings before a course speaks of a date. */
+const LEAST_READINGS = 3;
+
+/** The membrane: when it is to be replaced, and, of those that are cleaned, when its course asks for that. */
+function membraneDue(system: System, standing: Standing, now: string): DueHere[] {
+  const life = membraneLife(system.train, standing.use, membraneSeen(standing, now));
+  if (!life) return [];
+  const { stage, left, by } = life;
+  const base = { stageId: stage.id, instrumentId: null, everyDays: null };
+  const { membrane } = standing;
+  const dirty =
+    membrane?.water && membrane.water.count >= LEAST_READINGS && !isSmallElement(stage.elementClass)
+      ? crossing(membrane.water, Math.log(OUTPUT_LIMITS.clean), Date.parse(now))
+      : null;
+  const clean: DueHere[] =
+    dirty?.p50 == null
+      ? []
+      : [
+          {
+            ...base,
+            id: `${stage.id}-output`,
+            at: dateAfter(now, dirty.p50),
+            what: `clean ${inSentence(stage.name)}`,
+            because: `its output reaches ${100 * OUTPUT_LIMITS.clean}% then, by the log`,
+            work: 'cleaned',
+            bring: [],
+          },
+        ];
+  if (left?.p50 == null) return clean;
   return [
+    ...clean,
     {
-      ...due,
-      what: `clean or replace ${inSentence(stage.name)}`,
-      because: `its output reaches ${100 * OUTPUT_LIMITS.clean} % then`,
+      ...base,
+      id: `${stage.id}-changed`,
+      at: dateAfter(now, left.p50),
+      what: `replace ${inSentence(stage.name)}`,
+      because: by === 'log' ? `its output reaches ${100 * SPENT_WATER_FACTOR}% then, by the log` : 'by its age; the log does not tell yet',
+      work: 'changed',
+      bring: bringFor(system, stage, 'changed'),
     },
   ];
-}
-
-/** A kind's own upkeep, or the rule somebody set in its place. */
-export function upkeepOf(system: System, stage: Stage, own: Upkeep): { readonly upkeep: Upkeep; readonly rule: UpkeepRule | null } {
-  const rule = system.upkeep.find(({ stageId, says }) => stageId === stage.id && says === own.says) ?? null;
-  if (!rule) return { upkeep: own, rule };
-  const { afterDays: _, everyDays, litresLeft: __, litresNew: ___, ...rest } = own;
-  const days = rule.days === null ? {} : everyDays === undefined ? { afterDays: rule.days } : { everyDays: rule.days };
-  return { upkeep: { ...rest, ...days, ...(rule.litres === null ? {} : { litresNew: rule.litres }) }, rule };
 }
 
 /** A piece of upkeep with what sets its date: the kind's own word, and the rule of this system in its place. */
@@ -133,7 +150,7 @@ export interface UpkeepRow {
 
 /** Upkeep of every part that is fitted, to be looked at and to be set otherwise. */
 export function upkeepRows(system: System, report: Standing['report']): UpkeepRow[] {
-  const standings = new Map(allStandings(system, report).map((standing) => [standing.stage.id, standing]));
+  const standings = new Map(standingsOf(system, report).map((standing) => [standing.stage.id, standing]));
   return allStages(system.train).flatMap((stage) => {
     if (!('fittedOn' in stage) || stage.fittedOn === null) return [];
     return kindOf<Stage>(stage)
@@ -151,7 +168,7 @@ export function upkeepRows(system: System, report: Standing['report']): UpkeepRo
 }
 
 function upkeepDue(system: System, { report, use }: Standing, now: string): DueHere[] {
-  const standings = new Map(allStandings(system, report).map((standing) => [standing.stage.id, standing]));
+  const standings = new Map(standingsOf(system, report).map((standing) => [standing.stage.id, standing]));
   return allStages(system.train).flatMap((stage): DueHere[] => {
     if (!('fittedOn' in stage) || stage.fittedOn === null) return [];
     const fitted = `${stage.fittedOn}T00:00:00Z`;

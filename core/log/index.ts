@@ -1,5 +1,5 @@
 export { cartridgeChanged, lagStage } from './cartridges';
-export { bringFor, bringsNew, dueOf, upkeepOf, upkeepRows, type Due, type ToBring, type UpkeepRow } from './due';
+export { bringFor, dueOf, membraneSeen, upkeepRows, type Due, type ToBring, type UpkeepRow } from './due';
 export { lastDone, serviced, worksOn, type ServiceDone } from './services';
 export { logFindings } from './findings';
 export { meterEntry, shownUnitOf } from './meterEntry';

@@ -1,13 +1,14 @@
 import { DAY_MS } from '../quantity';
 import {
   bedCapacityEq,
+  beforeBed,
   firstThrough,
   forecastCartridge,
   ionicLoad,
   loadSd,
   priorCapacity,
   updateCapacity,
-  utilisationAt,
+  usedAtGoal,
   type Band,
   type CapacityBelief,
   type CartridgeForecast,
@@ -16,6 +17,8 @@ import type { Cartridge, Reading, System } from '../file';
 import { type StageOf, stageBed } from '../stage';
 import { hourlyNeedL, productDemand, productLPerDay } from '../goal';
 import type { SolvedTrain } from '../train';
+import { strengthOf } from '../advice';
+import { changedInTurn } from '../life';
 import { inOrder, probeEc25, probeRoles } from './series';
 import { daysByWeek } from './dates';
 import { litresSince, meterFilled } from './volume';
@@ -107,13 +110,17 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
   const beforeResin = probeRoles(system).beforeResin;
   const ecOf = (reading: Reading): number | null => (beforeResin ? probeEc25(reading, beforeResin.id, system.instruments) : null);
   const design = productLPerDay(system.goal);
-  const bed = stageBed(stage);
-  const capacity = bedCapacityEq(bed);
+  const capacity = bedCapacityEq(stageBed(stage));
+  const meets = beforeBed(state.feed, slopes.modelledEc25, ionicLoad(state.feed));
+  const goalUScm = strengthOf(system, solved)?.highUScm ?? null;
+  // With another like it behind, a bed is wholly used before it is changed; alone it goes when the product passes the goal.
+  const usedWhenChanged = (side: 'cation' | 'anion'): number =>
+    changedInTurn(system.train.stages) ? 1 : usedAtGoal(side, state.utilisation[side].transferUnits, meets, goalUScm);
   /** Null for a side this resin does not take. */
   const believed = (side: 'cation' | 'anion'): CapacityBelief | null =>
     capacity[`${side}Eq`] > 0
       ? learned(
-          priorCapacity(capacity[`${side}Eq`] * Math.max(0.01, utilisationAt(state.utilisation[side].transferUnits, 0.01))),
+          priorCapacity(capacity[`${side}Eq`] * Math.max(0.01, usedWhenChanged(side))),
           system.cartridges.filter((old) => old.side === side && old.resinClass === stage.resinClass),
           stage.volumeL,
         )

@@ -1,3 +1,4 @@
+import { isSeawaterElement, isSmallElement, type ElementClass } from './classes';
 import type { FoulingFactors } from './march';
 
 /** What a membrane went through. */
@@ -35,6 +36,19 @@ export const agedBy = ({ water, salt }: YearlyAgeing, years: number): FoulingFac
 /** Years until a membrane is spent; Infinity where it loses nothing. */
 export const yearsUntilSpent = ({ water }: YearlyAgeing): number =>
   water > 0 ? Math.log(SPENT_WATER_FACTOR) / Math.log(1 - water) : Infinity;
+
+/** What a year takes of an element of a class. */
+export const yearlyAgeing = (element: ElementClass): YearlyAgeing => YEARLY_AGEING[isSmallElement(element) ? 'household' : 'large'];
+
+/** Years after which an element is replaced whatever it still makes (common practice, recalled): a boat's is idle for months. */
+const MOST_YEARS = { household: 3, large: 5, sea: 3 } as const;
+
+/** Years a new element serves: until it is spent, or its time is up. */
+export const serviceYears = (element: ElementClass): number =>
+  Math.min(
+    MOST_YEARS[isSeawaterElement(element) ? 'sea' : isSmallElement(element) ? 'household' : 'large'],
+    yearsUntilSpent(yearlyAgeing(element)),
+  );
 
 /** Output and salt factors of a membrane after a life, from those it had before. */
 export function aged(before: FoulingFactors, life: MembraneLife): FoulingFactors {

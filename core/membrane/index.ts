@@ -1,5 +1,15 @@
-export { solveAtPressure, type PressedPoint } from './atPressure';
-export { SPENT_WATER_FACTOR, YEARLY_AGEING, aged, agedBy, pumpingKWhPerM3, yearsUntilSpent, type YearlyAgeing } from './ageing';
+export { solveAtPressure, type Drawn, type PressedPoint } from './atPressure';
+export {
+  SPENT_WATER_FACTOR,
+  YEARLY_AGEING,
+  aged,
+  agedBy,
+  pumpingKWhPerM3,
+  serviceYears,
+  yearlyAgeing,
+  yearsUntilSpent,
+  type YearlyAgeing,
+} from './ageing';
 export { feedViscosity } from './channel';
 export {
   ELEMENT_CLASSES,

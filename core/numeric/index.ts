@@ -10,3 +10,4 @@ export { shiftedPoint, SOBOL_DIMENSIONS, sobolPoints } from './sobol';
 export { normalPoints, type NormalPoints } from './gaussHermite';
 export { monotoneCurve } from './monotone';
 export { entropyBits, logSumExp } from './logs';
+export { chebyshevTable, gridFigures, gridTable } from './table';

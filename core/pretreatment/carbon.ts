@@ -60,6 +60,50 @@ export function carbonState(carbon: Carbon, feed: Water, flowLPerH: number): Car
   };
 }
 
+/** Steps a row's life is followed in. */
+const ROW_STEPS = 80;
+
+/**
+ * Litres of feed a row of carbons in one flow passes until more than a limit of chlorine and chloramine together comes
+ * through its last: the first is used up before the next, and each lets through more as it fills.
+ *
+ * @param carbons in the order of the water, with what has passed each
+ * @param limitMgL what may come through
+ * @returns null where the feed holds less than any test shows; 0 where too much comes through at once
+ */
+export function carbonRowLitres(carbons: readonly Carbon[], feed: Pick<Water, 'mgL'>, flowLPerH: number, limitMgL: number): number | null {
+  const load = carbonLoadMgL(feed.mgL.chlorine, feed.mgL.chloramine);
+  if (!(load > UNSEEN_MG_L) || carbons.length === 0) return null;
+  const capacityMg = carbons.map(({ ratedL }) => 2 * ratedL);
+  const used = carbons.map(({ passedL }, i) => Math.min(1, (load * passedL) / capacityMg[i]!));
+  const contacts = carbons.map(({ volumeL }) => contactTimeS(volumeL, flowLPerH));
+  /** What comes through, and what each takes of a litre as the row is now. */
+  const pass = (): { readonly outMgL: number; readonly takenMg: readonly number[] } => {
+    let { chlorine, chloramine } = feed.mgL;
+    const takenMg = carbons.map(({ medium }, i) => {
+      const before = carbonLoadMgL(chlorine, chloramine);
+      chlorine *= carbonLeak(medium, 'chlorine', contacts[i]!, 1 - used[i]!);
+      chloramine *= carbonLeak(medium, 'chloramine', contacts[i]!, 1 - used[i]!);
+      return before - carbonLoadMgL(chlorine, chloramine);
+    });
+    return { outMgL: chlorine + chloramine, takenMg };
+  };
+  const stepL = capacityMg.reduce((sum, mg, i) => sum + (1 - used[i]!) * mg, 0) / load / ROW_STEPS;
+  let litres = 0;
+  let now = pass();
+  if (now.outMgL > limitMgL || !(stepL > 0)) return 0;
+  for (let step = 0; step < 4 * ROW_STEPS; step++) {
+    now.takenMg.forEach((mg, i) => (used[i] = Math.min(1, used[i]! + (mg * stepL) / capacityMg[i]!)));
+    const next = pass();
+    // Through so little that it never reaches the limit: spent when nothing is taken any more.
+    if (next.outMgL > limitMgL) return litres + (stepL * (limitMgL - now.outMgL)) / Math.max(1e-12, next.outMgL - now.outMgL);
+    litres += stepL;
+    now = next;
+    if (used.every((share) => share >= 1)) return litres;
+  }
+  return litres;
+}
+
 /**
  * The water after a carbon. Free chlorine ends as chloride and takes an equivalent of alkalinity with it;
  * chloramine ends as chloride and ammonia, which leaves alkalinity as it was.

@@ -3,10 +3,11 @@ export {
   CHLORAMINE_COUNTS,
   carbonLeak,
   carbonLoadMgL,
+  carbonRowLitres,
   carbonState,
   contactTimeS,
   dechlorinated,
   type CarbonState,
 } from './carbon';
-export { dirtLoading, prefilterBarPerLPerH } from './sediment';
+export { dirtLoading, loadingLitres, prefilterBarPerLPerH } from './sediment';
 export { siltDensityIndex, type SiltDensity } from './siltDensity';

@@ -28,3 +28,7 @@ const MG_L_PER_NTU = 1;
 /** Share of its dirt capacity a sediment filter has filled after so many litres, 0–0.95. */
 export const dirtLoading = (passedL: number, turbidityNTU: number, holdsG: number): number =>
   Math.min(MOST_LOADING, (passedL * turbidityNTU * MG_L_PER_NTU) / 1000 / holdsG);
+
+/** Litres that fill a clean sediment filter to a share of its dirt capacity. */
+export const loadingLitres = (share: number, turbidityNTU: number, holdsG: number): number =>
+  (share * holdsG * 1000) / (turbidityNTU * MG_L_PER_NTU);

@@ -4,8 +4,21 @@ import { formatQuantity, inSentence, measured, ok, words } from '../quantity';
 import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush, CARTRIDGE_SIZED_L } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, zero, type Standing, inAndOut, none } from './kind';
+import {
+  allPasses,
+  anyStage,
+  asFitted,
+  defineStage,
+  fitted,
+  inAndOut,
+  neverOpen,
+  none,
+  zero,
+  type PartPrices,
+  type Standing,
+} from './kind';
 import { housing } from './part';
+import { vesselFor } from './prices';
 
 const schema = z.strictObject({
   kind: z.literal('carbon'),
@@ -24,6 +37,9 @@ const MEDIA = CARBON_MEDIA.map((value) => ({ title: value === 'block' ? 'Carbon 
 
 /** A carbon that is new lasts this long at least, or it is told as a finding, days. */
 const SHORT_DAYS = 60;
+/** What granular carbon costs by the litre against a block (our estimate), and how long a bed serves at the most, days (common practice: a year). */
+const GRANULAR_SHARE = 1 / 6;
+const BED_DAYS = 365;
 /** And at less than this it is no plan for anybody. */
 const TOO_SHORT_DAYS = 21;
 
@@ -31,7 +47,8 @@ const TOO_SHORT_DAYS = 21;
 function findings({ stage, before, litresPerDay, units, carbon: state }: Standing<z.infer<typeof schema>>): Finding[] {
   if (!state || state.litresNew === null || !(litresPerDay > 0)) return [];
   const days = state.litresNew / litresPerDay;
-  if (days >= SHORT_DAYS) return [];
+  // One that lets it through from new is told where that does harm, not by its days.
+  if (days >= SHORT_DAYS || state.litresNew === 0) return [];
   const say = words(units);
   const { chlorine, chloramine } = before.water.mgL;
   const bound = CHLORAMINE_COUNTS * chloramine > chlorine;
@@ -44,6 +61,10 @@ function findings({ stage, before, litresPerDay, units, carbon: state }: Standin
     },
   ];
 }
+
+/** What fills it: a block by its litres, granules cheaper by the litre. */
+const carbonPrice = ({ volumeL, medium }: Pick<z.infer<typeof schema>, 'volumeL' | 'medium'>, { carbonPerL }: PartPrices): number =>
+  volumeL * carbonPerL * (medium === 'granular' ? GRANULAR_SHARE : 1);
 
 export const carbon = defineStage(schema, {
   kind: 'carbon',
@@ -75,7 +96,10 @@ export const carbon = defineStage(schema, {
   breaksPressure: neverOpen,
   // Carbon and the water in it weigh about a kilogram and a half a litre, the housing a kilogram.
   mounting: ({ volumeL }) => ({ wetKg: 1 + 1.5 * volumeL, wallM: volumeL < 3 ? 0.14 : 0.35 }),
-  price: ({ volumeL }, { carbonPerL }) => volumeL * carbonPerL,
+  price: carbonPrice,
+  costLine: 'carbon',
+  drainShare: zero,
+  buys: ({ volumeL }, { piece }) => (volumeL < CARTRIDGE_SIZED_L ? piece('filterHousing') : piece(vesselFor(volumeL))),
   worn: asFitted,
   renewed: (stage) => ({ ...stage, loading: 0 }),
   dirtPassed: allPasses,
@@ -89,17 +113,17 @@ export const carbon = defineStage(schema, {
       name: `Carbon ${medium === 'block' ? 'block' : 'granules'}, ${formatQuantity(volumeL, 'volumeL', units).text}`,
       why: 'one in its housing',
       count: 1,
-      each: volumeL * prices.carbonPerL,
-      wearsDays: HALF_YEAR_DAYS,
+      each: carbonPrice({ volumeL, medium }, prices),
+      wearsDays: volumeL < CARTRIDGE_SIZED_L ? HALF_YEAR_DAYS : BED_DAYS,
     },
     volumeL < CARTRIDGE_SIZED_L
       ? housing('for the carbon')
       : { part: 'carbon-vessel', name: 'Carbon vessel with its head', why: 'for the granules', count: 1 },
   ],
-  upkeep: (_stage, standing) => {
+  upkeep: (stage, standing) => {
     const carbon = standing?.carbon;
-    const litres = carbon && carbon.litresLeft !== null ? { litresLeft: carbon.litresLeft, litresNew: carbon.litresNew! } : {};
-    return [{ says: 'change', work: 'changed', afterDays: HALF_YEAR_DAYS, ...litres }];
+    const litres = carbon?.litresNew != null ? { litresLeft: carbon.litresLeft ?? carbon.litresNew, litresNew: carbon.litresNew } : {};
+    return [{ says: 'change', work: 'changed', afterDays: stage.volumeL < CARTRIDGE_SIZED_L ? HALF_YEAR_DAYS : BED_DAYS, ...litres }];
   },
   faults: () => ['carbonSpent', 'chloramineThrough', 'prefilter'],
   wears: { years: 0.75, causes: ['carbonSpent'] },

@@ -53,7 +53,8 @@ export { capacityChart, dialBlend, type DialBlend } from './dial';
 export { FAULT_IDS, type FaultId } from './fault';
 export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';
 export { byUrgency, raisedBy, type Finding, type FindingAction, type Severity } from './finding';
-export { SERVICE_WORK } from './kind';
+export { PART_LINES, SERVICE_WORK } from './kind';
+export { PIECE_PRICES, PIECE_WORDS, PIECES, type Piece } from './prices';
 export type {
   ServiceWork,
   AnyStage,
@@ -61,6 +62,7 @@ export type {
   Form,
   Known,
   Mounting,
+  PartLine,
   PartPrices,
   ResinState,
   RunningUnit,

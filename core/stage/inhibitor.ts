@@ -46,7 +46,8 @@ function findings({ stage, before, goal, units }: Standing<Inhibitor>): Finding[
   if (heatedC !== null && heatedC > MOST_C)
     found.push({
       id: `inhibitor-hot-${stage.id}`,
-      severity: 'mind',
+      // A brewer's tap is below what a boiler does to it.
+      severity: heatedC >= STEAM_BOILER_C ? 'mind' : 'note',
       title: `${stage.name} holds scale only below ${say.of(MOST_C, 'temperatureC')}`,
       why: `${heatedC >= STEAM_BOILER_C ? 'It does not protect a steam boiler' : `Here water is heated to ${say.of(heatedC, 'temperatureC')}`}: give what boils a cartridge of its own. Change every 6 months.`,
     });
@@ -71,6 +72,9 @@ export const inhibitor = defineStage(schema, {
   breaksPressure: neverOpen,
   mounting: () => ({ wetKg: 2.5, wallM: 0.14 }),
   price: (_stage, { inhibitor: piece }) => piece,
+  costLine: 'prefilters',
+  drainShare: zero,
+  buys: (_stage, { piece }) => piece('filterHousing'),
   worn: asFitted,
   renewed: asFitted,
   dirtPassed: allPasses,

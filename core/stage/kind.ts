@@ -10,6 +10,7 @@ import type { FaultId } from './fault';
 import type { StageFields } from './field';
 import type { Finding } from './finding';
 import type { PartEntry, PartGroup, PartsAround } from './part';
+import type { Piece } from './prices';
 import type { StepEntry } from './step';
 import type { StageUse } from './use';
 
@@ -71,6 +72,8 @@ export interface PartPrices {
   readonly inhibitor: number;
   readonly lamp: number;
   readonly saltPerKg: number;
+  /** A piece by its name: as typed for the job, or a placeholder. */
+  readonly piece: (piece: Piece) => number;
 }
 
 /** Water at a place of the train. */
@@ -90,6 +93,8 @@ export interface Standing<S> {
   readonly goal: Pick<Goal, 'id'> & Partial<Pick<Goal, 'school'>>;
   readonly units: UnitPreference;
   readonly carbon: CarbonState | null;
+  /** Dirt of the water at the head of the train. */
+  readonly turbidityNTU: number;
 }
 
 /** What is known of a stage once its train is solved. */
@@ -165,12 +170,18 @@ export interface Upkeep {
   readonly takes?: number;
 }
 
+/** Lines of cost that parts are booked to. */
+export const PART_LINES = ['resin', 'cartridges', 'carbon', 'prefilters', 'membrane', 'salt'] as const;
+export type PartLine = (typeof PART_LINES)[number];
+
 /** What a stage is built as: how it stands and how it is drawn. */
 export type Form = 'cartridge' | 'vessel' | 'tank' | 'machine' | 'line';
 
-/** How a stage is plumbed: a piece with an inlet and an outlet, one that drains as well, or only tubing of a length. */
+/** How a stage is connected: a piece with an inlet and an outlet, one that drains or takes power as well, or only tubing of a length. */
 export interface Plumbed {
   readonly drains: boolean;
+  /** It wants mains power. */
+  readonly powered: boolean;
   /** Length of what is only tubing, mm; null of a piece. */
   readonly tubeMm: number | null;
 }
@@ -231,6 +242,12 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   /** What it is built of, wearing and lasting pieces; tubing and fittings are counted from its ports. */
   readonly parts: (stage: S, around: PartsAround) => readonly PartEntry[];
   readonly upkeep: (stage: S, standing: Standing<S> | null) => readonly Upkeep[];
+  /** Line of cost its own price is booked to. */
+  readonly costLine: PartLine;
+  /** Litres it sends to the drain by itself for a litre through it: the rinse of a regeneration. */
+  readonly drainShare: (stage: S, standing: Standing<S>) => number;
+  /** What the piece costs to buy with its housing, without what is filled in and bought again. */
+  readonly buys: (stage: S, prices: PartPrices) => number;
   /** What may go wrong with it as it is built. */
   readonly faults: (stage: S) => readonly FaultId[];
   /** Years it serves by common practice, and what goes wrong of age; null where nothing does. */
@@ -255,7 +272,7 @@ export const defineStage = <Schema extends z.ZodObject & z.ZodType<AnyStage>>(
 ): StageKindSpec<z.infer<Schema>, Schema> => ({ ...spec, schema });
 
 /** For what has an inlet and an outlet. */
-export const inAndOut = (): Plumbed => ({ drains: false, tubeMm: null });
+export const inAndOut = (): Plumbed => ({ drains: false, powered: false, tubeMm: null });
 /** For what has nothing to say. */
 export const none = (): readonly never[] => [];
 export const zero = (): number => 0;

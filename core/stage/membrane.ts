@@ -16,9 +16,22 @@ import {
 import { BAR_PER_PSI, formatQuantity, id, inSentence, maybe, measured, THIN } from '../quantity';
 import type { FaultId } from './fault';
 import { keysOf, quantity, type StageChoice, type StageQuantity } from './field';
-import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero, type AnyStage, type RunningUnit } from './kind';
+import {
+  allPasses,
+  anyStage,
+  defineStage,
+  fitted,
+  neverOpen,
+  none,
+  unchanged,
+  zero,
+  type AnyStage,
+  type RunningUnit,
+  inAndOut,
+} from './kind';
 import { membraneSteps } from './membraneSteps';
 import { unitRanks } from './ranks';
+import { housingFor } from './prices';
 
 const needle = z.strictObject({ kind: z.literal('needle'), kvM3PerH: measured('kvM3PerH', 0.0001, 100) });
 const held = z.strictObject({ kind: z.literal('pressure'), bar: measured('pressureBar', 0.1, 100) });
@@ -274,7 +287,13 @@ export const membrane = defineStage(schema, {
     const elements = elementCount(unitRanks(stage));
     return { wetKg: kg * elements, wallM: m * elements };
   },
-  price: (stage, { element }) => elementCount(unitRanks(stage)) * element,
+  price: (stage, { piece }) => elementCount(unitRanks(stage)) * piece(stage.elementClass),
+  costLine: 'membrane',
+  drainShare: zero,
+  buys: (stage, { piece }) => {
+    const count = elementCount(unitRanks(stage));
+    return count * (piece(stage.elementClass) + piece(housingFor(stage.elementClass)));
+  },
   worn: (stage, { years = 0, chlorineMgLHours = 0, chloramineMgLHours = 0, factors }) => {
     const byAge = aged(CLEAN, { years, chlorineMgLHours, chloramineMgLHours, household: isSmallElement(stage.elementClass) });
     return {
@@ -286,7 +305,7 @@ export const membrane = defineStage(schema, {
   renewed: (stage) => ({ ...stage, waterFactor: null, saltFactor: null }),
   dirtPassed: allPasses,
   steps: membraneSteps,
-  plumbed: () => ({ drains: true, tubeMm: null }),
+  plumbed: () => ({ ...inAndOut(), drains: true }),
   tools: () => ['Two measuring jugs, a clock', 'Gloves'],
   partGroup: 'membranes',
   parts: (stage, { prices }) => {

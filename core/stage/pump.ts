@@ -45,6 +45,10 @@ const START: { readonly [K in Pump['pump']['kind']]: Extract<Pump['pump'], { kin
 };
 const isKind = (value: string): value is keyof typeof START => value in START;
 
+/** A booster for a household moves no more than this, L/h; larger ones are pumps of a cart. */
+const SMALL_BOOSTER_L_PER_H = 1000;
+const isSmallBooster = (pump: Pump['pump']): boolean => pump.kind === 'booster' && pump.openFlowLPerH <= SMALL_BOOSTER_L_PER_H;
+
 export const HIGH_PRESSURE: Caution = {
   title: 'High pressure cuts',
   text: 'Hoses and fittings must burst only above four times the working pressure. A relief valve must be fitted. Never feel for a leak with a finger.',
@@ -108,6 +112,13 @@ export const pump = defineStage(schema, {
   breaksPressure: neverOpen,
   mounting: ({ pump: { kind } }) => (kind === 'booster' ? { wetKg: 2.5, wallM: 0.2 } : { wetKg: 28, wallM: 0.45 }),
   price: ({ pump: { kind } }, { boosterPump }) => (kind === 'booster' ? boosterPump : null),
+  costLine: 'prefilters',
+  drainShare: zero,
+  buys: ({ pump }, prices) => {
+    if (isSmallBooster(pump)) return prices.boosterPump;
+    if (pump.kind !== 'displacement') return prices.piece(pump.kind === 'centrifugal' ? 'skidPump' : 'cartPump');
+    return prices.piece('highPressurePump') + (pump.energyRecovery > 0 ? prices.piece('energyRecovery') : 0);
+  },
   worn: asFitted,
   renewed: asFitted,
   dirtPassed: allPasses,
@@ -167,7 +178,7 @@ export const pump = defineStage(schema, {
       },
     ];
   },
-  plumbed: inAndOut,
+  plumbed: () => ({ ...inAndOut(), powered: true }),
   tools: none,
   partGroup: 'pumps',
   parts: ({ name, pump: own }, { prices, units }) => {

@@ -19,6 +19,7 @@ import { CARTRIDGE_SIZED_L } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type ResinState, inAndOut } from './kind';
 import { HEAVY, seen } from './step';
+import { vesselFor } from './prices';
 
 const equivalents = between(0, 100_000);
 const schema = z.strictObject({
@@ -129,6 +130,9 @@ export const resin = defineStage(schema, {
   breaksPressure: neverOpen,
   mounting: ({ volumeL }) => ({ wetKg: 0.8 + 1.25 * volumeL, wallM: volumeL < 3 ? 0.14 : 0.3 }),
   price: ({ volumeL }, { resinPerL }) => volumeL * resinPerL,
+  costLine: 'resin',
+  drainShare: zero,
+  buys: ({ volumeL }, { piece }) => piece(vesselFor(volumeL)),
   worn: asFitted,
   renewed: (stage) => ({ ...stage, carriedEq: { cation: 0, anion: 0 } }),
   dirtPassed: allPasses,

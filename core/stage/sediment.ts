@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { dirtLoading, prefilterBarPerLPerH } from '../pretreatment';
+import { dirtLoading, loadingLitres, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, maybe, measured } from '../quantity';
 import { HALF_YEAR_DAYS, filterFlush } from './cartridge';
 import { keysOf } from './field';
@@ -22,6 +22,9 @@ const field = keysOf<z.infer<typeof schema>>(schema.shape);
 
 /** Dirt a 10-inch cartridge holds (our assumption): with usual water it lasts about the usual six months. */
 export const SEDIMENT_HOLDS_G = 10;
+
+/** So full of dirt it is changed (our default): beyond that it takes the pressure from all that follows. */
+const FULL = 0.8;
 
 export const sediment = defineStage(schema, {
   kind: 'sediment',
@@ -48,6 +51,9 @@ export const sediment = defineStage(schema, {
   breaksPressure: neverOpen,
   mounting: () => ({ wetKg: 3.2, wallM: 0.14 }),
   price: (_stage, { filter }) => filter,
+  costLine: 'prefilters',
+  drainShare: zero,
+  buys: (_stage, { piece }) => piece('filterHousing'),
   worn: (stage, use, turbidityNTU) => ({
     ...stage,
     loading: stage.loading ?? dirtLoading(use.passedL ?? 0, turbidityNTU, stage.holdsG),
@@ -69,7 +75,12 @@ export const sediment = defineStage(schema, {
     },
     housing('for the sediment cartridge'),
   ],
-  upkeep: () => [{ says: 'change', work: 'changed', afterDays: HALF_YEAR_DAYS }],
+  upkeep: ({ loading, holdsG }, standing) => {
+    // Dirt, where there is any to speak of, and the calendar: whichever comes first.
+    const litresNew = standing && standing.turbidityNTU > 0 ? loadingLitres(FULL, standing.turbidityNTU, holdsG) : null;
+    const left = litresNew === null ? {} : { litresNew, litresLeft: litresNew * Math.max(0, 1 - (loading ?? 0) / FULL) };
+    return [{ says: 'change', work: 'changed', afterDays: HALF_YEAR_DAYS, ...left }];
+  },
   faults: () => ['prefilter'],
   wears: { years: 0.5, causes: ['prefilter'] },
   raises: [],

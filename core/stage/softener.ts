@@ -1,11 +1,11 @@
 import { z } from 'zod';
 import { sizeSoftener, SODIUM_PER_HARDNESS, softened, softenerCapacityEqPerL, softenerLeakageMgL, type SoftenerPlan } from '../exchange';
-import { inSentence, measured, ok, THIN, words, type Outcome, formatQuantity } from '../quantity';
+import { DAYS_PER_YEAR, formatQuantity, inSentence, measured, ok, THIN, words, type Outcome } from '../quantity';
 import { CACO3_G_PER_EQ, hardnessOf, MOLAR_MASS } from '../water';
 import { cartridgeSlopeBar, ONE_DROP_MGL } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing, inAndOut } from './kind';
 import { LOCAL_CODE } from './step';
 
 const schema = z.strictObject({
@@ -93,8 +93,20 @@ function findings(standing: Standing<Softener>): Finding[] {
   return found;
 }
 
-/** A sack of salt to begin with, kg (common practice). */
-const FIRST_SALT_KG = 25;
+/** What a brine tank is filled with at a time, kg: a sack (common practice). */
+const SALT_FILL_KG = 25;
+/** Softeners are priced from a usual one, and cost less than in proportion to their size (our estimate). */
+const USUAL_SOFTENER_L = 28.3168;
+const SIZE_EXPONENT = 0.35;
+
+/** Salt that is brought in at a time, and how often: when the sack is used up, or when it is looked at. */
+function saltRound(stage: Softener, standing: Standing<Softener> | null): { readonly days: number; readonly kg: number } | null {
+  const plan = standing && softenerPlan({ ...standing, stage });
+  if (!plan?.ok) return null;
+  const perDay = plan.value.saltKgPerYear / DAYS_PER_YEAR;
+  const days = Math.min(SALT_DAYS, SALT_FILL_KG / perDay);
+  return { days, kg: perDay * days };
+}
 
 export const softener = defineStage(schema, {
   kind: 'softener',
@@ -114,6 +126,13 @@ export const softener = defineStage(schema, {
   // Resin vessel, and as much again for the brine tank.
   mounting: ({ volumeL }) => ({ wetKg: 4 + 3 * volumeL, wallM: 0.5 }),
   price: (_stage, { saltPerKg }) => saltPerKg,
+  costLine: 'salt',
+  drainShare: (stage, standing) => {
+    const plan = softenerPlan({ ...standing, stage });
+    // Of what leaves it, so much more has to be drawn.
+    return plan.ok ? plan.value.wasteShare / (1 - plan.value.wasteShare) : 0;
+  },
+  buys: ({ volumeL }, { piece }) => piece('softener') * (volumeL / USUAL_SOFTENER_L) ** SIZE_EXPONENT,
   worn: asFitted,
   renewed: asFitted,
   dirtPassed: allPasses,
@@ -151,7 +170,7 @@ export const softener = defineStage(schema, {
       ],
     },
   ],
-  plumbed: () => ({ drains: true, tubeMm: null }),
+  plumbed: () => ({ ...inAndOut(), drains: true }),
   tools: () => ['Drop kit for hardness'],
   partGroup: 'cartridges',
   parts: ({ volumeL }, { prices, units }) => [
@@ -165,22 +184,15 @@ export const softener = defineStage(schema, {
       part: 'salt',
       name: 'Softener salt',
       why: 'first fill',
-      count: FIRST_SALT_KG,
+      count: SALT_FILL_KG,
       unit: 'kg',
       each: prices.saltPerKg,
       wearsDays: SALT_DAYS,
     },
   ],
-  upkeep: (_stage, standing) => {
-    const plan = standing && softenerPlan(standing);
-    return [
-      {
-        says: 'salt of',
-        work: 'refilled',
-        everyDays: SALT_DAYS,
-        ...(plan?.ok ? { takes: (plan.value.saltKgPerYear * SALT_DAYS) / 365 } : {}),
-      },
-    ];
+  upkeep: (stage, standing) => {
+    const round = saltRound(stage, standing);
+    return [{ says: 'salt of', work: 'refilled', everyDays: round?.days ?? SALT_DAYS, ...(round ? { takes: round.kg } : {}) }];
   },
   faults: () => ['softenerSpent', 'softenerBypass'],
   wears: null,

@@ -61,6 +61,9 @@ export const spinDown = defineStage(schema, {
   breaksPressure: neverOpen,
   mounting: () => ({ wetKg: 1.6, wallM: 0.12 }),
   price: noPrice,
+  costLine: 'prefilters',
+  drainShare: zero,
+  buys: (_stage, { piece }) => piece('filterHousing'),
   worn: (stage, { passedL, years }, turbidityNTU) =>
     passedL === undefined || !years ? stage : { ...stage, loading: filled(stage, passedL / (365.25 * years), turbidityNTU) },
   renewed: (stage) => ({ ...stage, loading: 0 }),

@@ -71,6 +71,9 @@ export const tank = defineStage(schema, {
   // A kilogram a litre, and a twentieth for the tank; it stands on the floor.
   mounting: ({ volumeL }) => ({ wetKg: 1.05 * volumeL, wallM: 0 }),
   price: ({ volumeL }, { tankPerL }) => volumeL * tankPerL,
+  costLine: 'prefilters',
+  drainShare: zero,
+  buys: ({ volumeL }, { tankPerL }) => volumeL * tankPerL,
   worn: asFitted,
   renewed: asFitted,
   dirtPassed: allPasses,

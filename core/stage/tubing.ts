@@ -3,7 +3,7 @@ import { restrictorPressureBar } from '../membrane';
 import { measured } from '../quantity';
 import { BAR_PER_METRE } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, neverOpen, none, noPrice, unchanged, zero } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, neverOpen, none, noPrice, unchanged, zero, inAndOut } from './kind';
 
 const schema = z.strictObject({
   kind: z.literal('tubing'),
@@ -34,11 +34,14 @@ export const tubing = defineStage(schema, {
   // The water in it; it hangs on clips along its way.
   mounting: ({ boreMm, lengthM }) => ({ wetKg: (Math.PI / 4) * (boreMm / 1000) ** 2 * lengthM * 1000, wallM: 0 }),
   price: noPrice,
+  costLine: 'prefilters',
+  drainShare: zero,
+  buys: zero,
   worn: asFitted,
   renewed: asFitted,
   dirtPassed: allPasses,
   steps: none,
-  plumbed: ({ lengthM }) => ({ drains: false, tubeMm: 1000 * lengthM }),
+  plumbed: ({ lengthM }) => ({ ...inAndOut(), tubeMm: 1000 * lengthM }),
   tools: none,
   partGroup: 'tubing',
   parts: none,

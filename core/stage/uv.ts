@@ -38,6 +38,9 @@ export const uv = defineStage(schema, {
   breaksPressure: neverOpen,
   mounting: ({ chamberL }) => ({ wetKg: 2 + chamberL, wallM: 0.15 }),
   price: (_stage, { lamp }) => lamp,
+  costLine: 'prefilters',
+  drainShare: zero,
+  buys: (_stage, { piece }) => piece('uvUnit'),
   worn: asFitted,
   renewed: asFitted,
   dirtPassed: allPasses,
@@ -54,7 +57,7 @@ export const uv = defineStage(schema, {
       measures: [seen('lit', 'It burns, by its indicator', 'Unplug it, dry hands: is the lamp seated, are its pins clean?')],
     },
   ],
-  plumbed: inAndOut,
+  plumbed: () => ({ ...inAndOut(), powered: true }),
   tools: none,
   partGroup: 'tanks',
   parts: (_stage, { prices }) => [

@@ -48,15 +48,21 @@ interface Course {
   readonly restUmolL: number;
 }
 
-function courses(loop: Loop, drawLPerH: number, volumeL: number, makeUpLPerH = drawLPerH): Readonly<Record<keyof LoopWater, Course>> {
+function courseOf(loop: Loop, key: keyof LoopWater, drawLPerH: number, volumeL: number, makeUpLPerH: number): Course {
   const back = loop.loopLPerH - drawLPerH;
-  const kla = gasTransferLPerH(loop.surfaceM2);
-  const of = (key: keyof LoopWater, gas: number): Course => {
-    const perHour = (makeUpLPerH + back * (1 - loop.leak[key]) + gas) / volumeL;
-    const rest = perHour > 0 ? (makeUpLPerH * loop.makeUp[key] + back * loop.floor[key] + gas * restUmolL(loop)) / (perHour * volumeL) : 0;
-    return { perHour, restUmolL: rest };
-  };
-  return { saltUmolL: of('saltUmolL', 0), carbonUmolL: of('carbonUmolL', kla) };
+  const gas = key === 'carbonUmolL' ? gasTransferLPerH(loop.surfaceM2) : 0;
+  const perHour = (makeUpLPerH + back * (1 - loop.leak[key]) + gas) / volumeL;
+  const brought = makeUpLPerH * loop.makeUp[key] + back * loop.floor[key] + gas * restUmolL(loop);
+  return { perHour, restUmolL: perHour > 0 ? brought / (perHour * volumeL) : 0 };
+}
+const courses = (loop: Loop, drawLPerH: number, volumeL: number): Readonly<Record<keyof LoopWater, Course>> => ({
+  saltUmolL: courseOf(loop, 'saltUmolL', drawLPerH, volumeL, drawLPerH),
+  carbonUmolL: courseOf(loop, 'carbonUmolL', drawLPerH, volumeL, drawLPerH),
+});
+/** Where a component stands an hour's step on. */
+function stepped(loop: Loop, key: keyof LoopWater, fromUmolL: number, drawLPerH: number, volumeL: number, makeUpLPerH: number): number {
+  const { perHour, restUmolL } = courseOf(loop, key, drawLPerH, volumeL, makeUpLPerH);
+  return restUmolL + (fromUmolL - restUmolL) * Math.exp(-perHour / STEPS);
 }
 
 /** Behind the polisher. */
@@ -156,10 +162,10 @@ export function loopWeek(loop: Loop, control: LevelControl, drawLPerH: readonly 
         starts += 1;
       }
       const makeUp = filling ? control.productionLPerH : 0;
-      const course = courses(loop, draw, volumeL, makeUp);
-      const after = (key: keyof LoopWater): number =>
-        course[key].restUmolL + (tank[key] - course[key].restUmolL) * Math.exp(-course[key].perHour / STEPS);
-      tank = { saltUmolL: after('saltUmolL'), carbonUmolL: after('carbonUmolL') };
+      tank = {
+        saltUmolL: stepped(loop, 'saltUmolL', tank.saltUmolL, draw, volumeL, makeUp),
+        carbonUmolL: stepped(loop, 'carbonUmolL', tank.carbonUmolL, draw, volumeL, makeUp),
+      };
       volumeL = Math.max(least, Math.min(loop.volumeL, volumeL + (makeUp - draw) / STEPS));
     }
     if (hour >= drawLPerH.length) told.push({ hour: hour - drawLPerH.length + 1, volumeL, tank, outlet: polished(loop, tank), starts });

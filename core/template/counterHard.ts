@@ -8,7 +8,7 @@ export const counterHard: TemplateRow = {
   demandL: 300,
   demandPer: 'day',
   stages: [
-    stage('sediment', 'sediment'),
+    stage('sediment', 'sediment', { holdsG: 20 }),
     stage('carbon', 'carbon', { volumeL: 2, ratedL: 60_000 }),
     stage('softener', 'softener', { volumeL: 20 }),
     stage('pump', 'pump', { pump: { kind: 'centrifugal', shutOffBar: 12, atLPerH: 600, atBar: 8, speed: 0.8 } }),

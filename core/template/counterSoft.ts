@@ -8,7 +8,7 @@ export const counterSoft: TemplateRow = {
   demandL: 250,
   demandPer: 'day',
   stages: [
-    stage('sediment', 'sediment', { name: 'Fine filter', micron: 0.5 }),
+    stage('sediment', 'sediment', { name: 'Fine filter', micron: 0.5, holdsG: 20 }),
     stage('carbon', 'carbon', { volumeL: 2, ratedL: 60_000 }),
     stage('inhibitor', 'inhibitor'),
   ],

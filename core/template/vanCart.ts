@@ -7,8 +7,10 @@ export const vanCart: TemplateRow = {
   demandL: 4000,
   demandPer: 'week',
   stages: [
-    stage('sediment', 'sediment', { name: 'Pre-filter', cleanLossBar: 0.02 }),
+    stage('sediment', 'sediment', { name: 'Pre-filter', cleanLossBar: 0.02, holdsG: 60 }),
     stage('carbon', 'carbon', { volumeL: 2.8, ratedL: 80_000, cleanLossBar: 0.03 }),
+    // Half recovered on a middling tap scales without it (common practice: this or a softener).
+    stage('inhibitor', 'inhibitor'),
     stage('pump', 'pump', { name: 'Cart pump', pump: { kind: 'centrifugal', shutOffBar: 8, atLPerH: 1500, atBar: 4.5, speed: 1 } }),
     stage('membrane', 'membrane', {
       elementClass: '4040-BW',

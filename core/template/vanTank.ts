@@ -7,12 +7,12 @@ export const vanTank: TemplateRow = {
   demandL: 1500,
   demandPer: 'week',
   stages: [
-    stage('sediment', 'sediment', { name: 'Pre-filter', cleanLossBar: 0.04 }),
+    stage('sediment', 'sediment', { name: 'Pre-filter', cleanLossBar: 0.04, holdsG: 20 }),
     stage('carbon', 'carbon', { volumeL: 1.4, ratedL: 40_000, cleanLossBar: 0.05 }),
     stage('membrane', 'membrane', {
       elementClass: '1812-200',
       arrangement: 'parallel',
-      restrictor: { lengthMm: 300, boreMm: 1.9, assumed: true },
+      restrictor: { lengthMm: 250, boreMm: 1.9, assumed: true },
     }),
     stage('resin', 'resin', { resinClass: 'mixedBed', volumeL: 7, depthMm: 400 }),
     stage('tank', 'tank', { name: 'Van tank', volumeL: 400 }),

@@ -7,8 +7,8 @@ export const watermaker: TemplateRow = {
   demandL: 150,
   demandPer: 'day',
   stages: [
-    stage('sediment', 'sediment-20', { name: 'Filter 20 µm', micron: 20, cleanLossBar: 0.02 }),
-    stage('sediment', 'sediment-5', { name: 'Filter 5 µm', cleanLossBar: 0.04 }),
+    stage('sediment', 'sediment-20', { name: 'Filter 20 µm', micron: 20, cleanLossBar: 0.02, holdsG: 40 }),
+    stage('sediment', 'sediment-5', { name: 'Filter 5 µm', cleanLossBar: 0.04, holdsG: 40 }),
     stage('pump', 'pump', {
       name: 'High-pressure pump',
       pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 65, energyRecovery: 0 },

@@ -1,5 +1,6 @@
 import { GALLON_UNITS } from '../quantity';
 import { readdirSync, readFileSync } from 'node:fs';
+import { priceList } from '../ledger';
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import {
@@ -30,6 +31,8 @@ import { settleWater, type Water } from '../water';
  * sign, a figure or a word shows here as a line; where it is meant, `npx vitest run core/testing -u` writes it anew, and
  * the difference is read before it is committed.
  */
+/** Placeholders alone, as a job without prices of its own has them. */
+const PRICES = priceList({ prices: PLACEHOLDER_PRICES, choice: { visitCost: 10, prices: [] } as never });
 const NOW = '2026-11-23T10:00:00Z';
 const from = (template: TemplateId): System =>
   systemFromTemplate({ id: 's', name: 'Try', site: 'Bench', template, at: '2026-01-01T00:00:00Z' });
@@ -198,8 +201,8 @@ function said(system: System): string {
     `mounting ${Object.entries(mounting(system.train.stages))
       .map(([key, value]) => `${key} ${few(value)}`)
       .join(', ')}`,
-    `cost ${Object.entries(report.cost ?? {})
-      .map(([key, value]) => `${key} ${few(value as number)}`)
+    `a year ${Object.entries(report.ledger.lines)
+      .map(([key, value]) => `${key} ${few(value)}`)
       .join(', ')}`,
     'findings',
     ...report.findings.map(told),
@@ -376,7 +379,7 @@ const declared = STAGE_KINDS.map((kind) => {
     `${kind}: ${spec.label}. ${spec.says}. place ${spec.place}, ${spec.form}, touches ${spec.touches}${spec.prefilter ? ', flushed first' : ''}${spec.inUses ? ', in uses' : ''}, folded "${spec.folded}"`,
     `  starts with ${JSON.stringify(spec.defaults)}`,
     `  takes ${JSON.stringify(z.toJSONSchema(spec.schema, { unrepresentable: 'any' }).properties, (key, at) => (key === 'pattern' ? undefined : (at as unknown)))}`,
-    `  slope ${slope.join(' and ')}, lifts ${few(kindOf<Stage>(one).riseBar(one))}, ${JSON.stringify(kindOf(one).mounting(one))}, price ${few(kindOf(one).price(one, PLACEHOLDER_PRICES))}`,
+    `  slope ${slope.join(' and ')}, lifts ${few(kindOf<Stage>(one).riseBar(one))}, ${JSON.stringify(kindOf(one).mounting(one))}, price ${few(kindOf(one).price(one, PRICES))}`,
     ...[1, 40]
       .map((volumeL) => ('volumeL' in one ? `  of ${volumeL} L: ${JSON.stringify(kindOf<Stage>(one).mounting({ ...one, volumeL }))}` : ''))
       .filter(Boolean),

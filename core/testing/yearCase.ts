@@ -16,9 +16,10 @@ export const yearCase = (changes: Partial<YearPlant> = {}): YearPlant => ({
   response: (temperatureC, ageYears) => {
     const water = waterFactor(temperatureC) * (1 - AGEING.water) ** ageYears;
     const odds = (ODDS * saltFactor(temperatureC) * (1 + AGEING.salt) ** ageYears) / water;
-    return { productionLPerH: 8 * water, passage: odds / (1 + odds) };
+    return { productionLPerH: 8 * water, passage: odds / (1 + odds), feedPerL: 5, kWhPerM3: 0, servedPpm: null, resin: null };
   },
-  recovery: 0.2,
+  goal: { highPpm: 1, lowPpm: null },
+  drainedPerL: 0,
   temperature: { mean: 12, amplitude: 6, highDay: 205 },
   strength: { mean: 1, amplitude: 0.2, highDay: 20 },
   tapPpm: 180,
@@ -34,6 +35,7 @@ export const yearCase = (changes: Partial<YearPlant> = {}): YearPlant => ({
   tank: { volumeL: 120, onFraction: 0.7, offFraction: 0.95, startFraction: 0.95 },
   resin: { id: 'resin', capacityMeq: 1.2 * 600 * 0.9, plates: 30, goalPpm: 1, cost: 7.2 },
   membranePartId: 'membrane',
+  membraneAgedDays: 0,
   parts: [
     {
       id: 'carbon',
@@ -54,7 +56,6 @@ export const yearCase = (changes: Partial<YearPlant> = {}): YearPlant => ({
   ],
   creep: { ...SMALL_ELEMENT_L, saltLPerH: 0.2066 },
   prices: { waterPerM3: 2, sewerPerM3: 2, energyPerKWh: 0.25, visit: 10, penaltyPerDay: 0, penaltyPerEvent: 0 },
-  runningKW: 0,
   ...changes,
 });
 export const YEAR_CASE_DAYS = 1096;

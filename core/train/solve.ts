@@ -23,11 +23,11 @@ import { walkStages, type Collected } from './walk';
  */
 export function solveTrain(train: Train, inlet: Inlet, feed: Water, use: TrainUse = {}, near?: SolvedTrain): Outcome<SolvedTrain> {
   const main = solveMain(train, inlet, feed, use, near);
-  return main.ok && train.branches.length > 0 ? withBranches(train, main.value, use) : main;
+  return main.ok && train.branches.length > 0 ? withUses(train, main.value, use) : main;
 }
 
-/** Each branch walked from where it leaves, at its own draw. */
-function withBranches(train: Train, main: SolvedTrain, use: TrainUse): Outcome<SolvedTrain> {
+/** Each use taken off a train, walked from where it leaves, at its own draw. */
+export function withUses(train: Pick<Train, 'branches'>, main: SolvedTrain, use: TrainUse = {}): Outcome<SolvedTrain> {
   const branches: SolvedBranch[] = [];
   for (const branch of train.branches) {
     const from = main.stations.find((station) => station.after === branch.after);

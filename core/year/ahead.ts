@@ -1,39 +1,32 @@
-import { fillingOf, allStandings, STRONGEST_MONTH } from '../advice';
-import { bedCapacityEq, bedUtilisation, ionicLoad, slowestFlowLPerH } from '../exchange';
+import { usedAtGoal, beforeBed, bedCapacityEq, bedUtilisation, ionicLoad, slowestFlowLPerH } from '../exchange';
 import { membraneStage, type System } from '../file';
-import { goalLimits, hourlyNeedL, productDemand } from '../goal';
-import {
-  agedBy,
-  isSeawaterElement,
-  isSmallElement,
-  YEARLY_AGEING,
-  yearsUntilSpent,
-  type ElementClass,
-  type YearlyAgeing,
-} from '../membrane';
+import { hourlyNeedL, productDemand, productLPerDay } from '../goal';
+import { drainedLPerDay, priceList, workCost } from '../ledger';
+import { allStandings, feedSeasons, LEAST_C, pumpEnergy, type PartLife } from '../life';
+import { agedBy, isSeawaterElement, isSmallElement, yearlyAgeing } from '../membrane';
+import { gridFigures } from '../numeric';
 import { DAY_MS, DAYS_PER_YEAR, fail, ok, PPM_PER_USCM, type Outcome } from '../quantity';
-import { kindOf, stageBed, type Stage, type StageOf } from '../stage';
-import { COLDEST_MONTH, seasonSpan, solveTrain, type SeasonSpan } from '../train';
+import { kindOf, stageBed, type StageOf } from '../stage';
+import { polishedStation, seasonSpan, solveTrain, type SeasonSpan, type SolvedTrain } from '../train';
 import { SMALL_ELEMENT_L } from '../storage';
 import { settleWater, strengthened, type Water } from '../water';
-import { bringsNew, upkeepOf, type Standing } from '../log';
-import type { Season } from './season';
-import type { CostLine, DayResponse, YearPart, YearPlant, YearResin } from './simulate';
-import { gridTable } from './table';
+import { dueOf, type Standing } from '../log';
+import type { Season } from '../life';
+import type { DayResponse, YearPart, YearPlant, YearResin } from './simulate';
 
-/** A system as it stands, laid out for the years to come: its train solved over season, age and strength, its parts with what they have behind them. */
+/** A system as it stands, laid out for the years to come: its train solved over season, age and strength, its parts by their lives and what they have behind them. */
 export interface Ahead {
   readonly plant: YearPlant;
   /** What each part is called, in the order of the train. */
   readonly names: ReadonlyMap<string, string>;
   /** The day the run begins. */
   readonly startMs: number;
-  /** Most the product may show, ppm; null where the goal says nothing of it. */
-  readonly goalPpm: number | null;
   /** What the resin's own doubt is: standard deviation of its logarithm, from what is left of it. */
   readonly resinSd: number;
   /** Factors on the tap's strength it was solved for. */
   readonly strengths: readonly [low: number, high: number];
+  /** What a mean year costs to run, by the ledger; visits apart. */
+  readonly meanYear: { readonly running: number; readonly visits: number };
 }
 
 /** A figure the sliders move: factors on tap and use, degrees on the water. */
@@ -45,175 +38,201 @@ export interface WhatIf {
 }
 export const AS_USUAL: WhatIf = { strength: 1, use: 1, warmerC: 0, resinPrice: 1 };
 
-/** Day of the year a month is half over on. */
-const midOfMonth = (month: number): number => Math.floor(((month + 0.5) * DAYS_PER_YEAR) / 12);
-/** Half a year after it is coldest. */
-const WARMEST_DAY = midOfMonth(COLDEST_MONTH + 6);
-const STRONGEST_DAY = midOfMonth(STRONGEST_MONTH);
 /** Strengths a train is solved at, against the tap: the sliders go no further. The sea changes little, and much comes of it. */
 const STRENGTHS = { tap: [0.5, 1, 1.8], sea: [0.8, 1, 1.25] } as const;
 /** Ages it is solved at, years by the calendar: a membrane better than its calendar says stands before its beginning. */
 const AGES = [-1.5, 1.5, 5.5] as const;
 /** Room the sliders have around the season, °C. */
 const ROOM_C = 5;
-const LEAST_C = 0.5;
 const MOST_C = 45;
+/** Passage of salt is read as odds; none and all are kept off. */
+const PASSAGE = { least: 1e-6, most: 0.999 } as const;
+const LEAST_L_PER_H = 1e-3;
 
 const strengthsFor = (stage: StageOf<'membrane'> | undefined): (typeof STRENGTHS)[keyof typeof STRENGTHS] =>
   STRENGTHS[stage && isSeawaterElement(stage.elementClass) ? 'sea' : 'tap'];
 
-const ageingOf = ({ elementClass }: { readonly elementClass: ElementClass }): YearlyAgeing =>
-  YEARLY_AGEING[isSmallElement(elementClass) ? 'household' : 'large'];
-
-/** Years the membrane has behind it; one that has outlived its time is due at once. */
-const ageOf = (stage: StageOf<'membrane'>, { use }: Standing): number =>
-  Math.min(0.999 * yearsUntilSpent(ageingOf(stage)), use[stage.id]?.years ?? 0);
+/** Years the membrane has behind it by its calendar. */
+const ageOf = (stage: StageOf<'membrane'>, { use }: Standing): number => Math.min(AGES[2], use[stage.id]?.years ?? 0);
 
 const dayOfYear = (ms: number): number => (ms - Date.UTC(new Date(ms).getUTCFullYear(), 0, 1)) / DAY_MS;
 
-/** Season of the tap from the day the run begins. */
-function seasons(span: SeasonSpan, ec25UScm: number, startMs: number): { temperature: Season; strength: Season } {
-  const from = dayOfYear(startMs);
-  const { lowestTemperatureC: low, highestTemperatureC: high } = span;
-  const [weak, strong] = [(span.weakestUScm ?? ec25UScm) / ec25UScm, (span.strongestUScm ?? ec25UScm) / ec25UScm];
+/** What is kept of the train solved at one node, in this order. */
+interface NodeFigures {
+  readonly productionLPerH: number;
+  readonly odds: number;
+  readonly feedPerL: number;
+  readonly kWhPerM3: number;
+  readonly servedUScm: number;
+  readonly loadMeqL: number;
+  readonly usedShare: number;
+}
+const FIGURES = [
+  'productionLPerH',
+  'odds',
+  'feedPerL',
+  'kWhPerM3',
+  'servedUScm',
+  'loadMeqL',
+  'usedShare',
+] as const satisfies readonly (keyof NodeFigures)[];
+
+/** The side of the resin that ends first, with how much of what it holds is used when it is changed. */
+function nodeFigures(system: System, today: Standing, solved: SolvedTrain, tapUScm: number): NodeFigures {
+  const { report } = today;
+  const made = Math.max(LEAST_L_PER_H, solved.productLPerH);
+  const membrane = solved.stations.find(({ after }) => after === solved.unitStageId);
+  const passage = membrane ? Math.min(PASSAGE.most, Math.max(PASSAGE.least, membrane.state.ec25UScm / tapUScm)) : PASSAGE.most;
+  const first = solved.resins[0];
+  const at = solved.stations.findIndex(({ after }) => after === first?.stageId);
+  const side = report.resin?.throughput.limiting ?? 'anion';
+  const load = first ? ionicLoad(first.feed) : null;
+  const units = solved.resins.reduce((sum, { utilisation }) => sum + utilisation[side].transferUnits, 0);
+  const meets = first && load ? beforeBed(first.feed, solved.stations[at - 1]?.state.ec25UScm ?? 0, load) : null;
   return {
-    temperature: { mean: (low + high) / 2, amplitude: (high - low) / 2, highDay: WARMEST_DAY - from },
-    strength: { mean: (weak + strong) / 2, amplitude: (strong - weak) / 2, highDay: STRONGEST_DAY - from },
+    productionLPerH: made,
+    odds: passage / (1 - passage),
+    feedPerL: solved.productLPerH > 0 ? solved.stations[0]!.flowLPerH / solved.productLPerH : 1,
+    kWhPerM3: pumpEnergy(system, solved) ?? 0,
+    servedUScm: report.loop ? report.judgedUScm : polishedStation(solved).state.ec25UScm,
+    loadMeqL: load ? load[`${side}MeqL`] : 0,
+    usedShare: meets ? usedAtGoal(side, units, meets, report.resin?.goalUScm ?? null) : 1,
   };
 }
 
-/** What the train does over temperature, age of its membrane and strength: solved whole at each node. */
+/** What the train does over temperature, age of its membrane and strength: solved whole at each node, by its own network. */
 function responseOf(system: System, today: Standing, feed: Water, span: SeasonSpan): Outcome<YearPlant['response']> {
-  const stages = today.report.train.stages;
-  const stage = membraneStage(stages);
-  if (!stage) return ok(() => ({ productionLPerH: system.train.drawLPerH, passage: 1 }));
-  const yearly = ageingOf(stage);
-  const ageToday = ageOf(stage, today);
-  const known = { water: stage.waterFactor ?? 1, salt: stage.saltFactor ?? 1 };
-  const calendar = agedBy(yearly, ageToday);
-  // What the log knows better than the calendar stays with this membrane; the next one begins new.
-  const own = { water: known.water / calendar.water, salt: known.salt / calendar.salt };
+  const { train } = today.report;
+  const stage = membraneStage(train.stages);
   const low = Math.max(LEAST_C, span.lowestTemperatureC - ROOM_C);
   const high = Math.min(MOST_C, span.highestTemperatureC + ROOM_C);
-  const temperatures = [low, low + 0.25 * (high - low), (low + high) / 2, low + 0.75 * (high - low), high];
-  const found = new Map<string, DayResponse>();
-  let failure: Outcome<never> | null = null;
-  let near: ReturnType<typeof solveTrain> | null = null;
-  const at = (temperatureC: number, age: number, strength: number): DayResponse => {
-    const key = `${temperatureC} ${age} ${strength}`;
-    const hit = found.get(key);
-    if (hit) return hit;
-    const factors = agedBy(yearly, age);
-    const worn = stages.map((one) => (one.id === stage.id ? { ...stage, waterFactor: factors.water, saltFactor: factors.salt } : one));
-    const water = { ...strengthened(feed, strength), temperatureC };
-    const solved = solveTrain(
-      { ...today.report.train, stages: worn, branches: [], loop: null },
-      system.source,
-      water,
-      {},
-      near?.ok ? near.value : undefined,
-    );
-    if (solved.ok) near = solved;
-    else failure ??= solved;
-    const station = solved.ok ? solved.value.stations.find(({ after }) => after === stage.id) : undefined;
-    const tap = settleWater(water);
-    const passage = station && tap.ok ? Math.min(0.999, Math.max(1e-6, station.state.ec25UScm / tap.value.ec25UScm)) : 0.5;
-    const response = { productionLPerH: Math.max(1e-3, solved.ok ? solved.value.productLPerH : 1e-3), passage };
-    found.set(key, response);
-    return response;
-  };
+  const temperatures = stage
+    ? [low, low + 0.25 * (high - low), (low + high) / 2, low + 0.75 * (high - low), high]
+    : [low, (low + high) / 2, high];
+  const ages: readonly number[] = stage ? AGES : [0];
   const strengths = strengthsFor(stage);
-  const axes = [temperatures, AGES, strengths];
-  const production = gridTable(axes, (t, age, strength) => at(t, age, strength).productionLPerH);
-  const odds = gridTable(axes, (t, age, strength) => {
-    const { passage } = at(t, age, strength);
-    return passage / (1 - passage);
+  const yearly = stage ? yearlyAgeing(stage.elementClass) : null;
+  // What the log knows better than the calendar stays with this membrane; the next one begins new.
+  const calendar = stage && yearly ? agedBy(yearly, ageOf(stage, today)) : { water: 1, salt: 1 };
+  const own = { water: (stage?.waterFactor ?? 1) / calendar.water, salt: (stage?.saltFactor ?? 1) / calendar.salt };
+  let failure: Outcome<never> | null = null;
+  let near: SolvedTrain | undefined;
+  const read = gridFigures([temperatures, ages, strengths], (temperatureC, age, strength) => {
+    const factors = yearly ? agedBy(yearly, age) : { water: 1, salt: 1 };
+    const worn = train.stages.map((one) =>
+      one.id === stage?.id ? { ...stage, waterFactor: factors.water, saltFactor: factors.salt } : one,
+    );
+    const water = { ...strengthened(feed, strength), temperatureC: temperatureC };
+    const solved = solveTrain({ ...train, stages: worn, branches: [], loop: null }, system.source, water, {}, near);
+    const tap = settleWater(water);
+    if (!solved.ok) failure ??= solved;
+    else near = solved.value;
+    if (!solved.ok || !tap.ok) return FIGURES.map(() => 1);
+    const figures = nodeFigures(system, today, solved.value, tap.value.ec25UScm);
+    return FIGURES.map((key) => figures[key]);
   });
   if (failure) return failure;
-  return ok((temperatureC, ageYears, strength, isFirst) => {
+  const beds = today.report.resin;
+  return ok((temperatureC, ageYears, strength, isFirst): DayResponse => {
     // The membrane of today keeps what its log says of it; one fitted later begins new.
     const mine = isFirst ? own : { water: 1, salt: 1 };
+    const aYear = yearly ? agedBy(yearly, 1) : { water: 0.5, salt: 1 };
     // What its water factor is worth in years: output does not go with it in proportion where a pump or a filter gives way.
-    const aYear = agedBy(yearly, 1);
-    const years = ageYears + Math.log(mine.water) / Math.log(aYear.water);
+    const years = yearly ? ageYears + Math.log(mine.water) / Math.log(aYear.water) : 0;
     const age = Math.min(AGES[2], Math.max(AGES[0], years));
     const s = Math.min(strengths[2], Math.max(strengths[0], strength));
     const t = Math.min(high, Math.max(low, temperatureC));
-    const o = odds(t, age, s) * mine.salt * aYear.salt ** (ageYears - age);
-    return { productionLPerH: production(t, age, s), passage: o / (1 + o) };
+    const figures = read(t, stage ? age : 0, s);
+    const at = (key: keyof NodeFigures): number => figures[FIGURES.indexOf(key)]!;
+    // What it lets through beyond its age moves all that comes after it in proportion, near enough.
+    const salt = yearly ? mine.salt * aYear.salt ** (ageYears - age) : 1;
+    const odds = at('odds') * salt;
+    const gas = gasShare(today);
+    return {
+      productionLPerH: at('productionLPerH'),
+      passage: odds / (1 + odds),
+      feedPerL: at('feedPerL'),
+      kWhPerM3: at('kWhPerM3'),
+      servedPpm: PPM_PER_USCM * at('servedUScm') * (beds ? 1 : salt),
+      resin: beds ? { loadMeqL: at('loadMeqL') * (gas + (1 - gas) * salt), usedShare: at('usedShare') } : null,
+    };
   });
 }
 
-/** Cost line of a stage's parts. */
-const lineOf = (stage: Stage): CostLine =>
-  stage.kind === 'carbon' ? 'carbon' : kindOf(stage).partGroup === 'filters' ? 'prefilters' : 'resin';
-
-/** Parts with their counters, each where it stands and with what it has behind it. */
-function partsOf(system: System, today: Standing, startMs: number): { parts: YearPart[]; names: Map<string, string> } {
-  const { report, use } = today;
-  const names = new Map<string, string>();
-  const parts: YearPart[] = [];
-  const membraneAt = system.train.stages.findIndex(({ id }) => id === report.solved.unitStageId);
-  for (const standing of allStandings(system, report)) {
-    const { stage } = standing;
-    const kind = kindOf(stage);
-    const at = system.train.stages.findIndex(({ id }) => id === stage.id);
-    const resins = report.solved.resins.some(({ stageId }) => stageId === stage.id);
-    if (stage.id === report.solved.unitStageId || resins) continue;
-    const inBranch = at < 0;
-    const share = inBranch && report.demandLPerDay > 0 ? standing.litresPerDay / report.demandLPerDay : 1;
-    for (const own of kind.upkeep(stage, standing)) {
-      const { upkeep } = upkeepOf(system, stage, own);
-      const days = upkeep.everyDays ?? upkeep.afterDays;
-      const litres = upkeep.litresNew;
-      if (days === undefined && litres === undefined) continue;
-      const unit = inBranch || at > membraneAt ? ('productL' as const) : ('feedL' as const);
-      const fitted = 'fittedOn' in stage && stage.fittedOn ? (startMs - Date.parse(`${stage.fittedOn}T00:00:00Z`)) / DAY_MS : 0;
-      const id = `${stage.id} ${own.work}`;
-      const price = bringsNew(own.work) ? (kind.price(stage, system.prices) ?? 0) * (own.takes ?? 1) : 0;
-      names.set(id, own.says === 'change' ? stage.name : `${stage.name}, ${own.says}`);
-      parts.push({
-        id,
-        line: lineOf(stage),
-        cost: price,
-        limits: [
-          ...(days === undefined ? [] : [{ unit: 'days' as const, limit: days }]),
-          ...(litres === undefined || !(share > 0) ? [] : [{ unit, limit: litres / share }]),
-        ],
-        agedDays: days === undefined ? 0 : Math.max(0, fitted) % days,
-        filled: { [unit]: Math.min((use[stage.id]?.passedL ?? 0) / share, litres === undefined ? Infinity : (litres / share) * 0.999) },
-      });
-    }
-  }
-  return { parts, names };
+/** Share of the resin's load that does not follow what the membrane lets through: gases. */
+function gasShare({ report }: Standing): number {
+  const { resin } = report;
+  if (!resin || resin.throughput.limiting !== 'anion' || !(resin.load.anionMeqL > 0)) return 0;
+  return Math.min(1, resin.load.weakAcidMeqL / resin.load.anionMeqL);
 }
 
-/** The polishing resin: all beds in a row as one, with what the log says of the first. */
-function resinOf(system: System, today: Standing, goalPpm: number | null): YearResin | null {
+/** Days from the start on which each part of today falls due first, by the list of what is due at this moment; empty for a system that is new. */
+function firstDays(system: System, today: Standing, startMs: number, nowMs: number): ReadonlyMap<string, number> {
+  const at = new Date(nowMs).toISOString();
+  const days = new Map(
+    dueOf(system, today, at).map(({ stageId, work, at: due }) => [`${stageId} ${work}`, Math.max(0, (Date.parse(due) - startMs) / DAY_MS)]),
+  );
+  const { tracking } = today;
+  if (tracking?.daysLeft) days.set(tracking.stageId, tracking.daysLeft.p50);
+  return days;
+}
+
+/** Parts by their lives: litres through them told in litres of feed or of product, whichever they see. */
+function partOf(system: System, life: PartLife, today: Standing, first: ReadonlyMap<string, number>): YearPart {
+  const { report } = today;
+  const { stage, everyDays, everyL } = life;
+  const i = system.train.stages.findIndex(({ id }) => id === stage.id);
+  const unitAt = system.train.stages.findIndex(({ id }) => id === report.solved.unitStageId);
+  const unit = i < 0 || i > unitAt ? ('productL' as const) : ('feedL' as const);
+  // Litres of feed or product for a litre through it: a use takes its share, water led past a membrane is not its own.
+  const perDay = unit === 'feedL' ? report.demandLPerDay * report.year.feedPerL : report.demandLPerDay;
+  const scale = life.litresPerDay > 0 ? perDay / life.litresPerDay : 0;
+  const id = `${stage.id} ${life.work}`;
+  const due = first.get(id);
+  return {
+    id,
+    line: kindOf(stage).costLine,
+    cost: workCost(life, priceList(system)),
+    limits: [
+      ...(everyDays === null ? [] : [{ unit: 'days' as const, limit: everyDays }]),
+      ...(everyL === null || !(scale > 0) ? [] : [{ unit, limit: everyL * scale }]),
+    ],
+    ...(due === undefined ? {} : { firstDue: due }),
+  };
+}
+
+/** The polishing resin: all beds in a row as one. */
+function resinOf(
+  system: System,
+  today: Standing,
+  life: PartLife | undefined,
+  goalPpm: number | null,
+  first: ReadonlyMap<string, number>,
+): YearResin | null {
   const { report, tracking } = today;
+  const { resin } = report;
   const beds = system.train.stages.filter((stage): stage is StageOf<'resin'> =>
     report.solved.resins.some(({ stageId }) => stageId === stage.id),
   );
-  if (beds.length === 0 || !report.resin || report.resin.throughput.until.kind !== 'litres') return null;
-  const side = report.resin.throughput.limiting;
-  const capacity = beds.reduce((sum, bed) => sum + bedCapacityEq(stageBed(bed))[`${side}Eq`], 0);
-  const flow = Math.max(
-    report.resin.flowLPerH,
-    ...beds.map((bed) => slowestFlowLPerH(stageBed(bed), report.solved.resins[0]!.feed.temperatureC)),
-  );
+  if (!life || !resin || beds.length === 0 || resin.throughput.until.kind !== 'litres' || resin.change.everyL === null) return null;
+  const side = resin.throughput.limiting;
+  const capacity = 1000 * beds.reduce((sum, bed) => sum + bedCapacityEq(stageBed(bed))[`${side}Eq`], 0);
+  const { temperatureC } = report.solved.resins[0]!.feed;
   const units = beds.reduce((sum, bed) => {
-    const state = bedUtilisation(stageBed(bed), flow, report.solved.resins[0]!.feed.temperatureC);
-    return sum + (state.ok ? state.value[side].transferUnits : 20);
+    const flow = Math.max(resin.flowLPerH, slowestFlowLPerH(stageBed(bed), temperatureC));
+    const state = bedUtilisation(stageBed(bed), flow, temperatureC);
+    return sum + (state.ok ? state.value[side].transferUnits : FEWEST_PLATES);
   }, 0);
+  const due = first.get(beds[0]!.id);
   return {
     id: beds[0]!.id,
-    capacityMeq: 1000 * capacity,
+    capacityMeq: capacity,
     plates: Math.max(FEWEST_PLATES, units),
     goalPpm: goalPpm ?? 1,
-    // Beds in a row move up: the first is changed, the guard takes its place.
-    cost: fillingOf(beds.slice(0, 1), system.prices),
-    ...(beds.length > 1 && { leadMeq: 1000 * bedCapacityEq(stageBed(beds[0]!))[`${side}Eq`] }),
-    usedMeq: tracking ? Math.min(1000 * capacity, 1000 * tracking[`${side}Eq`]) : 0,
+    cost: workCost(life, priceList(system)),
+    ...(due === undefined ? {} : { firstDue: due }),
+    ...(resin.change.rotates && { leadMeq: 1000 * bedCapacityEq(stageBed(beds[0]!))[`${side}Eq`] }),
+    usedMeq: tracking ? Math.min(capacity, 1000 * tracking[`${side}Eq`]) : 0,
   };
 }
 const FEWEST_PLATES = 4;
@@ -221,16 +240,20 @@ const FEWEST_PLATES = 4;
 /**
  * Lays a system out for the years to come.
  *
+ * @param today how it stands; its report alone counts where it is taken as new
  * @param feed the tap as it is planned with
  * @param nowMs the day the run begins
+ * @param asNew every part is fitted on that day
  */
-export function aheadOf(system: System, today: Standing, feed: Water, nowMs: number): Outcome<Ahead> {
+export function aheadOf(system: System, today: Standing, feed: Water, nowMs: number, asNew = false): Outcome<Ahead> {
   const state = settleWater(feed);
   if (!state.ok) return state;
   const { report } = today;
   const span = seasonSpan(system.source, system.instruments);
   const startMs = Math.floor(nowMs / DAY_MS) * DAY_MS;
-  const { temperature, strength } = seasons(span, state.value.ec25UScm, startMs);
+  const from = dayOfYear(startMs);
+  const seasons = feedSeasons(span, state.value.ec25UScm);
+  const shifted = (season: Season): Season => ({ ...season, highDay: season.highDay - from });
   const response = responseOf(system, today, feed, span);
   if (!response.ok) return response;
   const demand = productDemand(system.goal);
@@ -239,30 +262,30 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
     return fail('demand', 0, 'above 0', 'Nothing is drawn: enter what is needed a day in Goal before a year is run.');
   const weekday = (new Date(startMs).getUTCDay() + 6) % 7;
   const membrane = membraneStage(system.train.stages);
-  const limits = goalLimits(system.goal, system.units.ppmFactor);
-  const most = limits.find(({ quantity }) => quantity === 'ec25UScm')?.high ?? null;
-  const goalPpm = most === null ? (limits.find(({ quantity }) => quantity === 'tdsMgL')?.high ?? null) : PPM_PER_USCM * most;
-  const { parts, names } = partsOf(system, today, startMs);
-  const resin = resinOf(system, today, goalPpm);
-  // What a litre brings the resin beside what a meter shows does not follow the strength.
-  const before = report.solved.resins[0] ? ionicLoad(report.solved.resins[0].feed) : null;
-  const passageNow = membrane ? response.value(feed.temperatureC, ageOf(membrane, today), 1, true).passage : 1;
-  const side = report.resin?.throughput.limiting ?? 'anion';
-  const seenMeqL = before ? (side === 'anion' ? before.anionMeqL - before.weakAcidMeqL : before.cationMeqL) : 0;
-  if (membrane) {
-    const life = yearsUntilSpent(ageingOf(membrane));
-    names.set(membrane.id, membrane.name);
-    parts.push({
-      id: membrane.id,
-      line: 'membrane',
-      cost: system.prices.membranePerYear * life,
-      limits: [{ unit: 'days', limit: DAYS_PER_YEAR * life }],
-      agedDays: DAYS_PER_YEAR * ageOf(membrane, today),
-    });
-  }
+  const { strength: allowed } = report;
+  const inPpm = (uScm: number | null | undefined): number | null => (uScm == null ? null : PPM_PER_USCM * uScm);
+  const [highPpm, lowPpm] = [inPpm(allowed?.highUScm), inPpm(allowed?.lowUScm)] as const;
+  const first = asNew ? new Map<string, number>() : firstDays(system, today, startMs, nowMs);
+  const brought = report.lives.filter(({ brings, days }) => brings && days !== null);
+  const resinLife = brought.find(({ stage }) => stage.id === report.resin?.change.stageIds[0] && stage.kind === 'resin');
+  const resin = resinOf(system, today, resinLife, highPpm, first);
+  const lives = brought.filter((life) => life.stage.kind !== 'resin');
+  const parts = lives.map((life): YearPart => ({
+    ...partOf(system, life, today, first),
+    ...(life.stage.id === membrane?.id && { id: membrane.id, ...dueOfMembrane(first, membrane.id) }),
+  }));
+  const names = new Map(
+    lives.map((life, i) => [
+      parts[i]!.id,
+      life.says === 'change' || life.says === 'replace' ? life.stage.name : `${life.stage.name}, ${life.says}`,
+    ]),
+  );
   if (resin) names.set(resin.id, resin.leadMeq === undefined ? 'Resin' : 'Resin, first of the row');
   const tank = system.train.stages.findLast((stage): stage is StageOf<'tank'> => stage.kind === 'tank');
   const floats = tank && tank.prechargeBar === null && tank.startShare > 0 && tank.startShare < tank.stopShare;
+  const need = productLPerDay(system.goal);
+  const drained = drainedLPerDay(allStandings(system, { ...report, throughPerL: report.year.throughPerL }));
+  const { strength } = seasons;
   return ok({
     startMs,
     names,
@@ -270,22 +293,20 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
       strengthsFor(membrane)[0] / Math.max(1e-9, strength.mean - strength.amplitude),
       strengthsFor(membrane)[2] / (strength.mean + strength.amplitude),
     ],
-    goalPpm,
     resinSd: today.tracking ? today.tracking.capacitySd : 0.25,
+    meanYear: { running: report.ledger.running, visits: report.ledger.visits },
     plant: {
       response: response.value,
-      recovery:
-        report.solved.unit && report.solved.stations[0]!.flowLPerH > 0
-          ? Math.min(1, report.solved.productLPerH / report.solved.stations[0]!.flowLPerH)
-          : 1,
-      temperature,
-      strength,
+      temperature: shifted(seasons.temperature),
+      strength: shifted(strength),
       tapPpm: PPM_PER_USCM * state.value.ec25UScm,
-      tapMeqL: passageNow > 0 ? seenMeqL / passageNow : 0,
-      gasMeqL: before && side === 'anion' ? before.weakAcidMeqL : 0,
+      tapMeqL: 0,
+      gasMeqL: 0,
+      goal: { highPpm, lowPpm },
+      drainedPerL: need > 0 ? drained / need : 0,
       demand: (day) => {
-        const from = 24 * ((weekday + day) % 7);
-        return week.slice(from, from + 24);
+        const begin = 24 * ((weekday + day) % 7);
+        return week.slice(begin, begin + 24);
       },
       tank:
         tank && floats && membrane
@@ -293,6 +314,7 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
           : null,
       resin,
       membranePartId: membrane?.id ?? null,
+      membraneAgedDays: membrane && !asNew ? DAYS_PER_YEAR * ageOf(membrane, today) : 0,
       parts,
       creep: membrane && isSmallElement(membrane.elementClass) ? { ...SMALL_ELEMENT_L, saltLPerH: SMALL_SALT_L_PER_H } : null,
       prices: {
@@ -303,10 +325,13 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
         penaltyPerDay: 0,
         penaltyPerEvent: 0,
       },
-      runningKW: ((report.energyKWhPerM3 ?? 0) * report.solved.productLPerH) / 1000,
     },
   });
 }
+const dueOfMembrane = (first: ReadonlyMap<string, number>, id: string): { readonly firstDue?: number } => {
+  const due = first.get(`${id} changed`);
+  return due === undefined ? {} : { firstDue: due };
+};
 /** Salt that creeps through a small element as it stands, L/h of permeability (membrane chapter, 13). */
 const SMALL_SALT_L_PER_H = 0.2066;
 
@@ -316,5 +341,11 @@ export const withWhatIf = ({ plant }: Pick<Ahead, 'plant'>, { strength, use, war
   temperature: { ...plant.temperature, mean: plant.temperature.mean + warmerC },
   strength: { ...plant.strength, mean: plant.strength.mean * strength, amplitude: plant.strength.amplitude * strength },
   demand: use === 1 ? plant.demand : (day) => plant.demand(day).map((litres) => litres * use),
-  resin: plant.resin && { ...plant.resin, cost: plant.resin.cost * resinPrice },
+  // What litres set comes sooner where more is drawn, and the resin of a stronger tap.
+  parts: use === 1 ? plant.parts : plant.parts.map((part) => sooner(part, part.limits.some(({ unit }) => unit !== 'days') ? use : 1)),
+  resin: plant.resin && sooner({ ...plant.resin, cost: plant.resin.cost * resinPrice }, use * strength),
 });
+
+/** A part whose first change comes so many times sooner. */
+export const sooner = <P extends { readonly firstDue?: number }>(part: P, times: number): P =>
+  part.firstDue === undefined || times === 1 ? part : { ...part, firstDue: part.firstDue / times };

@@ -1,5 +1,6 @@
 import { DAYS_PER_YEAR, ok, type Outcome } from '../quantity';
-import { membraneAgedDays, simulateYears, type YearPlant, type YearPolicy, type YearRun } from './simulate';
+import { sooner } from './ahead';
+import { simulateYears, type YearPlant, type YearPolicy, type YearRun } from './simulate';
 import {
   quantileOf,
   sampleInputs,
@@ -48,7 +49,7 @@ function drawn(plant: YearPlant, factors: ArrayLike<number>): YearPlant {
     number,
     number,
   ];
-  const ageToday = membraneAgedDays(plant) / DAYS_PER_YEAR;
+  const ageToday = plant.membraneAgedDays / DAYS_PER_YEAR;
   return {
     ...plant,
     // What today's membrane has behind it is known; only its years to come pass faster or slower.
@@ -59,8 +60,16 @@ function drawn(plant: YearPlant, factors: ArrayLike<number>): YearPlant {
     demand: (day) => plant.demand(day).map((litres) => litres * use),
     // By the day: the hours of a tank add nothing to a band.
     tank: null,
-    resin: plant.resin && { ...plant.resin, capacityMeq: plant.resin.capacityMeq * capacity, cost: plant.resin.cost * prices },
-    parts: plant.parts.map((part) => ({ ...part, cost: part.cost * prices })),
+    resin: plant.resin && {
+      ...sooner(plant.resin, (use * strength) / capacity),
+      capacityMeq: plant.resin.capacityMeq * capacity,
+      cost: plant.resin.cost * prices,
+      ...(plant.resin.leadMeq === undefined ? {} : { leadMeq: plant.resin.leadMeq * capacity }),
+    },
+    parts: plant.parts.map((part) => ({
+      ...sooner(part, part.id === plant.membranePartId ? ageing : part.limits.some(({ unit }) => unit !== 'days') ? use : 1),
+      cost: part.cost * prices,
+    })),
     prices: {
       ...plant.prices,
       waterPerM3: plant.prices.waterPerM3 * prices,
@@ -70,10 +79,10 @@ function drawn(plant: YearPlant, factors: ArrayLike<number>): YearPlant {
   };
 }
 
-/** Days each change of each part falls on, in their order. */
+/** Days each part is at its end, in their order: its own, whatever visit it is changed on. */
 function datesOf({ events }: YearRun): Map<string, number[]> {
   const dates = new Map<string, number[]>();
-  for (const { day, parts } of events) for (const part of parts) dates.set(part, [...(dates.get(part) ?? []), day]);
+  for (const { parts, due } of events) parts.forEach((part, i) => dates.set(part, [...(dates.get(part) ?? []), due[i]!]));
   return dates;
 }
 

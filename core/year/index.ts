@@ -2,10 +2,8 @@ export { ageCost, failureRunCost, replacementAge } from './replacement';
 export { bestCalendar, bundleByRules, bundleVisits, planByRule, thresholdRule, windowRule, type VisitedPart } from './bundle';
 export { stepTank, tankIssue, type TankState } from './tank';
 export { daysLeft, passDay, type CountedPart } from './counters';
-export { chebyshevTable, seasonAt, yearMean, type Season } from './season';
 export {
   BROUGHT_LINES,
-  COST_LINES,
   creepMeq,
   daysOfYears,
   limitThroughput,
@@ -14,8 +12,6 @@ export {
   RUNNING_LINES,
   simulateYears,
   USUAL_POLICY,
-  type CostLine,
-  type Costs,
   type Creep,
   type YearPlant,
   type YearPolicy,

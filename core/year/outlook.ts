@@ -15,7 +15,8 @@ import {
 import type { Finding } from '../stage';
 import { withWhatIf, type Ahead, type WhatIf } from './ahead';
 import type { YearBands } from './bands';
-import { COST_LINES, simulateYears, type CostLine, type YearPolicy, type YearRun } from './simulate';
+import { COST_LINES, COST_WORDS, type CostLine } from '../ledger';
+import { simulateYears, type YearPlant, type YearPolicy, type YearRun } from './simulate';
 
 /** What the coming years bring of a system: the run itself, the same without bundling, and what is to be said of both. */
 
@@ -23,7 +24,10 @@ import { COST_LINES, simulateYears, type CostLine, type YearPolicy, type YearRun
 export interface Outlook {
   readonly startMs: number;
   readonly days: number;
-  readonly goalPpm: number | null;
+  /** What the product may show, ppm. */
+  readonly goal: YearPlant['goal'];
+  /** What a mean year costs to run, and its visits. */
+  readonly meanYear: Ahead['meanYear'];
   /** Factors on the tap's strength that can be asked for. */
   readonly strengths: readonly [low: number, high: number];
   /** The part that is the resin; null without one. */
@@ -53,7 +57,8 @@ export function outlookOf(ahead: Ahead, days: number, whatIf: WhatIf, policy: Ye
   return ok({
     startMs: ahead.startMs,
     days,
-    goalPpm: ahead.goalPpm,
+    goal: ahead.plant.goal,
+    meanYear: ahead.meanYear,
     strengths: ahead.strengths,
     resinId: plant.resin?.id ?? null,
     run: run.value,
@@ -66,31 +71,31 @@ export function outlookOf(ahead: Ahead, days: number, whatIf: WhatIf, policy: Ye
   });
 }
 
-const LINE_WORDS: Readonly<Record<CostLine, string>> = {
-  resin: 'resin and cartridges',
-  carbon: 'carbon',
-  prefilters: 'filters',
-  membrane: 'membrane',
-  water: 'water',
-  sewer: 'drain',
-  energy: 'power',
-  salt: 'salt',
-  visits: 'visits',
-  penalties: 'spoiled water',
-};
-export const costLineWord = (line: CostLine): string => LINE_WORDS[line];
+export const costLineWord = (line: CostLine): string => inSentence(COST_WORDS[line]);
 
 /** Heading of the years: how often somebody comes, what they cost, how good the water stays. */
-export function outlookTitle({ days, run, goalPpm }: Outlook, units: UnitPreference, currency: string): string {
+export function outlookTitle({ days, run, goal }: Outlook, units: UnitPreference, currency: string): string {
   const years = Math.round(days / DAYS_PER_YEAR);
   const span = years <= 1 ? 'The year ahead' : `The ${years === 3 ? 'three' : years === 5 ? 'five' : years} years ahead`;
   const visits = `${run.visits} ${run.visits === 1 ? 'visit' : 'visits'}`;
+  const bound = boundWords(goal, units);
   const quality =
-    goalPpm === null
-      ? ''
-      : `, ${run.offSpecDays === 0 ? 'never' : `${run.offSpecDays} ${run.offSpecDays === 1 ? 'day' : 'days'}`} above ${words(units).water(goalPpm / PPM_PER_USCM)}`;
-  return `${span}: ${visits}, ${moneyText(run.totalCost, currency)}${quality}`;
+    bound === null ? '' : `, ${run.offSpecDays === 0 ? 'never' : `${run.offSpecDays} ${run.offSpecDays === 1 ? 'day' : 'days'}`} ${bound}`;
+  const dry = dryDays(run);
+  const short = dry === 0 ? '' : `, the tank dry on ${dry} ${dry === 1 ? 'day' : 'days'}`;
+  return `${span}: ${visits}, ${moneyText(run.totalCost, currency)}${quality}${short}`;
 }
+
+/** What lies outside the goal, in words: above its limit, or outside both. */
+export function boundWords({ highPpm, lowPpm }: Outlook['goal'], units: UnitPreference): string | null {
+  const water = (ppm: number): string => words(units).water(ppm / PPM_PER_USCM);
+  if (highPpm !== null) return lowPpm === null ? `above ${water(highPpm)}` : `outside ${water(lowPpm)} to ${water(highPpm)}`;
+  return lowPpm === null ? null : `below ${water(lowPpm)}`;
+}
+
+/** Days on which more is drawn than is there. */
+const dryDays = ({ unmetL }: YearRun): number => unmetL.filter((litres) => litres > LEAST_UNMET_L).length;
+const LEAST_UNMET_L = 0.5;
 
 /** The month, from the start, in which least can be made against what is needed. */
 function tightest({ run, needL, days }: Outlook): { readonly day: number; readonly couldL: number; readonly needL: number } {
@@ -119,7 +124,8 @@ export function outlookFindings(
   currency: string,
   tank: boolean,
 ): Finding[] {
-  const { run, apart, late, names, startMs, goalPpm, resinId } = outlook;
+  const { run, apart, late, names, startMs, goal, resinId, meanYear } = outlook;
+  const bound = boundWords(goal, units);
   const say = words(units);
   const named = new Map(names);
   const money = (amount: number): string => moneyText(amount, currency);
@@ -132,7 +138,7 @@ export function outlookFindings(
       id: 'year-unmet',
       severity: 'bad',
       title: `${say.of(unmet, 'volumeL')} will be missing`,
-      why: `On ${run.unmetL.filter((litres) => litres > 0.5).length} days the tank runs dry, most near ${at(run.unmetL.indexOf(Math.max(...run.unmetL)))}. A larger tank or more output closes it.`,
+      why: `On ${dryDays(run)} days the tank runs dry, most near ${at(run.unmetL.indexOf(Math.max(...run.unmetL)))}. A larger tank or more output closes it.`,
     });
   else if (tight.couldL < TIGHT * tight.needL)
     findings.push({
@@ -141,11 +147,11 @@ export function outlookFindings(
       title: `Around ${at(tight.day)} it is tight`,
       why: `The unit then makes ${say.perDay(tight.couldL)}; ${say.perDay(tight.needL)} are needed on average.${tank ? '' : ' It has no tank to make water ahead.'}`,
     });
-  if (run.offSpecDays > 0 && goalPpm !== null)
+  if (run.offSpecDays > 0 && bound !== null)
     findings.push({
       id: 'year-off',
       severity: 'bad',
-      title: `${run.offSpecDays} days above ${say.water(goalPpm / PPM_PER_USCM)}`,
+      title: `${run.offSpecDays} days ${bound}`,
       why: `${say.of(run.offSpecL, 'volumeL')}, up to ${say.water(run.worstPpm / PPM_PER_USCM)}.`,
     });
   if (apart && apart.visits > run.visits) {
@@ -187,19 +193,19 @@ export function outlookFindings(
       why:
         late.offSpecDays > 0
           ? `That is ${late.offSpecDays} days above the goal, were the first change of resin missed for so long.`
-          : `The water would still be within ${goalPpm === null ? 'the goal' : say.water(goalPpm / PPM_PER_USCM)}.`,
+          : `The water would still be within ${goal.highPpm === null ? 'the goal' : say.water(goal.highPpm / PPM_PER_USCM)}.`,
     });
   const total = run.totalCost;
   const shares = COST_LINES.filter((line) => run.total[line] >= 0.02 * total)
     .toSorted((a, b) => run.total[b] - run.total[a])
-    .map((line, i) => `${inSentence(LINE_WORDS[line])} ${Math.round((100 * run.total[line]) / total)}${i === 0 ? `${THIN}%` : ''}`);
+    .map((line, i) => `${costLineWord(line)} ${Math.round((100 * run.total[line]) / total)}${i === 0 ? `${THIN}%` : ''}`);
   findings.push({
     id: 'year-cost',
     severity: 'note',
     title: bands
       ? `${money(run.totalCost)}, ${money(bands.cost.p10)} to ${money(bands.cost.p90)} in 8 of 10 cases`
       : `${money(run.totalCost)} in all`,
-    why: total > 0 ? `${atStart(shares.join(', '))}.` : 'Nothing is paid for.',
+    why: `${total > 0 ? `${atStart(shares.join(', '))}.` : 'Nothing is paid for.'} A mean year costs ${money(meanYear.running)} to run${meanYear.visits > 0 ? ` and ${money(meanYear.visits)} in visits` : ''} (Costs); what is paid here falls on its own dates.`,
   });
   return findings;
 }

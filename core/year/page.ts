@@ -1,8 +1,8 @@
 import type { Block } from '../commission';
 import { DAY_MS, moneyText, words, type UnitPreference } from '../quantity';
 import type { YearBands } from './bands';
-import { costLineWord, outlookTitle, type Outlook } from './outlook';
-import { COST_LINES } from './simulate';
+import { COST_LINES } from '../ledger';
+import { boundWords, costLineWord, outlookTitle, type Outlook } from './outlook';
 
 /** The year ahead as a page of the offer: what comes when, and what it costs to keep. */
 
@@ -10,7 +10,7 @@ import { COST_LINES } from './simulate';
 const dayOf = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
 
 export function yearPage(outlook: Outlook, bands: YearBands | null, units: UnitPreference, currency: string): Block[] {
-  const { run, startMs, names, goalPpm } = outlook;
+  const { run, startMs, names, goal } = outlook;
   const say = words(units);
   const named = new Map(names);
   const cost = COST_LINES.filter((line) => run.total[line] >= 0.5);
@@ -24,8 +24,8 @@ export function yearPage(outlook: Outlook, bands: YearBands | null, units: UnitP
         ['Begins', dayOf(startMs)],
         ['Makes at the least', `${say.perDay(least)} on its coldest day; ${say.perDay(need)} are needed on average`],
         [
-          'Above the goal',
-          goalPpm === null
+          'Outside the goal',
+          boundWords(goal, units) === null
             ? 'its goal is not about strength'
             : run.offSpecDays === 0
               ? 'on no day, if changes are made when due'

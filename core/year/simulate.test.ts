@@ -2,8 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { feedBrineMgL } from '../membrane';
 import { yearCase, YEAR_CASE_DAYS } from '../testing/yearCase';
 import { passDay, type CountedPart } from './counters';
-import { chebyshevTable, seasonAt, yearMean } from './season';
-import { COST_LINES, creepMeq, limitThroughput, PLAIN_POLICY, simulateYears, type YearPlant, type YearRun } from './simulate';
+import { chebyshevTable } from '../numeric';
+import { seasonAt, yearMean } from '../life';
+import { COST_LINES } from '../ledger';
+import { creepMeq, limitThroughput, PLAIN_POLICY, simulateYears, type YearPlant, type YearRun } from './simulate';
 
 /** Check values O17 to O28 and O56 of the science of options: by hand, or computed independently there. */
 
@@ -18,7 +20,7 @@ const changesOf = ({ events }: YearRun, part: string): number[] => events.filter
 /** Even use, weather and strength, without a tank. */
 const even = (litres: number): YearPlant =>
   yearCase({
-    response: () => ({ productionLPerH: 8, passage: 0.03 }),
+    response: () => ({ productionLPerH: 8, passage: 0.03, feedPerL: 5, kWhPerM3: 0, servedPpm: null, resin: null }),
     temperature: { mean: 25, amplitude: 0, highDay: 0 },
     strength: { mean: 1, amplitude: 0, highDay: 0 },
     demand: () => new Array<number>(24).fill(litres / 24),
@@ -141,7 +143,9 @@ describe('the year case', () => {
     expect(
       simulateYears(yearCase({ parts: [{ id: 'carbon', line: 'carbon', cost: 14, limits: [{ unit: 'days', limit: 0 }] }] }), 10),
     ).toMatchObject({ ok: false, error: { field: 'partIntervalMonths' } });
-    expect(simulateYears(yearCase({ response: () => ({ productionLPerH: Number.NaN, passage: 0.03 }) }), 10)).toMatchObject({
+    expect(
+      simulateYears(yearCase({ response: (...at) => ({ ...yearCase({}).response(...at), productionLPerH: Number.NaN }) }), 10),
+    ).toMatchObject({
       ok: false,
       error: { field: 'productionLPerH' },
     });

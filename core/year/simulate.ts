@@ -1,26 +1,31 @@
 import { feedBrineMgL } from '../membrane';
+import { COST_LINES, type CostLine } from '../ledger';
 import { DAYS_PER_YEAR, fail, ok, type Outcome } from '../quantity';
 import { creep, type RestingMembrane } from '../storage';
 import { passDay, type ChangeEvent, type CountedPart, type CounterUnit, type Fill, type LateChange } from './counters';
-import { seasonAt, type Season } from './season';
+import { seasonAt, type Season } from '../life';
 import { stepTank, tankIssue, type TankSetting, type TankState } from './tank';
 
 /** The coming years of a system, a day at a time: quality, output against need, changes of parts, and money (science of options, 7). */
 
-/** What the unit does on a day. */
+/** What the train does on a day. */
 export interface DayResponse {
   readonly productionLPerH: number;
   /** Share of the feed's salt that passes. */
   readonly passage: number;
+  /** Litres taken from the tap for a litre made, and the power for a cubic metre. */
+  readonly feedPerL: number;
+  readonly kWhPerM3: number;
+  /** What is served with every bed fresh, ppm; null where permeate and resin tell it. */
+  readonly servedPpm: number | null;
+  /** What a litre brings the resin, meq, and the share of what it holds that is used when it is changed; null where strength and goal tell it. */
+  readonly resin: { readonly loadMeqL: number; readonly usedShare: number } | null;
 }
-/** Lines of cost, kept apart for display. */
-export const COST_LINES = ['resin', 'carbon', 'prefilters', 'membrane', 'water', 'sewer', 'energy', 'salt', 'visits', 'penalties'] as const;
-export type CostLine = (typeof COST_LINES)[number];
 /** What runs of itself, and what somebody brings along. */
 const RUNNING: readonly CostLine[] = ['water', 'sewer', 'energy', 'penalties'];
 export const RUNNING_LINES = COST_LINES.filter((line) => RUNNING.includes(line));
 export const BROUGHT_LINES = COST_LINES.filter((line) => !RUNNING.includes(line));
-export type Costs = Record<CostLine, number>;
+export type YearCosts = Record<CostLine, number>;
 
 /** A part that is changed when a counter of its own is full. */
 export interface YearPart extends CountedPart {
@@ -39,6 +44,8 @@ export interface YearResin {
   readonly plates: number;
   readonly goalPpm: number;
   readonly cost: number;
+  /** Day of its first change by the log of the one that runs. */
+  readonly firstDue?: number;
   /** What it has taken up at the start, meq. */
   readonly usedMeq?: number;
   /** What the first of its beds holds, where they stand in a row and move up: one change takes out so much, meq. */
@@ -49,12 +56,15 @@ export type Creep = Pick<RestingMembrane, 'feedSideL' | 'permeateSideL' | 'saltL
 export interface YearPlant {
   /** What the train does on a day; whether its membrane is still the one that runs today, of which a log may say more than its age. */
   readonly response: (temperatureC: number, ageYears: number, strength: number, isFirstMembrane: boolean) => DayResponse;
-  readonly recovery: number;
   readonly temperature: Season;
   /** Strength of the tap against its mean. */
   readonly strength: Season;
   readonly tapPpm: number;
   readonly tapMeqL: number;
+  /** What the product may show at the most and at the least, ppm; null where the goal says nothing. */
+  readonly goal: { readonly highPpm: number | null; readonly lowPpm: number | null };
+  /** Litres the stages send to the drain beside the waste, for a litre made. */
+  readonly drainedPerL: number;
   /** What loads the anion side whatever the membrane holds back, meq/L. */
   readonly gasMeqL: number;
   /** Litres wanted in each hour of a day. */
@@ -62,6 +72,8 @@ export interface YearPlant {
   readonly tank: (TankSetting & { readonly startFraction: number }) | null;
   readonly resin: YearResin | null;
   readonly membranePartId: string | null;
+  /** Days the membrane that runs today has behind it. */
+  readonly membraneAgedDays: number;
   readonly parts: readonly YearPart[];
   readonly creep: Creep | null;
   readonly prices: {
@@ -72,7 +84,6 @@ export interface YearPlant {
     readonly penaltyPerDay: number;
     readonly penaltyPerEvent: number;
   };
-  readonly runningKW: number;
 }
 export interface YearPolicy {
   /** Changes along what falls due within so many days. */
@@ -98,8 +109,8 @@ export interface YearRun {
   readonly couldMakeL: Float64Array;
   readonly events: readonly ChangeEvent[];
   readonly visits: number;
-  readonly monthly: readonly Costs[];
-  readonly total: Costs;
+  readonly monthly: readonly YearCosts[];
+  readonly total: YearCosts;
   readonly totalCost: number;
   readonly offSpecDays: number;
   readonly offSpecL: number;
@@ -122,8 +133,10 @@ const MEQ_PER_MG_NACL = 1 / 58.443;
 /** A resin at its best lets this through, ppm. */
 const PUREST_PPM = 0.03;
 const MOST_DAYS = 3653;
+/** Nearer to the goal than this is at the goal: what reads as the limit is at the limit. */
+const TOLD_ALIKE = 1e-3;
 
-export const noCosts = (): Costs => Object.fromEntries(COST_LINES.map((line) => [line, 0])) as Costs;
+export const noCosts = (): YearCosts => Object.fromEntries(COST_LINES.map((line) => [line, 0])) as YearCosts;
 
 /** Throughput at which a resin passes its goal, against what it holds: more than 1 where the permeate is nearly there. */
 export const limitThroughput = (goalPpm: number, permeatePpm: number, plates: number): number =>
@@ -140,17 +153,14 @@ export function creepMeq(membrane: Creep, concentratePpm: number, permeatePpm: n
   return membrane.permeateSideL * (startMgL - permeatePpm) * MEQ_PER_MG_NACL;
 }
 
-/** Days the membrane that runs today has behind it. */
-export const membraneAgedDays = ({ parts, membranePartId }: Pick<YearPlant, 'parts' | 'membranePartId'>): number =>
-  parts.find(({ id }) => id === membranePartId)?.agedDays ?? 0;
-
-const leadOf = ({ leadMeq }: YearResin): Pick<CountedPart, 'renews'> => (leadMeq === undefined ? {} : { renews: leadMeq });
+const leadOf = ({ leadMeq, firstDue }: YearResin): Pick<CountedPart, 'renews' | 'firstDue'> => ({
+  ...(leadMeq === undefined ? {} : { renews: leadMeq }),
+  ...(firstDue === undefined ? {} : { firstDue }),
+});
 
 function issueOf(plant: YearPlant, days: number): Outcome<never> | null {
   if (!(Number.isInteger(days) && days >= 1 && days <= MOST_DAYS))
     return fail('days', days, `1 to ${MOST_DAYS}, whole`, `The run is ${days} days long; accepted is 1 to ${MOST_DAYS}, whole.`);
-  if (!(plant.recovery > 0 && plant.recovery <= 1))
-    return fail('recovery', plant.recovery, 'above 0, at most 1', `The recovery is ${plant.recovery}; accepted is above 0 and at most 1.`);
   for (const [name, price] of Object.entries(plant.prices))
     if (!(price >= 0 && Number.isFinite(price)))
       return fail(`prices.${name}`, price, '0 or more', `The price ${name} is ${price}; accepted is 0 or more.`);
@@ -175,7 +185,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
   const { resin, tank, prices } = plant;
   const series = (): Float64Array => new Float64Array(days);
   const run = { quality: series(), made: series(), delivered: series(), unmet: series(), could: series() };
-  const monthly: Costs[] = Array.from({ length: Math.ceil(days / MONTH_DAYS) }, noCosts);
+  const monthly: YearCosts[] = Array.from({ length: Math.ceil(days / MONTH_DAYS) }, noCosts);
   const book = (day: number, line: CostLine, amount: number): void =>
     void (monthly[Math.min(monthly.length - 1, Math.floor(day / MONTH_DAYS))]![line] += amount);
   // The resin comes last: a part like the others, but that its limit is another every day.
@@ -196,7 +206,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
   const fills: Fill[] = parts.map(({ limits, agedDays = 0, filled = {} }) =>
     limits.map(({ unit }) => (unit === 'days' ? agedDays : (filled[unit] ?? 0))),
   );
-  const membrane = { fittedOn: -membraneAgedDays(plant), isFirst: true };
+  const membrane = { fittedOn: -plant.membraneAgedDays, isFirst: true };
   const inBed = (): number => (resin ? fills.at(-1)![0]! : 0);
   const events: ChangeEvent[] = [];
   const missed = policy.missed;
@@ -204,6 +214,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
   let late: LateChange | null = null;
   let [takenOutMeq, loadMeq, runHours, starts, feedL, wasteL] = [0, 0, 0, 0, 0, 0];
   let [offSpecDays, offSpecL, worstPpm] = [0, 0, 0];
+  const changed = new Set<string>();
   let wasOff = false;
   const startLevelL = tank ? tank.startFraction * tank.volumeL : 0;
   let state: TankState = { levelL: startLevelL, running: false, restedH: 0 };
@@ -212,7 +223,8 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
     const t = day + 0.5;
     const strength = seasonAt(plant.strength, t);
     const age = plant.membranePartId === null ? 0 : (t - membrane.fittedOn) / DAYS_PER_YEAR;
-    const { productionLPerH, passage } = plant.response(seasonAt(plant.temperature, t), age, strength, membrane.isFirst);
+    const response = plant.response(seasonAt(plant.temperature, t), age, strength, membrane.isFirst);
+    const { productionLPerH, passage, feedPerL } = response;
     if (!(Number.isFinite(productionLPerH) && productionLPerH >= 0))
       return fail(
         'productionLPerH',
@@ -239,21 +251,20 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
       made = wanted;
       ran = productionLPerH > 0 ? made / productionLPerH : 0;
     }
-    const feed = made / plant.recovery;
+    const feed = made * (feedPerL + plant.drainedPerL);
     const load =
-      made * (plant.tapMeqL * strength * passage + plant.gasMeqL) +
+      made * (response.resin?.loadMeqL ?? plant.tapMeqL * strength * passage + plant.gasMeqL) +
       (plant.creep
-        ? rests.reduce(
-            (sum, rest) => sum + creepMeq(plant.creep!, feedBrineMgL(strength * plant.tapPpm, plant.recovery), permeate, rest),
-            0,
-          )
+        ? rests.reduce((sum, rest) => sum + creepMeq(plant.creep!, feedBrineMgL(strength * plant.tapPpm, 1 / feedPerL), permeate, rest), 0)
         : 0);
+    const usedShare = response.resin?.usedShare ?? limitThroughput(resin?.goalPpm ?? 1, permeate, resin?.plates ?? 1);
     const counted: readonly CountedPart[] = resin
       ? [
           ...plant.parts,
           {
             id: resin.id,
-            limits: [{ unit: 'meq', limit: resin.capacityMeq * limitThroughput(resin.goalPpm, permeate, resin.plates) }],
+            // In turn a bed is changed when it is wholly used.
+            limits: [{ unit: 'meq', limit: response.resin && resin.leadMeq ? resin.leadMeq : resin.capacityMeq * usedShare }],
             ...leadOf(resin),
           },
         ]
@@ -262,7 +273,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
     const before = inBed();
     if (missed && !late && changesOfMissed === missed.which - 1)
       late = { part: counted.findIndex(({ id }) => id === missed.part), days: missed.daysLate, dueAt: null, isMade: false };
-    const today = passDay(counted, fills, rates, day, policy.bundleDays, late);
+    const today = passDay(counted, fills, rates, day, policy.bundleDays, late, changed);
     for (const event of today) {
       events.push(event);
       book(event.day, 'visits', prices.visit);
@@ -274,9 +285,10 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
       }
     }
     if (resin) takenOutMeq += before + load - inBed();
-    const quality = resin ? resinOutlet(permeate, inBed() / resin.capacityMeq, resin.plates) : permeate;
-    const goal = resin?.goalPpm ?? Infinity;
-    const off = quality > goal * (1 + 1e-9);
+    const fresh = response.servedPpm ?? (resin ? PUREST_PPM : permeate);
+    const quality = resin ? Math.max(fresh, resinOutlet(permeate, inBed() / resin.capacityMeq, resin.plates)) : fresh;
+    const { highPpm, lowPpm } = plant.goal;
+    const off = quality > (highPpm ?? Infinity) * (1 + TOLD_ALIKE) || quality < (lowPpm ?? 0) * (1 - TOLD_ALIKE);
     if (off) {
       offSpecDays += 1;
       offSpecL += made;
@@ -286,7 +298,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
     worstPpm = Math.max(worstPpm, quality);
     book(day, 'water', (feed / 1000) * prices.waterPerM3);
     book(day, 'sewer', ((feed - made) / 1000) * prices.sewerPerM3);
-    book(day, 'energy', ran * plant.runningKW * prices.energyPerKWh);
+    book(day, 'energy', (made / 1000) * response.kWhPerM3 * prices.energyPerKWh);
     run.quality[day] = quality;
     run.made[day] = made;
     run.delivered[day] = wanted - unmet;

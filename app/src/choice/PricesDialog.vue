@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { comparisonOf, PART_WORDS, pricedByJob, priceList, pricedParts, type Priced } from '@yes-clear/core/choice';
+import { piecesOf, spacesOfSystem } from '@yes-clear/core/choice';
 import type { System } from '@yes-clear/core/file';
+import { pricedByJob, priceList } from '@yes-clear/core/ledger';
+import { PIECE_WORDS, type Piece } from '@yes-clear/core/stage';
 import { computed } from 'vue';
 import DialogHead from '../kit/DialogHead.vue';
 import { PRICE_WORDS } from '../kit/priceWords';
@@ -11,11 +13,6 @@ import type { OpenSystem } from '../system/openSystem';
 const props = defineProps<{ system: System; of: OpenSystem }>();
 const open = defineModel<boolean>({ required: true });
 const prices = computed(() => priceList(props.system));
-/** Parts that any option of this job is bought as. */
-const parts = computed(() => {
-  const laid = open.value ? comparisonOf(props.system) : null;
-  return laid?.ok ? pricedParts(laid.value.spaces) : [];
-});
 /** Prices of the job that options are paid with. */
 const JOB = [
   'waterPerM3',
@@ -27,9 +24,14 @@ const JOB = [
   'filter',
   'carbonPerL',
   'boosterPump',
+  'cartridgePerL',
+  'element',
 ] as const satisfies readonly (keyof typeof PRICE_WORDS)[];
-const own = computed(() => parts.value.filter((part) => !pricedByJob(part)));
-const setPart = (part: Priced, each: number): void =>
+/** Pieces the options of this job are bought as, that no price of the job speaks of. */
+const own = computed(() =>
+  open.value ? piecesOf(spacesOfSystem(props.system), prices.value).filter((piece) => !pricedByJob(piece, props.system.prices)) : [],
+);
+const setPart = (part: Piece, each: number): void =>
   props.of.edit(`options price ${part}`, (s) => ({
     ...s,
     choice: { ...s.choice, prices: [...s.choice.prices.filter((one) => one.part !== part), { part, each }] },
@@ -68,12 +70,12 @@ const typed = computed(() => new Set(props.system.choice.prices.map(({ part }) =
         <QuantityField
           v-for="part in own"
           :key="part"
-          :label="PART_WORDS[part]"
+          :label="PIECE_WORDS[part]"
           dimension="count"
           :high="1000000"
           :units="system.units"
           :note="typed.has(part) ? '' : 'placeholder'"
-          :model-value="prices.part(part)"
+          :model-value="prices.piece(part)"
           @update:model-value="$event !== null && setPart(part, $event)"
         />
       </div>

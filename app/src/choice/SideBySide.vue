@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { rejectionText, ROLE_WORDS, RULE_WORDS, whPerL, type Row } from '@yes-clear/core/choice';
+import { rejectionText, ROLE_WORDS, RULE_WORDS, type Row } from '@yes-clear/core/choice';
+import { COST_LINES, COST_WORDS } from '@yes-clear/core/ledger';
 import type { System } from '@yes-clear/core/file';
 import { moneyText, words } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
@@ -13,6 +14,7 @@ defineEmits<{ choose: [id: string] }>();
 const rows = computed(() => props.options.rows.value);
 const { answer: pictures } = useAnswer('optionPictures', () => ({
   system: props.system,
+  use: props.options.use(),
   ids: rows.value.filter(({ route }) => route !== 'bought').map(({ id }) => id),
 }));
 const money = (amount: number): string => moneyText(amount, props.system.prices.currency);
@@ -24,20 +26,14 @@ interface Line {
   /** Which end is the better one; null where neither is. */
   readonly best: 'low' | 'high' | null;
 }
-const LINE_WORDS = {
-  capital: 'Buying, by the year',
-  resin: 'Resin and cartridges',
-  carbon: 'Carbon',
-  prefilters: 'Filters and parts',
-  membrane: 'Membrane',
-  water: 'Water',
-  sewer: 'Sewer',
-  energy: 'Power',
-  salt: 'Salt',
-  visits: 'Visits',
-} as const;
 const lines = computed<readonly Line[]>(() => [
   { label: 'Cost a year', of: ({ figures }) => figures.annualCost, text: money, best: 'low' },
+  {
+    label: 'of that, running it',
+    of: ({ figures: { annualCost, lines } }) => annualCost - (lines.capital ?? 0) - (lines.visits ?? 0),
+    text: money,
+    best: 'low',
+  },
   { label: 'To buy', of: ({ figures }) => figures.capital, text: (value) => (value === 0 ? 'stands' : money(value)), best: null },
   { label: 'Waste a year', of: ({ figures }) => figures.wasteL, text: (value) => say.value.of(value, 'volumeL'), best: 'low' },
   { label: 'Visits a year', of: ({ figures }) => figures.visitsPerYear, text: (value) => value.toFixed(1), best: 'low' },
@@ -50,17 +46,13 @@ const lines = computed<readonly Line[]>(() => [
   },
   {
     label: 'Power, a litre',
-    of: ({ figures }) => whPerL(figures, props.system.prices.powerPerKWh),
+    of: ({ figures: { kWh, feedL, wasteL } }) => (kWh > 0 ? (1000 * kWh) / (feedL - wasteL) : null),
     text: (value) => `${value < 10 ? value.toFixed(1) : Math.round(value)}\u202fWh`,
     best: 'low',
   },
 ]);
 const shownLines = computed(() => lines.value.filter(({ of }) => rows.value.some((row) => of(row) !== null)));
-const costLines = computed(() =>
-  (Object.keys(LINE_WORDS) as (keyof typeof LINE_WORDS)[]).filter((line) =>
-    rows.value.some(({ figures }) => (figures.lines[line] ?? 0) >= 0.5),
-  ),
-);
+const costLines = computed(() => COST_LINES.filter((line) => rows.value.some(({ figures }) => (figures.lines[line] ?? 0) >= 0.5)));
 /** The best of a line among those that would do. */
 function isBest({ of, best }: Line, row: Row): boolean {
   if (!best || row.rejection) return false;
@@ -135,7 +127,7 @@ function isBest({ of, best }: Line, row: Row): boolean {
             <th scope="col" :colspan="rows.length + 1">What the cost is made of, a year</th>
           </tr>
           <tr v-for="line in costLines" :key="line">
-            <th scope="row">{{ LINE_WORDS[line] }}</th>
+            <th scope="row">{{ COST_WORDS[line] }}</th>
             <td v-for="row in rows" :key="row.id">{{ (row.figures.lines[line] ?? 0) >= 0.5 ? money(row.figures.lines[line]!) : '–' }}</td>
           </tr>
         </tbody>

@@ -21,7 +21,7 @@ const THERE = [
 ] as const;
 const sifted = computed(() => props.options.whole.value?.sifted ?? null);
 const pruned = computed(() => {
-  const rows = Object.entries(sifted.value?.pruned ?? {}).map(([rule, one]) => ({ rule: rule as RuleId, count: one.count }));
+  const rows = Object.entries(sifted.value?.pruned ?? {}).map(([rule, one]) => ({ rule: rule as RuleId, count: one?.count ?? 0 }));
   return rows.toSorted((a, b) => b.count - a.count);
 });
 const most = computed(() => Math.max(1, ...pruned.value.map(({ count }) => count)));
@@ -130,7 +130,7 @@ const plain = (count: number): string => count.toLocaleString('en').replaceAll('
   <p class="small muted foot">
     Solved one by one on this water, coldest and warmest day, membrane new and old{{
       options.tookMs.value === null ? '' : `, in ${(options.tookMs.value / 1000).toFixed(1)}\u202fs`
-    }}. Waste is taken as set for the mean of the year; a plain tube wastes more in the cold.
+    }}, as the workbench solves them; a plain tube wastes more in the cold.
   </p>
 </template>
 

@@ -1,5 +1,6 @@
 import { MOST_ROWS, type Compared, type Found, type InputTurn, type Row, type Why } from '@yes-clear/core/choice';
 import type { ChoiceSettings, System } from '@yes-clear/core/file';
+import type { TrainUse } from '@yes-clear/core/stage';
 import { computed, onScopeDispose, ref, shallowRef, toRaw, watch } from 'vue';
 import type { OpenSystem } from '../system/openSystem';
 import { askBeside, spread, start, workersOffered, type Running } from '../worker/client';
@@ -42,6 +43,9 @@ export function useOptions(open: OpenSystem) {
   });
   const recommended = computed(() => whole.value?.shown.chosen.recommendation ?? null);
 
+  /** What the log says the stages of today's train have been through. */
+  const use = (): TrainUse => toRaw(open.solved.value?.use ?? {});
+
   const search = newest<System>(async (asked) => {
     if (gone) return;
     const mine = (round += 1);
@@ -68,13 +72,17 @@ export function useOptions(open: OpenSystem) {
         whole.value = null;
         return;
       }
-      const answer = await askBeside('optionsWhole', { system: asked, parts: done.flatMap((part) => (part.ok ? [part.value] : [])) });
+      const answer = await askBeside('optionsWhole', {
+        system: asked,
+        use: use(),
+        parts: done.flatMap((part) => (part.ok ? [part.value] : [])),
+      });
       if (!answer.ok) {
         problem.value = answer.error.message;
         return;
       }
       tookMs.value = performance.now() - began;
-      extra.value = (await Promise.all(extra.value.map(({ id }) => askBeside('optionRow', { system: asked, id })))).filter(
+      extra.value = (await Promise.all(extra.value.map(({ id }) => askBeside('optionRow', { system: asked, use: use(), id })))).filter(
         (row): row is Row => row !== null,
       );
       whole.value = answer.value;
@@ -97,7 +105,7 @@ export function useOptions(open: OpenSystem) {
     try {
       const rivals = answer.shown.rows.filter(({ id, route }) => id !== best.id && route !== 'bought').map(({ id }) => id);
       const ids = [best.id, ...rivals];
-      const compared = await askBeside('optionsSure', { system: asked, ids });
+      const compared = await askBeside('optionsSure', { system: asked, use: use(), ids });
       if (gone || mine !== round) return;
       if (compared.ok) sure.value = { ids, compared: compared.value };
       turning.value = 0;
@@ -117,6 +125,7 @@ export function useOptions(open: OpenSystem) {
     () =>
       system.value &&
       JSON.stringify([
+        open.solved.value?.use,
         system.value.source,
         system.value.instruments,
         system.value.goal,
@@ -140,6 +149,7 @@ export function useOptions(open: OpenSystem) {
     recommended,
     turns,
     turning,
+    use,
     sure,
     problem,
     progress,
@@ -163,7 +173,7 @@ export function useOptions(open: OpenSystem) {
     async compare(id: string): Promise<void> {
       hidden.value = hidden.value.filter((one) => one !== id);
       if (!system.value || rows.value.some((row) => row.id === id)) return;
-      const row = await askBeside('optionRow', { system: toRaw(system.value), id });
+      const row = await askBeside('optionRow', { system: toRaw(system.value), use: use(), id });
       if (row) extra.value = [...extra.value, row];
     },
     async why(id: string): Promise<Why | null> {

@@ -10,6 +10,7 @@ const limit = (change: Partial<Limit>): Limit => ({
   origin: '',
   because: '',
   meterSees: false,
+  judged: 'asUsed',
   ...change,
 });
 

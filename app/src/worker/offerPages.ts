@@ -24,15 +24,18 @@ export function offerPages({
   if (options) {
     const sifted = runToEnd(partSteps({ system, part: 0, parts: 1 }));
     if (!sifted.ok) return sifted;
-    const whole = wholeOf({ system, parts: [sifted.value] });
+    const whole = wholeOf({ system, use: {}, parts: [sifted.value] });
     if (!whole.ok) return whole;
     blocks.push(...comparisonPage(system, whole.value.sifted, whole.value.shown));
   }
   if (year) {
     const asked = {
       system,
+      asNew: true,
       use: {},
       tracking: null,
+      membrane: null,
+      countVisits: true,
       nowMs,
       days: daysOfYears(1),
       whatIf: AS_USUAL,

@@ -1,25 +1,26 @@
 import {
-  comparisonOf,
+  benchOf,
   joined,
   rowBy,
   shownOf,
-  sift,
+  siftOptions,
   surenessOf,
   TODAY,
   trainBy,
   turnsOf,
   whyNotThis,
-  type Answers,
   type Compared,
+  type Heads,
   type InputTurn,
+  type OptionsSifted,
   type Row,
   type Shown,
-  type Sifted,
   type Why,
 } from '@yes-clear/core/choice';
 import { reportTrain, trainSentence } from '@yes-clear/core/advice';
 import type { System, Train } from '@yes-clear/core/file';
 import { ok, type Outcome } from '@yes-clear/core/quantity';
+import type { TrainUse } from '@yes-clear/core/stage';
 import { tapWater } from '@yes-clear/core/train';
 import { descentInput } from '../descent/descentInput';
 import type { DescentInput } from '../descent/drawing';
@@ -32,50 +33,61 @@ export interface PartAsked {
   readonly part: number;
   readonly parts: number;
 }
-/** Membranes solved so far, by the water and the season they were solved on: a price moves none of them. */
-let known: { readonly key: string; readonly answers: Map<string, Answers> } = { key: '', answers: new Map() };
-function answersFor({ source, instruments, goal, template, train }: System): Map<string, Answers> {
-  const key = JSON.stringify([source, instruments, goal.id, template, train.stages.map(({ kind }) => kind)]);
-  if (known.key !== key) known = { key, answers: new Map() };
-  return known.answers;
+/** Heads solved so far, by all that decides what they are: a price or a wall moves none of them. */
+let known: { readonly key: string; readonly heads: Heads } = { key: '', heads: new Map() };
+function headsFor(system: System): Heads {
+  const key = JSON.stringify({ ...system, prices: null, choice: null, goal: { ...system.goal, demand: null } });
+  if (known.key !== key) known = { key, heads: new Map() };
+  return known.heads;
 }
 
-export function* partSteps({ system, part, parts }: PartAsked): Generator<number, Outcome<Sifted>> {
-  const laid = comparisonOf(system, answersFor(system));
-  return laid.ok ? ok(yield* sift(laid.value.spaces, laid.value.judging, part, parts)) : laid;
+export function* partSteps({ system, part, parts }: PartAsked): Generator<number, Outcome<OptionsSifted>> {
+  const laid = benchOf(system, headsFor(system));
+  return laid.ok ? ok(yield* siftOptions(laid.value, part, parts)) : laid;
 }
 
 export interface Whole {
-  readonly sifted: Sifted;
+  readonly sifted: OptionsSifted;
   readonly shown: Shown;
 }
+/** A system, and what the log says its stages have been through. */
+export interface UsedSystem {
+  readonly system: System;
+  readonly use: TrainUse;
+}
 /** Parts joined, and what is shown of them. */
-export function wholeOf({ system, parts }: { readonly system: System; readonly parts: readonly Sifted[] }): Outcome<Whole> {
-  const laid = comparisonOf(system, answersFor(system));
+export function wholeOf({ system, use, parts }: UsedSystem & { readonly parts: readonly OptionsSifted[] }): Outcome<Whole> {
+  const laid = benchOf(system, headsFor(system));
   if (!laid.ok) return laid;
   const sifted = joined(parts, laid.value.spaces);
-  const shown = shownOf(system, sifted);
-  return shown.ok ? ok({ sifted, shown: shown.value }) : shown;
+  return ok({ sifted, shown: shownOf(laid.value, sifted, use) });
 }
 
 export const turnSteps = ({ system, id }: { readonly system: System; readonly id: string }): Generator<number, Outcome<InputTurn[]>> =>
-  turnsOf(system, id, answersFor(system));
+  turnsOf(system, id, headsFor(system));
 
-export const optionRow = ({ system, id }: { readonly system: System; readonly id: string }): Row | null => rowBy(id, 'asked', system);
-export const optionWhy = ({ system, id, sifted }: { readonly system: System; readonly id: string; readonly sifted: Sifted }): Why | null =>
-  whyNotThis(id, system, sifted);
+export const optionRow = ({ system, use, id }: UsedSystem & { readonly id: string }): Row | null => rowBy(id, 'asked', system, use);
+export const optionWhy = ({
+  system,
+  id,
+  sifted,
+}: {
+  readonly system: System;
+  readonly id: string;
+  readonly sifted: OptionsSifted;
+}): Why | null => whyNotThis(id, system, sifted);
 export const optionTrain = ({ system, id }: { readonly system: System; readonly id: string }): Outcome<Train> => trainBy(id, system);
-export const optionsSure = ({ system, ids }: { readonly system: System; readonly ids: readonly string[] }): Outcome<Compared> =>
-  surenessOf(system, ids);
+export const optionsSure = ({ system, use, ids }: UsedSystem & { readonly ids: readonly string[] }): Outcome<Compared> =>
+  surenessOf(system, ids, use);
 
 /** Options as pictures, each solved whole as the workbench would. */
 export function optionPictures({
   system,
+  use,
   ids,
-}: {
-  readonly system: System;
-  readonly ids: readonly string[];
-}): Readonly<Record<string, { readonly input: DescentInput; readonly sentence: string }>> {
+}: UsedSystem & { readonly ids: readonly string[] }): Readonly<
+  Record<string, { readonly input: DescentInput; readonly sentence: string }>
+> {
   const tap = tapWater(system.source, system.instruments);
   if (!tap.ok) return {};
   return Object.fromEntries(
@@ -83,7 +95,7 @@ export function optionPictures({
       const train = id === TODAY ? ok(system.train) : trainBy(id, system);
       if (!train.ok) return [];
       const drawn = { ...system, train: train.value };
-      const report = reportTrain(drawn, tap.value.water, {}, undefined, tap.value);
+      const report = reportTrain(drawn, tap.value.water, id === TODAY ? use : {}, undefined, tap.value);
       return report.ok
         ? [
             [

@@ -22,6 +22,7 @@ import { descentInput } from '../descent/descentInput';
 import type { DescentInput } from '../descent/drawing';
 
 import { offerPages } from './offerPages';
+import { routesOf, type RoutesCompared } from '@yes-clear/core/choice';
 import { yearRun } from './yearAhead';
 import { optionPictures, optionRow, optionsSure, optionTrain, optionWhy, wholeOf } from './optionSearch';
 
@@ -93,6 +94,11 @@ export const QUESTIONS = {
       findings: report.value.findings.slice(0, 3),
       template: system.template,
     });
+  },
+  /** Resin alone against a membrane first, for this job. */
+  routes: ({ system, use }: { readonly system: System; readonly use: TrainUse }): RoutesCompared | null => {
+    const found = routesOf(system, use);
+    return found?.ok ? found.value : null;
   },
   /** Parts of a search over options, joined. */
   optionsWhole: wholeOf,

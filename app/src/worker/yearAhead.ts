@@ -1,6 +1,6 @@
 import { reportTrain } from '@yes-clear/core/advice';
 import type { System, SystemRecord } from '@yes-clear/core/file';
-import { standing, type ResinTracking, type UnitMaps } from '@yes-clear/core/log';
+import { standing, type MembraneTrend, type ResinTracking, type UnitMaps } from '@yes-clear/core/log';
 import { DAY_MS, type Outcome } from '@yes-clear/core/quantity';
 import type { TrainUse } from '@yes-clear/core/stage';
 import { tapWater } from '@yes-clear/core/train';
@@ -28,9 +28,14 @@ import {
 
 export interface YearAsked {
   readonly system: System;
+  /** Every part is fitted on the day it begins. */
+  readonly asNew: boolean;
   /** What the log says its parts have been through; empty for a system that is new. */
   readonly use: TrainUse;
   readonly tracking: ResinTracking | null;
+  readonly membrane: MembraneTrend | null;
+  /** Visits are counted in what it costs. */
+  readonly countVisits: boolean;
   /** The day it begins. */
   readonly nowMs: number;
   readonly days: number;
@@ -39,8 +44,9 @@ export interface YearAsked {
 }
 
 let laid: { readonly key: string; readonly ahead: Outcome<Ahead> } | null = null;
-function aheadFor({ system, use, tracking, nowMs }: YearAsked): Outcome<Ahead> {
-  const key = JSON.stringify([system, use, tracking?.anionEq, tracking?.cationEq, Math.floor(nowMs / DAY_MS)]);
+function aheadFor({ system: asked, asNew, use, tracking, membrane, countVisits, nowMs }: YearAsked): Outcome<Ahead> {
+  const system = countVisits ? asked : { ...asked, choice: { ...asked.choice, visitCost: 0 } };
+  const key = JSON.stringify([system, asNew, use, tracking?.anionEq, tracking?.cationEq, membrane?.water?.now, Math.floor(nowMs / DAY_MS)]);
   if (laid?.key === key) return laid.ahead;
   const ahead = laidOut();
   laid = { key, ahead };
@@ -51,7 +57,7 @@ function aheadFor({ system, use, tracking, nowMs }: YearAsked): Outcome<Ahead> {
     if (!water.ok) return water;
     const report = reportTrain(system, water.value.water, use, undefined, water.value);
     if (!report.ok) return report;
-    return aheadOf(system, { report: report.value, tracking, use, membrane: null }, water.value.water, nowMs);
+    return aheadOf(system, { report: report.value, tracking, use, membrane }, water.value.water, nowMs, asNew);
   }
 }
 

@@ -71,6 +71,7 @@ const offer = (): void => void router.push({ name: 'build', query: { view: 'pape
           :model-value="String(year.years.value)"
           @update:model-value="year.years.value = Number($event) as Years"
         />
+        <label class="visits"><input v-model="year.countVisits.value" type="checkbox" /> count visits</label>
         <button class="button" type="button" :disabled="!outlook" @click="saveCalendar">Save as calendar</button>
         <button class="button primary" type="button" :disabled="!outlook" @click="offer">Offer as PDF</button>
       </div>
@@ -108,6 +109,8 @@ const offer = (): void => void router.push({ name: 'build', query: { view: 'pape
 .is-beside .main { padding: 14px 14px 28px 20px; }
 .page-head { margin-bottom: 0; }
 .page-head h2 { flex: 1 1 220px; font-size: 16px; }
+.visits { display: flex; align-items: center; gap: 6px; font-size: 13.6px; color: var(--muted); min-height: 32px; }
+.visits input { accent-color: var(--action); width: 18px; height: 18px; }
 .picture { padding: 10px 6px 0; min-width: 0; overflow: hidden; }
 .brings { display: grid; gap: 10px; align-content: start; }
 .is-beside .brings { background: var(--side); border-left: 1px solid var(--line); padding: 14px 16px 28px; }

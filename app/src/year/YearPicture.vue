@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { BROUGHT_LINES, costLineWord, MONTH_DAYS, RUNNING_LINES, type CostLine, type Outlook, type YearBands } from '@yes-clear/core/year';
+import type { CostLine } from '@yes-clear/core/ledger';
+import { BROUGHT_LINES, costLineWord, MONTH_DAYS, RUNNING_LINES, type Outlook, type YearBands } from '@yes-clear/core/year';
 import { DAY_MS, formatQuantity, moneyText, PPM_PER_USCM, words, type UnitPreference } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { computed, useTemplateRef } from 'vue';
@@ -42,10 +43,19 @@ function path(values: ArrayLike<number>, y: (value: number) => number): string {
   return text;
 }
 const qualityTop = computed(() => {
-  const { run, goalPpm } = props.outlook;
-  return roundTop(Math.max(1.15 * run.worstPpm, goalPpm === null ? 0 : 1.25 * goalPpm));
+  const { run, goal } = props.outlook;
+  return roundTop(Math.max(1.15 * run.worstPpm, 1.25 * (goal.highPpm ?? goal.lowPpm ?? 0)));
 });
 const qualityY = (ppm: number): number => QUALITY.value.top + QUALITY.value.height * (1 - Math.min(1, ppm / qualityTop.value));
+/** What the goal allows, from its lower side to its upper; nothing where it says nothing of strength. */
+const band = computed(() => {
+  const { highPpm, lowPpm } = props.outlook.goal;
+  if (highPpm === null && lowPpm === null) return null;
+  const top = highPpm === null ? QUALITY.value.top : qualityY(highPpm);
+  const water = (ppm: number): string => say.value.water(ppm / PPM_PER_USCM);
+  const says = highPpm === null ? `at least ${water(lowPpm!)}` : lowPpm === null ? water(highPpm) : `${water(lowPpm)} to ${water(highPpm)}`;
+  return { top, height: qualityY(lowPpm ?? 0) - top, says: `goal, ${says}` };
+});
 const madeTop = computed(() => roundTop(Math.max(...props.outlook.run.couldMakeL, 1.1 * meanNeed.value)));
 const madeY = (litres: number): number => MADE.value.top + MADE.value.height * (1 - Math.min(1, litres / madeTop.value));
 /** Need of a day as the mean of its week: the tank evens the week out. */
@@ -132,17 +142,8 @@ const namesBars = computed(() => barWidth.value > 24);
 
       <text class="lane" :x="narrow ? LEFT : 14" :y="narrow ? QUALITY.top - 6 : QUALITY.top + 14">Product</text>
       <text v-if="!narrow" class="unit" x="14" :y="QUALITY.top + 31">up to {{ say.water(qualityTop / PPM_PER_USCM) }}</text>
-      <rect
-        v-if="outlook.goalPpm !== null"
-        class="goal"
-        :x="LEFT"
-        :width="plot"
-        :y="qualityY(outlook.goalPpm)"
-        :height="qualityY(0) - qualityY(outlook.goalPpm)"
-      />
-      <text v-if="outlook.goalPpm !== null" class="goal-text" :x="LEFT + 6" :y="qualityY(outlook.goalPpm) + 15">
-        goal, {{ say.water(outlook.goalPpm / PPM_PER_USCM) }}
-      </text>
+      <rect v-if="band" class="goal" :x="LEFT" :width="plot" :y="band.top" :height="band.height" />
+      <text v-if="band" class="goal-text" :x="LEFT + 6" :y="band.top + 15">{{ band.says }}</text>
       <path class="quality" :d="path(outlook.run.qualityPpm, qualityY)" />
       <line class="foot" :x1="LEFT" :x2="LEFT + plot" :y1="qualityY(0)" :y2="qualityY(0)" />
 

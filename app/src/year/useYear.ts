@@ -1,6 +1,7 @@
 import { DAY_MS } from '@yes-clear/core/quantity';
 import { AS_USUAL, daysOfYears, USUAL_POLICY, type Outlook, type WhatIf, type YearBands, type YearPolicy } from '@yes-clear/core/year';
 import { computed, onScopeDispose, ref, shallowRef, toRaw, watch } from 'vue';
+import { useCountVisits } from '../kit/useCountVisits';
 import type { OpenSystem } from '../system/openSystem';
 import { askBeside, start, type Running } from '../worker/client';
 import { newest } from '../worker/newest';
@@ -20,6 +21,7 @@ export function useYear({ system, solved, error, now }: OpenSystem, state: () =>
   const years = ref<Years>(1);
   const whatIf = ref<WhatIf>({ ...AS_USUAL });
   const bundleWeeks = ref(USUAL_WEEKS);
+  const countVisits = useCountVisits();
   const missed = ref<{ readonly part: string; readonly weeks: number } | null>(null);
   const outlook = shallowRef<Outlook | null>(null);
   const bands = shallowRef<YearBands | null>(null);
@@ -42,8 +44,11 @@ export function useYear({ system, solved, error, now }: OpenSystem, state: () =>
     const isNew = state() === 'new';
     return {
       system: toRaw(current.system),
+      asNew: isNew,
       use: isNew ? {} : toRaw(current.use),
       tracking: isNew ? null : toRaw(current.tracking),
+      membrane: isNew ? null : toRaw(current.membrane),
+      countVisits: countVisits.value,
       nowMs: Date.parse(now.value),
       days: daysOfYears(years.value),
       whatIf: { ...whatIf.value },
@@ -83,7 +88,9 @@ export function useYear({ system, solved, error, now }: OpenSystem, state: () =>
       asked.value &&
       JSON.stringify([
         asked.value.system.updatedAt,
+        asked.value.asNew,
         asked.value.use,
+        asked.value.countVisits,
         asked.value.days,
         asked.value.whatIf,
         asked.value.policy,
@@ -106,6 +113,7 @@ export function useYear({ system, solved, error, now }: OpenSystem, state: () =>
     whatIf,
     bundleWeeks,
     missed,
+    countVisits,
     outlook,
     bands,
     problem: computed(() => problem.value ?? error.value?.message ?? null),

@@ -1,7 +1,6 @@
-import { allStandings, type TrainReport } from '../../advice';
+import type { TrainReport } from '../../advice';
 import { allStages, type System } from '../../file';
 import { formatIn, formatStrength, inSentence, THIN, words, atStart } from '../../quantity';
-import { kindOf } from '../../stage';
 import { smallestStepUScm } from '../../water';
 import { isBoat } from '../wholeTrain';
 import { lastMeasured } from '../work';
@@ -40,16 +39,11 @@ function readings(system: System, report: TrainReport): string[][] {
 /** What the people who live with it do, and how often. */
 function chores(system: System, report: TrainReport): string[] {
   const say = words(system.units);
-  const standings = new Map(allStandings(system, report).map((one) => [one.stage.id, one]));
-  return allStages(system.train).flatMap((stage) =>
-    kindOf(stage)
-      .upkeep(stage, standings.get(stage.id) ?? null)
-      .flatMap((one) => {
-        const { days, litres } = dueSays(one, standings.get(stage.id)?.litresPerDay ?? 0, system.units);
-        const when = [...(days === null ? [] : [`every ${say.days(days)}`]), ...(litres === null ? [] : [`after ${litres}`])];
-        return when.length === 0 ? [] : [`${atStart(one.says)} ${inSentence(stage.name)}: ${when.join(', or ')}.`];
-      }),
-  );
+  return report.lives.flatMap((life) => {
+    const { days, litres } = dueSays(life, system.units);
+    const when = [...(days === null ? [] : [`every ${say.days(days)}`]), ...(litres === null ? [] : [`after ${litres}`])];
+    return when.length === 0 ? [] : [`${atStart(life.says)} ${inSentence(life.stage.name)}: ${when.join(', or ')}.`];
+  });
 }
 
 /** The customer card: one page, no trade's words. */

@@ -1,13 +1,11 @@
+import type { PartLife } from '../../life';
 import { words, type UnitPreference } from '../../quantity';
-import type { Upkeep } from '../../stage';
 
-/** When a piece of upkeep is due: days, and litres where they come sooner; null where neither is known. */
+/** When a piece of work is due: days, and litres where they may come sooner; null where neither is known. */
 export function dueSays(
-  { afterDays, everyDays, litresNew }: Upkeep,
-  litresPerDay: number,
+  { everyDays, everyL, litresPerDay }: Pick<PartLife, 'everyDays' | 'everyL' | 'litresPerDay'>,
   units: UnitPreference,
 ): { readonly days: number | null; readonly litres: string | null } {
-  const days = afterDays ?? everyDays ?? null;
-  const sooner = litresNew !== undefined && (days === null || litresNew < 1.5 * days * litresPerDay);
-  return { days, litres: sooner ? words(units).about(litresNew, 'volumeL') : null };
+  const sooner = everyL !== null && (everyDays === null || everyL < 1.5 * everyDays * litresPerDay);
+  return { days: everyDays, litres: sooner ? words(units).about(everyL, 'volumeL') : null };
 }

@@ -1,7 +1,7 @@
-import { allStandings, type TrainReport } from '../../advice';
+import type { TrainReport } from '../../advice';
 import { allStages, type System } from '../../file';
 import { DAY_MS, formatQuantity, inSentence, words, atStart } from '../../quantity';
-import { kindOf, type Stage } from '../../stage';
+import type { Stage } from '../../stage';
 import { tubeLines } from '../plumbing';
 import type { Label, Paper } from './blocks';
 import { dueSays } from './dueSays';
@@ -11,15 +11,14 @@ const after = (day: string, days: number): string => new Date(Date.parse(`${day}
 /** What a piece's label says of its next change. */
 function dueLines(system: System, stage: Stage, report: TrainReport): string[] {
   const fitted = 'fittedOn' in stage ? stage.fittedOn : null;
-  const standing = allStandings(system, report).find((one) => one.stage.id === stage.id) ?? null;
   const say = words(system.units);
-  const lines = kindOf(stage)
-    .upkeep(stage, standing)
-    .flatMap((one) => {
-      const { days, litres } = dueSays(one, standing?.litresPerDay ?? 0, system.units);
+  const lines = report.lives
+    .filter((life) => life.stage.id === stage.id)
+    .flatMap((life) => {
+      const { days, litres } = dueSays(life, system.units);
       const by = days === null ? [] : [fitted === null ? `every ${say.days(days)}` : `by ${after(fitted, days)}`];
       const when = [...by, ...(litres === null ? [] : [`after ${litres}`])];
-      return when.length === 0 ? [] : [`${atStart(one.says)} ${when.join(' or ')}`];
+      return when.length === 0 ? [] : [`${atStart(life.says)} ${when.join(' or ')}`];
     });
   return [fitted === null ? 'Fitted ____________' : `Fitted ${fitted}`, ...lines];
 }

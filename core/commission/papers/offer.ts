@@ -1,6 +1,7 @@
 import { trainTitle, type TrainReport } from '../../advice';
 import { currentSample, tapIsAssumed, type System } from '../../file';
 import { untested } from '../../goal';
+import { COST_WORDS, perM3 } from '../../ledger';
 import { costUnit, inSentence, listed, moneyText, THIN, words } from '../../quantity';
 import { kindOf } from '../../stage';
 import { wasteToProduct } from '../../train';
@@ -98,41 +99,37 @@ function price(system: System, parts: readonly PricedPart[]): Block[] {
   ];
 }
 
-/** Upkeep of a year: what wears, what runs. */
-function upkeep(system: System, report: TrainReport, parts: readonly PricedPart[]): Block[] {
+/** What a year costs to keep: every line of the ledger, and what is bought how often. */
+function upkeep(system: System, { ledger }: TrainReport): Block[] {
   const { currency } = system.prices;
-  const { cost, demandLPerDay } = report;
-  const m3 = (demandLPerDay * 365) / 1000;
   const per = costUnit(system.units);
-  const spares = parts.filter(({ group }) => group === 'spares');
+  const say = words(system.units);
+  const parts = ledger.parts.filter(({ perYear }) => perYear > 0);
+  const running = (['water', 'sewer', 'energy'] as const).filter((line) => (ledger.lines[line] ?? 0) > 0);
   const rows = [
-    ...spares.map((one) => [one.name, one.why, one.price === null ? 'to be priced' : money(one.price * one.count)]),
-    ...(cost
-      ? [
-          ...(cost.resin > 0 ? [['Resin', 'by its use on this water', about(cost.resin * m3)]] : []),
-          ...(cost.water + cost.sewer > 0 ? [['Water and sewer', 'waste counted', about((cost.water + cost.sewer) * m3)]] : []),
-          ...(cost.power > 0 ? [['Power', 'pumps', about(cost.power * m3)]] : []),
-        ]
-      : []),
+    ...parts.map(({ life, perYear }) => [life.stage.name, life.days === null ? '' : `every ${say.days(life.days)}`, about(perYear)]),
+    ...running.map((line) => [COST_WORDS[line], RUNNING_WHY[line], about(ledger.lines[line]!)]),
+    ['All together', '', about(ledger.running)],
   ];
   return [
     { kind: 'heading', text: 'Upkeep a year' },
-    { kind: 'table', head: ['', '', currency], rows, right: [2] },
-    ...(cost
+    { kind: 'table', head: ['', '', currency], rows, right: [2], strong: [rows.length - 1] },
+    ...(ledger.productL > 0
       ? [
           {
             kind: 'text' as const,
             quiet: true,
-            text: `Product then costs about ${moneyText((cost.total * per.litres) / 1000, currency)} for ${per.label === 'm³' ? `1${THIN}m³` : per.label}, parts and wear counted. At the need that was given; estimates.`,
+            text: `Product then costs about ${moneyText((perM3(ledger.running, ledger) * per.litres) / 1000, currency)} for ${per.label === 'm³' ? `1${THIN}m³` : per.label}, parts and wear counted; buying and visits are not. At the need that was given, mean of the seasons; estimates.`,
           },
         ]
       : []),
   ];
 }
+const RUNNING_WHY = { water: 'waste counted', sewer: 'what runs to the drain', energy: 'pumps' } as const;
 
 /** The offer: what is sold, what it does and does not do, what it costs to buy and to keep. */
 export function offer(system: System, report: TrainReport, parties: Parties, on: string): Paper {
-  const parts = partsOf(system, report.solved);
+  const parts = partsOf(system, report.solved, report.lives);
   const stages = system.train.stages.map((stage) => `${stage.name}: ${inSentence(kindOf(stage).says)}.`);
   return {
     key: 'offer',
@@ -156,7 +153,7 @@ export function offer(system: System, report: TrainReport, parties: Parties, on:
       ...promises(system, report),
       { kind: 'text', quiet: true, text: basis(system) },
       ...price(system, parts),
-      ...upkeep(system, report, parts),
+      ...upkeep(system, report),
       { kind: 'heading', text: 'What it does not do' },
       {
         kind: 'list',

@@ -1,20 +1,20 @@
 <script setup lang="ts">
-import { bypassFor, capacityLitres, neighbourSettings, ratedCapacityEq } from '@yes-clear/core/exchange';
-import { goalLimits, STEAM_BOILER_C, type Goal } from '@yes-clear/core/goal';
+import { dialShare } from '@yes-clear/core/advice';
+import { capacityLitres, neighbourSettings, ratedCapacityEq } from '@yes-clear/core/exchange';
+import { goalLimits, STEAM_BOILER_C, type GoalAsked } from '@yes-clear/core/goal';
 import { capacityChart, cartridgeLife, dialBlend, type DialBlend, type StageOf, type WaterAt } from '@yes-clear/core/stage';
-import { formatQuantity, MG_L_PER_DH, THIN, toCanonical, unitBySymbol, inSentence, words } from '@yes-clear/core/quantity';
+import { formatQuantity, listed, MG_L_PER_DH, THIN, toCanonical, unitBySymbol, inSentence, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import { LABELS_APART_PX } from '../../../kit/chart/house';
 import { roundMarks, spread } from '../../../kit/chart/round';
-import FindingCard from '../../../kit/FindingCard.vue';
 import QuantityField from '../../../kit/QuantityField.vue';
 import { useOpenSystem } from '../../../system/openSystem';
 import { useRaised } from '../../useRaised';
 import { useAnswer } from '../../../worker/useAnswer';
 
 /** The dial of a cartridge with a bypass: what it blends, what scales at boiler heat, how long it lasts. */
-const props = defineProps<{ stage: StageOf<'decarboniser'>; before: WaterAt; litresPerDay: number; goal: Pick<Goal, 'id' | 'school'> }>();
+const props = defineProps<{ stage: StageOf<'decarboniser'>; before: WaterAt; litresPerDay: number; goal: GoalAsked }>();
 const emit = defineEmits<{ change: [changes: Partial<StageOf<'decarboniser'>>] }>();
 const current = useOpenSystem();
 const units = computed(() => current.units.value);
@@ -26,7 +26,7 @@ const here = computed(() => blendAt(props.stage.bypass));
 const life = computed(() => cartridgeLife({ stage: props.stage, before: props.before, litresPerDay: props.litresPerDay }));
 
 /** Ranges the goal asks for, drawn behind the curves. */
-const limits = computed(() => goalLimits({ ...props.goal, crewLimitPpm: null, ownLimits: [] }, units.value.ppmFactor));
+const limits = computed(() => goalLimits(props.goal, units.value.ppmFactor));
 const range = (quantity: 'alkalinityMgL' | 'hardnessMgL') => limits.value.find((limit) => limit.quantity === quantity);
 
 /** Drawn at its own size, so that its figures stay legible on a phone; the names stand in a margin at the right. */
@@ -56,18 +56,22 @@ const curves = computed(() => {
   return ends.map((line, i) => ({ ...line, y: levels[i]! }));
 });
 const bands = computed(() =>
-  (['alkalinityMgL'] as const).flatMap((quantity) => {
+  (
+    [
+      ['hardnessMgL', 'hardness'],
+      ['alkalinityMgL', 'alkalinity'],
+    ] as const
+  ).flatMap(([quantity, name]) => {
     const limit = range(quantity);
-    return limit?.high
-      ? [
-          {
-            quantity,
-            y: y(limit.high),
-            height: y(limit.low ?? 0) - y(limit.high),
-            text: `alkalinity ${hard(limit.low ?? 0)} to ${hard(limit.high)}`,
-          },
-        ]
-      : [];
+    if (!limit || (limit.high === null && limit.low === null)) return [];
+    const [from, to] = [limit.low ?? 0, Math.min(limit.high ?? top.value, top.value)];
+    const text =
+      limit.high === null
+        ? `at least ${hard(from)}`
+        : limit.low === null
+          ? `at most ${hard(limit.high)}`
+          : `${hard(from)} to ${hard(limit.high)}`;
+    return [{ quantity, look: name, y: y(to), height: Math.max(0, y(from) - y(to)), text: `${name} ${text}` }];
   }),
 );
 
@@ -90,31 +94,26 @@ const between = computed(() => {
     : `On the dial between ${text(lower)} and ${text(higher)} of alkalinity. The lower protects from scale, the higher keeps taste and capacity.`;
 });
 
-/** Middle of what the goal asks of alkalinity; the dial is set for it. */
-const wanted = computed(() => {
-  const limit = range('alkalinityMgL');
-  return limit?.low !== null && limit?.low !== undefined && limit.high !== null ? (limit.low + limit.high) / 2 : null;
+/** The share at which every limit of the goal is met, all that is drawn behind it with it; solved by the judge of every page. */
+const met = computed(() => {
+  const [now, water] = [current.solved.value, current.water.value];
+  return now && water?.ok ? dialShare(now.system, now.report.solved, props.stage.id, water.value) : null;
 });
-const stopped = ref<string | null>(null);
+const wanted = computed(() => (met.value?.missed.length === 0 ? Math.round(100 * met.value.share) / 100 : null));
+const why = computed(() => {
+  const missed = met.value?.missed ?? [];
+  return missed.length === 0 ? null : `No setting meets the whole goal: ${listed(missed.map(({ limit }) => inSentence(limit.label)))}.`;
+});
 const raised = useRaised(current);
-/** What the dial at the goal's middle would raise: said beside the proposal. */
+/** What the dial there would raise: said beside the proposal. */
 const raises = computed(() => {
-  if (wanted.value === null) return [];
-  const found = bypassFor(props.before.water, props.stage, { quantity: 'alkalinityMgL', value: wanted.value });
-  if (!found.ok || found.value.untreated) return [];
-  const { bypass } = found.value;
+  const bypass = wanted.value;
+  if (bypass === null) return [];
   return raised((stages) => stages.map((one) => (one.id === props.stage.id ? { ...props.stage, bypass } : one)));
 });
-function setByGoal(): void {
-  if (wanted.value === null) return;
-  const found = bypassFor(props.before.water, props.stage, { quantity: 'alkalinityMgL', value: wanted.value });
-  stopped.value = !found.ok
-    ? found.error.message
-    : found.value.untreated
-      ? `No treatment is needed: the water has ${hard(props.before.state.alkalinityMgL)} of alkalinity as it comes.`
-      : null;
-  if (found.ok && !found.value.untreated) emit('change', { bypass: Math.round(1000 * found.value.bypass) / 1000 });
-}
+const setByGoal = (): void => {
+  if (wanted.value !== null) emit('change', { bypass: wanted.value });
+};
 /** The rating on the box: litres at a hardness and a bypass. Another hardness or bypass tells the same capacity in other litres. */
 const rated = ref({ hardnessMgL: 10 * MG_L_PER_DH, bypass: 0.3 });
 const ratedL = computed(() => capacityLitres(props.stage.capacityEq, rated.value.hardnessMgL * (1 - rated.value.bypass)));
@@ -133,7 +132,10 @@ const chart = computed(() => capacityChart(props.stage));
     <div class="headed">
       <h2>Bypass of {{ inSentence(stage.name) }}</h2>
       <p class="muted small">How much of the water goes past the lane, and what that makes of it.</p>
-      <button v-if="wanted !== null" type="button" class="button" @click="setByGoal">Set it for {{ hard(wanted) }} of alkalinity</button>
+      <button v-if="wanted !== null && Math.abs(wanted - stage.bypass) >= 0.01" type="button" class="button" @click="setByGoal">
+        Set it to {{ Math.round(100 * wanted) }}{{ THIN }}%, which meets the goal
+      </button>
+      <p v-if="why" class="small raises">{{ why }}</p>
       <p v-if="raises.length > 0" class="small raises">That raises: {{ raises.map(({ title }) => title).join('; ') }}.</p>
     </div>
     <div class="sides">
@@ -143,7 +145,16 @@ const chart = computed(() => capacityChart(props.stage));
           role="img"
           :aria-label="`Hardness, alkalinity and lime over the bypass; now ${Math.round(100 * stage.bypass)} %`"
         >
-          <rect v-for="band in bands" :key="band.quantity" class="band" :x="x(0)" :y="band.y" :width="x(1) - x(0)" :height="band.height" />
+          <rect
+            v-for="band in bands"
+            :key="band.quantity"
+            class="band"
+            :class="band.look"
+            :x="x(0)"
+            :y="band.y"
+            :width="x(1) - x(0)"
+            :height="band.height"
+          />
           <g v-for="tick in ticks" :key="`y${tick.y}`">
             <line class="hair" :x1="x(0)" :x2="x(1)" :y1="tick.y" :y2="tick.y" />
             <text class="tick" :x="x(0) - 6" :y="tick.y + 4.5" text-anchor="end">{{ tick.text }}</text>
@@ -168,9 +179,9 @@ const chart = computed(() => capacityChart(props.stage));
           <strong>{{ Math.round(100 * stage.bypass) }}{{ THIN }}%</strong>
         </label>
         <p class="small muted">
-          {{ units.hardness }} upwards; the band is what the goal asks: {{ bands[0]?.text ?? 'nothing of alkalinity' }}. {{ between }}
+          {{ units.hardness }} upwards; the bands are what the goal asks:
+          {{ bands.length > 0 ? listed(bands.map(({ text }) => text)) : 'nothing of hardness or alkalinity' }}. {{ between }}
         </p>
-        <FindingCard v-if="stopped" :finding="{ severity: 'mind', title: 'The dial stays where it is', why: stopped }" />
       </div>
       <dl v-if="here" class="facts">
         <dt>Hardness</dt>
@@ -266,6 +277,8 @@ text.scale { fill: var(--bad); }
 :root[data-theme='dark'] path.hardness { stroke: #b3b0e0; }
 :root[data-theme='dark'] path.alkalinity { stroke: #d69ad6; }
 .band { fill: var(--goal); }
+.band.hardness { fill: #3c3a66; fill-opacity: 0.09; }
+.band.alkalinity { fill: #8e3d8e; fill-opacity: 0.1; }
 .hair { stroke: var(--hair); }
 .foot { stroke: var(--ink); stroke-width: 1.2; }
 .tick { fill: var(--muted); }

@@ -1,6 +1,8 @@
 <script setup lang="ts">
-import { costUnit, moneyText } from '@yes-clear/core/quantity';
+import { COST_WORDS, perM3, RUNNING_COSTS, type CostLine } from '@yes-clear/core/ledger';
+import { costUnit, inSentence, moneyText } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
+import { useCountVisits } from '../../../kit/useCountVisits';
 import { hasKind } from '../../lens';
 import { useWorkbench } from '../../useWorkbench';
 import PricesPanel from './PricesPanel.vue';
@@ -10,34 +12,35 @@ import RoutesPanel from './RoutesPanel.vue';
 const { drawn, report } = useWorkbench();
 const polishing = computed(() => drawn.value !== null && hasKind('resin')(drawn.value));
 const per = computed(() => (drawn.value ? costUnit(drawn.value.units) : null));
-const NAMES = {
-  water: 'water',
-  sewer: 'sewer',
-  power: 'power',
-  resin: 'resin',
-  parts: 'cartridges and salt',
-  unit: 'the membrane unit',
-} as const;
-type Part = keyof typeof NAMES;
-const cost = computed(() => report.value?.cost ?? null);
-const money = (amountPerM3: number): string =>
-  moneyText((amountPerM3 * (per.value?.litres ?? 1000)) / 1000, drawn.value?.prices.currency ?? '');
-const parts = computed(() => (Object.keys(NAMES) as Part[]).filter((part) => (cost.value?.[part] ?? 0) > 0));
+const countVisits = useCountVisits();
+const ledger = computed(() => report.value?.ledger ?? null);
+const currency = computed(() => drawn.value?.prices.currency ?? '');
+const money = (perYear: number): string =>
+  ledger.value ? moneyText((perM3(perYear, ledger.value) * (per.value?.litres ?? 1000)) / 1000, currency.value) : '';
+const lines = computed((): readonly CostLine[] =>
+  (countVisits.value ? ([...RUNNING_COSTS, 'visits'] as const) : RUNNING_COSTS).filter((line) => (ledger.value?.lines[line] ?? 0) > 0),
+);
+const total = computed(() => (ledger.value ? ledger.value.running + (countVisits.value ? ledger.value.visits : 0) : 0));
 </script>
 
 <template>
   <div v-if="drawn" class="costs">
-    <section v-if="cost && per" class="panel made" aria-label="What it costs">
+    <section v-if="ledger && per && total > 0" class="panel made" aria-label="What it costs">
       <h3>{{ per.label }} of product</h3>
-      <p class="total">{{ money(cost.total) }}</p>
+      <p class="total">{{ money(total) }}</p>
       <div class="bar" aria-hidden="true">
-        <i v-for="part in parts" :key="part" :class="part" :style="{ width: `${(100 * cost[part]) / cost.total}%` }" />
+        <i v-for="line in lines" :key="line" :class="line" :style="{ width: `${(100 * ledger.lines[line]!) / total}%` }" />
       </div>
+      <p class="year">{{ moneyText(total, currency) }} a year</p>
       <ul>
-        <li v-for="part in parts" :key="part">
-          <i :class="part" /> {{ NAMES[part] }} <strong>{{ money(cost[part]) }}</strong>
+        <li v-for="line in lines" :key="line">
+          <i :class="line" /> {{ inSentence(COST_WORDS[line]) }} <strong>{{ money(ledger.lines[line]!) }}</strong>
         </li>
       </ul>
+      <label v-if="ledger.visits > 0" class="visits">
+        <input v-model="countVisits" type="checkbox" /> count visits, {{ ledger.visitsPerYear.toFixed(1) }} a year at
+        {{ moneyText(ledger.visits / ledger.visitsPerYear, currency) }}
+      </label>
     </section>
     <PricesPanel />
     <RoutesPanel v-if="polishing" />
@@ -48,17 +51,23 @@ const parts = computed(() => (Object.keys(NAMES) as Part[]).filter((part) => (co
 <style scoped>
 .made { display: grid; grid-template-columns: auto auto minmax(80px, 1fr) auto; gap: 4px 14px; align-items: baseline; }
 .total { font-weight: 720; font-size: 15.5px; }
+.year { color: var(--muted); font-size: 13.6px; }
 .bar { display: flex; height: 12px; border: 1px solid var(--ink); border-radius: 4px; overflow: hidden; }
 .bar i { border-right: 1px solid var(--ink); }
 .bar i:last-child { border-right: 0; }
-ul { list-style: none; display: flex; gap: 2px 16px; margin: 0; padding: 0; flex-wrap: wrap; font-size: 13.6px; color: var(--muted); }
+ul { grid-column: 1 / -1; list-style: none; display: flex; gap: 2px 16px; margin: 0; padding: 0; flex-wrap: wrap; font-size: 13.6px; color: var(--muted); }
+.visits { grid-column: 1 / -1; font-size: 13.6px; color: var(--muted); display: flex; align-items: center; gap: 6px; min-height: 32px; }
+.visits input { accent-color: var(--action); width: 18px; height: 18px; }
 li strong { color: var(--ink); }
 li i { display: inline-block; width: 10px; height: 10px; border: 1px solid var(--ink); border-radius: 2px; }
 i.water { background: #9db7ba; }
 i.sewer { background: #c9bfa8; }
-i.power { background: #e3c15f; }
-i.resin { background: var(--resin-fresh); }
-i.parts { background: #8fa98a; }
-i.unit { background: #cdb8c9; }
-@media (max-width: 860px) { .made { grid-template-columns: 1fr auto; } .bar, ul { grid-column: 1 / -1; } }
+i.energy { background: #e3c15f; }
+i.resin, i.cartridges { background: var(--resin-fresh); }
+i.carbon { background: #7d8387; }
+i.prefilters { background: #8fa98a; }
+i.salt { background: #e8e4da; }
+i.membrane { background: #cdb8c9; }
+i.visits { background: #d9a28b; }
+@media (max-width: 860px) { .made { grid-template-columns: 1fr auto; } .bar, .year { grid-column: 1 / -1; } }
 </style>

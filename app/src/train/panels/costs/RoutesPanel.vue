@@ -1,52 +1,21 @@
 <script setup lang="ts">
-import {
-  atStrength,
-  breakevenFactor,
-  breakevenLPerWeek,
-  fixedPerWeek,
-  ionicLoad,
-  ionMeqL,
-  membraneFirst,
-  PLACEHOLDER_ROUTE,
-  resinAlone,
-  resinPerLitre,
-  throughMembrane,
-  type MembraneRoute,
-  type RouteCost,
-  type RouteWater,
-} from '@yes-clear/core/exchange';
-import type { WaterCost } from '@yes-clear/core/advice';
-import { demandLPerWeek, productDemand } from '@yes-clear/core/goal';
-import { formatQuantity, L_PER_US_GALLON, THIN, costUnit, moneyText, words } from '@yes-clear/core/quantity';
+import { COST_LINES, COST_WORDS, type CostLine } from '@yes-clear/core/ledger';
+import { costUnit, formatQuantity, inSentence, L_PER_US_GALLON, moneyText, THIN, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { scaleLog } from 'd3-scale';
-import { computed, useTemplateRef } from 'vue';
+import { computed, toRaw, useTemplateRef } from 'vue';
 import FindingCard from '../../../kit/FindingCard.vue';
 import { useOpenSystem } from '../../../system/openSystem';
+import { useAnswer } from '../../../worker/useAnswer';
 
 /** Resin alone, or a membrane first: where the two cost the same over tap strength and weekly litres, and this job on it. */
 const current = useOpenSystem();
-const { system, water, tapState, solved } = current;
+const { system, tapState, solved } = current;
 const units = computed(() => current.units.value);
 const say = computed(() => words(units.value));
-const tap = computed<RouteWater | null>(() => {
-  if (!water.value?.ok) return null;
-  const { water: feed } = water.value.value;
-  const load = ionicLoad(feed);
-  const silicaMeqL = ionMeqL(feed, 'SiO2');
-  return { seenMeqL: load.cationMeqL, co2MeqL: Math.max(0, load.weakAcidMeqL - silicaMeqL), silicaMeqL };
-});
-/** The membrane of this train where it has one; the usual one where it has none. */
-const route = computed<MembraneRoute>(() => {
-  const unit = solved.value?.report.solved.unit ?? null;
-  const energy = solved.value?.report.energyKWhPerM3 ?? null;
-  return unit && unit.rejection !== null && unit.recovery > 0
-    ? { ...PLACEHOLDER_ROUTE, passage: 1 - unit.rejection, recovery: unit.recovery, energyKWhPerM3: energy ?? 0 }
-    : PLACEHOLDER_ROUTE;
-});
-const ownMembrane = computed(() => (solved.value?.report.solved.unit ?? null) !== null);
-const litres = computed(() => (system.value ? demandLPerWeek(productDemand(system.value.goal)) : 0));
-const prices = computed(() => system.value?.prices ?? null);
+const { answer: routes } = useAnswer('routes', () => (solved.value ? { system: solved.value.system, use: toRaw(solved.value.use) } : null));
+const litres = computed(() => routes.value?.litresPerWeek ?? 0);
+const currency = computed(() => system.value?.prices.currency ?? '');
 
 const PPM = [20, 1000] as const;
 /** Volumes are told in the unit of the system; the scale reaches past the job. */
@@ -74,19 +43,20 @@ const py = computed(() =>
 );
 const ppmNow = computed(() => (tapState.value ? tapState.value.ec25UScm * units.value.ppmFactor : null));
 const curve = computed(() => {
-  const [t, now, p] = [tap.value, ppmNow.value, prices.value];
-  if (!t || !now || !p) return [];
-  return Array.from({ length: 61 }, (_, k) => PPM[0] * (PPM[1] / PPM[0]) ** (k / 60)).flatMap((ppm) => {
-    const at = breakevenLPerWeek(atStrength(t, ppm / now), route.value, p);
-    return at === null ? [] : [[px.value(ppm), py.value(at)] as const];
+  const now = ppmNow.value;
+  if (!now) return [];
+  return (routes.value?.curve ?? []).flatMap(([factor, at]) => {
+    const ppm = factor * now;
+    return ppm < PPM[0] || ppm > PPM[1] ? [] : [[px.value(ppm), py.value(at)] as const];
   });
 });
 const line = computed(() => curve.value.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`).join(' '));
-const area = computed(() =>
-  curve.value.length > 1
-    ? `${line.value} L${px.value(PPM[1])} ${py.value(span.value[1])} L${curve.value[0]![0]} ${py.value(span.value[1])} Z`
-    : '',
-);
+const area = computed(() => {
+  const last = curve.value.at(-1);
+  return last && curve.value.length > 1
+    ? `${line.value} L${last[0].toFixed(1)} ${py.value(span.value[1])} L${curve.value[0]![0].toFixed(1)} ${py.value(span.value[1])} Z`
+    : '';
+});
 const point = computed(() => (ppmNow.value && litres.value > 0 ? { x: px.value(ppmNow.value), y: py.value(litres.value) } : null));
 /** In the corner where the membrane pays, or under the job where that stands there. */
 const sideY = computed(() => {
@@ -98,79 +68,53 @@ const strengthText = (ppm: number): string =>
   units.value.strength === 'ppm' ? String(ppm) : String(Math.round(ppm / units.value.ppmFactor));
 const litresText = (value: number): string => formatQuantity(value, 'volumeL', units.value).text;
 
-const costs = computed(() => {
-  const [t, p] = [tap.value, prices.value];
-  if (!t || !p) return null;
-  const fixed = litres.value > 0 ? fixedPerWeek(p) / litres.value : 0;
-  const alone = resinAlone(t, p);
-  const first = membraneFirst(t, route.value, p);
-  const per1000 = (cost: RouteCost, unit: number) => ({
-    resin: per.value.litres * cost.resin,
-    water: per.value.litres * (cost.water + cost.sewer + cost.power),
-    unit: per.value.litres * unit,
-    total: per.value.litres * (cost.total + unit),
-  });
-  // The membrane of this train costs what the train costs: one price, told above as well.
-  const own = solved.value?.report.cost ?? null;
-  const ofTrain = (cost: WaterCost) => ({
-    resin: (per.value.litres * cost.resin) / 1000,
-    water: (per.value.litres * (cost.water + cost.sewer + cost.power)) / 1000,
-    unit: (per.value.litres * (cost.unit + cost.parts)) / 1000,
-    total: (per.value.litres * cost.total) / 1000,
-  });
-  return {
-    alone: per1000(alone, 0),
-    first: ownMembrane.value && own ? ofTrain(own) : per1000(first, fixed),
-    resinWeek: { alone: litres.value * resinPerLitre(t), first: litres.value * resinPerLitre(throughMembrane(t, route.value)) },
-  };
-});
-const money = (amount: number): string => moneyText(amount, prices.value?.currency ?? '');
-const verdict = computed(() => {
-  const [t, p, c] = [tap.value, prices.value, costs.value];
-  if (!t || !p || !c || litres.value <= 0 || !ppmNow.value) return null;
-  const cheaper = c.first.total < c.alone.total;
-  const week = (Math.abs(c.alone.total - c.first.total) * litres.value) / per.value.litres;
-  const at = breakevenLPerWeek(t, route.value, p);
-  const turn = breakevenFactor(t, route.value, p, litres.value, [0.02, 20]);
-  const byStrength =
-    turn.kind === 'at'
-      ? `At this volume it turns at ${say.value.water((turn.factor * ppmNow.value) / units.value.ppmFactor)}.`
-      : turn.kind === 'membrane'
-        ? 'At this volume the membrane wins on any tap.'
-        : 'At this volume resin alone wins on any tap.';
-  return {
-    severity: 'note' as const,
-    title: `${cheaper ? 'Membrane first' : 'Resin alone'} saves ${money(week)} a week at ${litresText(litres.value)} a week`,
-    // Where the turn is only estimated and lies on the other side of this job, it is not told.
-    why:
-      cheaper === (at !== null && litres.value > at)
-        ? `${at === null ? 'On this tap resin alone is always the cheaper.' : `On this tap it turns at about ${litresText(at)} a week.`} ${byStrength}`
-        : 'The two are close here: by the estimate of the picture it would be the other.',
-  };
-});
+const money = (perM3: number): string => moneyText((perM3 * per.value.litres) / 1000, currency.value);
+const lines = computed((): readonly CostLine[] =>
+  COST_LINES.filter((one) => [routes.value?.alone, routes.value?.first].some((way) => (way?.lines[one] ?? 0) > 0)),
+);
 const bars = computed(() => {
-  if (!costs.value) return [];
-  const most = Math.max(costs.value.alone.total, costs.value.first.total);
-  const pieces = (cost: { resin: number; water: number; unit: number }) =>
-    (['resin', 'water', 'unit'] as const).map((key) => ({ key, width: (100 * cost[key]) / most, text: money(cost[key]) }));
+  if (!routes.value) return [];
+  const { alone, first, own } = routes.value;
+  const widest = Math.max(alone.totalPerM3, first.totalPerM3);
+  const pieces = (cost: typeof alone) =>
+    lines.value.flatMap((key) => {
+      const amount = cost.lines[key] ?? 0;
+      return amount > 0 ? [{ key, width: (100 * amount) / widest, text: `${COST_WORDS[key]} ${money(amount)}` }] : [];
+    });
   return [
-    { name: 'Resin alone', cost: costs.value.alone, pieces: pieces(costs.value.alone), resin: costs.value.resinWeek.alone },
-    {
-      name: ownMembrane.value ? 'This membrane first' : 'A usual membrane first',
-      cost: costs.value.first,
-      pieces: pieces(costs.value.first),
-      resin: costs.value.resinWeek.first,
-    },
+    { name: 'Resin alone', cost: alone, pieces: pieces(alone) },
+    { name: own ? 'This membrane first' : 'A usual membrane first', cost: first, pieces: pieces(first) },
   ];
 });
-const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit and its cartridges' } as const;
+const verdict = computed(() => {
+  const found = routes.value;
+  if (!found || litres.value <= 0 || !ppmNow.value) return null;
+  const cheaper = found.first.totalPerM3 < found.alone.totalPerM3;
+  const week = (Math.abs(found.alone.totalPerM3 - found.first.totalPerM3) * litres.value) / 1000;
+  const byStrength =
+    typeof found.turnStrength === 'number'
+      ? `At this volume it turns at about ${say.value.water((found.turnStrength * ppmNow.value) / units.value.ppmFactor)}.`
+      : found.turnStrength === 'membrane'
+        ? 'At this volume the membrane wins on any tap.'
+        : 'At this volume resin alone wins on any tap.';
+  const at = found.turnLPerWeek;
+  return {
+    severity: 'note' as const,
+    title: `${cheaper ? 'Membrane first' : 'Resin alone'} saves ${moneyText(week, currency.value)} a week at ${litresText(litres.value)} a week`,
+    why: `${at === null ? 'On this tap resin alone is always the cheaper.' : `On this tap it turns at about ${litresText(at)} a week.`} ${byStrength}`,
+  };
+});
+const resinText = (each: number): string => (each < 10 ? each.toFixed(1) : String(Math.round(each)));
 </script>
 
 <template>
-  <section v-if="system && tap" class="panel routes" aria-label="Resin or membrane first">
+  <section v-if="system && routes" class="panel routes" aria-label="Resin or membrane first">
     <div class="headed">
       <h2>Resin alone, or a membrane first</h2>
-      <p class="muted small">By the prices of this job. Above the line the membrane pays.</p>
+      <p class="muted small">
+        The same train with and without {{ routes.own ? 'its membrane' : 'a usual membrane' }}, buying and visits counted for both. Above
+        the line the membrane pays.
+      </p>
     </div>
     <div class="sides">
       <div ref="picture">
@@ -230,21 +174,15 @@ const NAMES = { resin: 'resin', water: 'water, sewer, power', unit: 'the unit an
         <h3>{{ litresText(per.litres) }} of product</h3>
         <div v-for="bar in bars" :key="bar.name" class="route">
           <div class="names">
-            <span>{{ bar.name }}</span><strong>{{ money(bar.cost.total) }}</strong>
+            <span>{{ bar.name }}</span><strong>{{ money(bar.cost.totalPerM3) }}</strong>
           </div>
           <div class="bar">
-            <i
-              v-for="piece in bar.pieces"
-              :key="piece.key"
-              :class="piece.key"
-              :style="{ width: `${piece.width}%` }"
-              :title="`${NAMES[piece.key]} ${piece.text}`"
-            />
+            <i v-for="piece in bar.pieces" :key="piece.key" :class="piece.key" :style="{ width: `${piece.width}%` }" :title="piece.text" />
           </div>
-          <small class="muted">{{ bar.resin < 10 ? bar.resin.toFixed(1) : Math.round(bar.resin) }}{{ THIN }}L of resin a week</small>
+          <small class="muted">{{ resinText(bar.cost.resinLPerWeek) }}{{ THIN }}L of resin a week</small>
         </div>
         <p class="key">
-          <span v-for="(name, key) in NAMES" :key="key"><i :class="key" /> {{ name }}</span>
+          <span v-for="key in lines" :key="key"><i :class="key" /> {{ inSentence(COST_WORDS[key]) }}</span>
         </p>
         <FindingCard v-if="verdict" :finding="verdict" />
       </div>
@@ -270,9 +208,16 @@ svg { display: block; width: 100%; height: auto; font-family: var(--digits); fon
 h3 { margin: 0; font-size: 13.6px; }
 .names { display: flex; justify-content: space-between; font-size: 14px; }
 .bar { display: flex; height: 14px; border: 1px solid var(--ink); border-radius: 4px; overflow: hidden; background: var(--side); }
-i.resin { background: #2d5f8e; }
+i.resin, i.cartridges { background: #2d5f8e; }
+i.carbon { background: #7d8387; }
+i.prefilters { background: #8fa98a; }
+i.membrane { background: #cdb8c9; }
+i.salt { background: #e8e4da; }
 i.water { background: #9db7ba; }
-i.unit { background: #cdb8c9; }
+i.sewer { background: #c9bfa8; }
+i.energy { background: #e3c15f; }
+i.visits { background: #d9a28b; }
+i.capital { background: #b9a6d0; }
 .key { display: flex; gap: 4px 16px; flex-wrap: wrap; margin: 0; font-size: 13px; color: var(--muted); }
 .key i { display: inline-block; width: 10px; height: 10px; border-radius: 2px; border: 1px solid var(--ink); }
 @media (max-width: 860px) { .sides { grid-template-columns: minmax(0, 1fr); } }

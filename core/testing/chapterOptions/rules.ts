@@ -1,5 +1,5 @@
-import { carbonLeak, contactTimeS } from '../pretreatment';
-import { ELEMENT_ROWS, isSmallElement, MAX_CHLORINE_MG_L } from '../membrane';
+import { carbonLeak, contactTimeS } from '../../pretreatment';
+import { ELEMENT_ROWS, isSmallElement, MAX_CHLORINE_MG_L } from '../../membrane';
 import type { Plan } from './plan';
 import type { Figures } from './figures';
 import { blendShare, marginOf, type Judging } from './judging';

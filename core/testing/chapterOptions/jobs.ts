@@ -1,5 +1,5 @@
-import { elementCount, isSeawaterElement, isSmallElement, type ElementClass, type VesselRank } from '../membrane';
-import { JOB_AXES, type Axis, type Job } from './axes';
+import { elementCount, isSeawaterElement, isSmallElement, type ElementClass, type VesselRank } from '../../membrane';
+import { JOB_AXES, type Axis, type Job } from '../../choice';
 import type { Plan, PlannedPump, PlannedResin, Upkeep } from './plan';
 import { SILICA_RESIN_FACTOR, type Priced } from './prices';
 
@@ -9,6 +9,8 @@ import { SILICA_RESIN_FACTOR, type Priced } from './prices';
 export interface Space {
   readonly id: string;
   readonly axes: readonly Axis[];
+  /** Axes at the end that leave the membrane part as it is: resin and tank, and what stands in their place. */
+  readonly behind: number;
   readonly planOf: (choice: Choice) => Plan;
 }
 /** What an option takes along each axis. */
@@ -79,10 +81,6 @@ const bedsWidth = (resin: PlannedResin | null): number => (resin ? resin.beds * 
 const bedParts = (resin: PlannedResin | null): Plan['parts'] => (resin ? [[vesselOf(resin.litresEach), resin.beds]] : []);
 const routeOf = (membrane: boolean, resin: PlannedResin | null): Plan['route'] =>
   membrane ? (resin ? 'membraneAndResin' : 'membrane') : 'resin';
-
-/** The cartridge that comes nearest to a capacity. */
-export const cartridgeNear = (meq: number): Priced =>
-  CARTRIDGES.reduce((best, one) => (Math.abs(one[1] - meq) < Math.abs(best[1] - meq) ? one : best))[0];
 
 /** What resin and tank stand behind is the same for a whole block of options: it is made once while those axes stay. */
 function whileAlike(axes: readonly string[], make: (choice: Choice) => Plan): (choice: Choice) => Plan {
@@ -257,8 +255,6 @@ const CARTRIDGES = [
   ['cartridge9.4', 9400],
   ['cartridge15', 15_000],
 ] as const satisfies readonly (readonly [Priced, number])[];
-/** Litres a cartridge has for an equivalent it holds (its resin, packed). */
-export const CARTRIDGE_L_PER_EQ = 0.46;
 /** Places of the sizes along the axis. */
 export const cartridgeSized = (size: number): (typeof CARTRIDGES)[number] => CARTRIDGES[Math.min(CARTRIDGES.length, size) - 1]!;
 
@@ -439,7 +435,12 @@ export interface JobWater {
 
 /** The spaces of a job: its own axes, with resin alone beside a membrane, and cartridges beside a counter's unit. */
 export function spacesOf(job: Job, { carbonMgL, bypass }: JobWater, kept: Kept = {}): Space[] {
-  const space = (id: string, axes: readonly Axis[], planOf: Space['planOf']): Space => ({ id, axes: narrowed(axes, kept), planOf });
+  const space = (id: string, axes: readonly Axis[], planOf: Space['planOf']): Space => ({
+    id,
+    axes: narrowed(axes, kept),
+    behind: 2,
+    planOf,
+  });
   const cartridges = space(
     'cartridge',
     JOB_AXES.espresso.filter(({ id }) => id !== 'cartridge' && id !== 'bypass'),
@@ -474,20 +475,4 @@ export function spacesOf(job: Job, { carbonMgL, bypass }: JobWater, kept: Kept =
     case 'watermaker':
       return [space('membrane', JOB_AXES.watermaker, seaSet)];
   }
-}
-
-/** Parts any option of some spaces is bought as or changed by. */
-export function pricedParts(spaces: readonly Space[]): Priced[] {
-  const named = new Set<Priced>();
-  // One axis moved at a time is enough: no part depends on two.
-  for (const { axes, planOf } of spaces)
-    for (const [k, axis] of axes.entries())
-      for (const value of axis.values) {
-        const plan = planOf(Object.fromEntries(axes.map((other, i) => [other.id, i === k ? value : other.values[0]!])));
-        for (const [part] of plan.parts) named.add(part);
-        for (const { part } of plan.upkeep) named.add(part);
-        if (plan.cartridge) named.add(plan.cartridge.part);
-        if (plan.membraneChange) named.add(plan.membraneChange.part);
-      }
-  return [...named];
 }

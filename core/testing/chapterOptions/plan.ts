@@ -1,5 +1,5 @@
-import type { ElementClass, VesselRank } from '../membrane';
-import type { CostLine } from '../year';
+import type { ElementClass, VesselRank } from '../../membrane';
+import type { ChapterLine } from './lines';
 import type { PriceList, Priced } from './prices';
 
 /** What an option comes to as things on a wall: what stands in it, what it costs to buy, what is changed how often. */
@@ -34,7 +34,7 @@ export interface PlannedResin {
 }
 /** Something changed or used so often a year, whatever the litres; `whole` is a visit. */
 export interface Upkeep {
-  readonly line: CostLine;
+  readonly line: ChapterLine;
   readonly part: Priced;
   readonly count: number;
   /** At least so often a year. */

@@ -1,5 +1,5 @@
-import { agedBy, yearsUntilSpent, type FoulingFactors, type YearlyAgeing } from '../membrane';
-import { chebyshevTable } from '../year';
+import { agedBy, yearsUntilSpent, type FoulingFactors, type YearlyAgeing } from '../../membrane';
+import { chebyshevTable } from '../../numeric';
 import { membraneKey, type PlannedMembrane } from './plan';
 
 /** What the membrane part of a train does, asked as seldom as the judgement needs (science of options, 2.3 and 3). */

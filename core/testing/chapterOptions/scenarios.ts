@@ -1,6 +1,9 @@
-import { sodiumChloride, solveUnitFlows, ELEMENT_ROWS, type UnitConditions } from '../membrane';
-import { askingOf, spacesOf, USUAL_PRICES, type Asked, type Judging, type MembraneAnswer, type Physics, type Space } from '../choice';
-import { BAR_PER_PSI, DAYS_PER_YEAR } from '../quantity';
+import { sodiumChloride, solveUnitFlows, ELEMENT_ROWS, type UnitConditions } from '../../membrane';
+import { askingOf, type Asked, type MembraneAnswer, type Physics } from './answers';
+import { spacesOf, type Space } from './jobs';
+import type { Judging } from './judging';
+import { USUAL_PRICES } from './prices';
+import { BAR_PER_PSI, DAYS_PER_YEAR } from '../../quantity';
 
 /** Reference scenarios of the science of options (11), with their physics: salt alone in the tap, as many mg/L as the meter shows. */
 

@@ -1,4 +1,4 @@
-import { ELEMENT_CLASSES, type ElementClass } from '../membrane';
+import type { ElementClass } from '../../membrane';
 
 /** What the parts of a train cost where nobody has entered anything: made-up amounts, every one to be replaced (science of options, 10). */
 
@@ -99,44 +99,4 @@ export const USUAL_PRICES: PriceList = {
   visit: 10,
   tankPerL: tankPrice,
   part: (part) => PART_PRICES[part],
-};
-
-/** Parts as a shop calls them. */
-export const PART_WORDS: Readonly<Record<Priced, string>> = {
-  ...(Object.fromEntries(ELEMENT_CLASSES.map((id) => [id, `Membrane ${id}`])) as Record<ElementClass, string>),
-  frame: 'Frame and fittings',
-  filterHousing: 'Filter housing',
-  sediment: 'Sediment cartridge',
-  carbonBlock: 'Carbon block',
-  booster: 'Booster',
-  cartPump: 'Cart pump',
-  skidPump: 'Skid pump',
-  highPressurePump: 'High-pressure pump',
-  energyRecovery: 'Energy recovery',
-  resinHousing: 'Housing for a resin cartridge',
-  vessel7: 'Vessel, 7 L',
-  vessel11: 'Vessel, 11 L',
-  vessel25: 'Vessel, 25 L',
-  vessel40: 'Vessel, 40 L',
-  smallHousing: 'Housing of a small membrane',
-  housing2012: 'Housing of a 2012',
-  housing2540: 'Housing of a 2540',
-  housing4040: 'Housing of a 4040',
-  seaHousing: 'Seawater housing',
-  bypassHead: 'Head with bypass',
-  'cartridge1.9': 'Cartridge, 1.9 eq',
-  'cartridge4.7': 'Cartridge, 4.7 eq',
-  'cartridge9.4': 'Cartridge, 9.4 eq',
-  cartridge15: 'Cartridge, 15 eq',
-  beverageUnit: 'Small beverage unit',
-  beverageMembrane: 'Its membrane',
-  beverageFilters: 'Its filters, a set',
-  softener: 'Softener',
-  inhibitor: 'Inhibitor cartridge',
-  uvUnit: 'UV unit',
-  uvLamp: 'UV lamp',
-  degasser: 'Degasser',
-  electro: 'Electric deioniser',
-  calcite: 'Calcite filling',
-  polishFilter: 'Polishing filter',
 };

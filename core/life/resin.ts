@@ -1,13 +1,16 @@
 import { currentSample, type Sample, type System } from '../file';
 import {
+  bedCapacityEq,
   bedThroughput,
+  beforeBed,
   bedUtilisation,
   CARBON_KNOWN,
-  ionicLoad,
   lifeBand,
   lifeBandByAeration,
   slowestFlowLPerH,
+  usedAtGoal,
   type Bed,
+  type BeforeBed,
   type BedThroughput,
   type BedUtilisation,
   type CarbonKnown,
@@ -15,14 +18,20 @@ import {
   type LifeBand,
   type LoadShares,
 } from '../exchange';
-import { stageBed } from '../stage';
-import { productLPerDay } from '../goal';
-import type { SolvedTrain } from '../train';
-import type { LoopReport } from './loop';
+import { stageBed, type Stage, type StageOf } from '../stage';
+import { productLPerDay, type StrengthLimit } from '../goal';
+import type { LoopState } from './loop';
+import type { TrainYear } from './trainYear';
 
-/** What the resin stages of a train treat when they are new, and how sure that is. */
+/** What the resin stages of a train treat when they are new, on the water of a whole year, and how sure that is. */
 export interface ResinLife {
+  /** Litres until the product passes the goal; until its first visible rise where the goal says nothing of strength. */
   readonly throughput: BedThroughput;
+  /** What a change takes out, and how often that is. */
+  readonly change: ResinChange;
+  /** What ends it, by the transfer units of a row: see `usedAtGoal`. */
+  readonly meets: BeforeBed;
+  readonly goalUScm: number | null;
   /** It polishes a loop: its life is of the make-up and the air. */
   readonly inLoop: boolean;
   readonly beds: number;
@@ -36,6 +45,28 @@ export interface ResinLife {
   readonly flowLPerH: number;
   /** Largest flow that still holds the breakthrough level, where the flow at hand does not; the life is then told at half of it. Else null. */
   readonly mostLPerH: number | null;
+}
+
+/** A change of resin: alike beds in a row move up, so that one is bought each time; others are changed together. */
+export interface ResinChange {
+  readonly rotates: boolean;
+  /** Beds whose filling is bought. */
+  readonly stageIds: readonly string[];
+  /** Litres of product from one change to the next; null where nothing uses the resin up. */
+  readonly everyL: number | null;
+}
+
+/** Beds this alike move up in a row: one is as good as the other. */
+const ALIKE = 0.02;
+
+/** Whether the resins of a train are changed in turn: the first goes wholly used, the next moves up, a new one stands last. */
+export function changedInTurn(stages: readonly Stage[]): boolean {
+  const beds = stages.filter((stage): stage is StageOf<'resin'> => stage.kind === 'resin');
+  const [first] = beds;
+  return (
+    beds.length > 1 &&
+    beds.every(({ resinClass, volumeL }) => resinClass === first!.resinClass && Math.abs(volumeL / first!.volumeL - 1) < ALIKE)
+  );
 }
 
 /** What is known of the carbon dioxide of a tap: a kit's pH is a strip's, a report's a meter's. */
@@ -67,25 +98,31 @@ const FEWEST_UNITS = -1 - Math.log(0.01);
  * Litres the resin stages of a train treat, taken together, when new; null where there are none.
  *
  * @param loop in which they stand: the make-up and the air are what loads them then
+ * @param strength what the goal allows the product
  */
-export function resinLife(system: System, solved: SolvedTrain, loop: Pick<LoopReport, 'polisherDays'> | null): ResinLife | null {
+export function resinLife(system: System, year: TrainYear, loop: LoopState | null, strength: StrengthLimit | null): ResinLife | null {
+  const solved = year.mean;
   const first = solved.resins[0];
-  if (!first || solved.productLPerH <= 0) return null;
-  const beds = solved.resins.map((resin) => {
-    const stage = system.train.stages.find((candidate) => candidate.id === resin.stageId);
-    return stage?.kind === 'resin' ? stageBed(stage) : null;
+  const { load } = year;
+  if (!first || !load || solved.productLPerH <= 0) return null;
+  const stages = solved.resins.flatMap(({ stageId }) => {
+    const stage = system.train.stages.find(({ id }) => id === stageId);
+    return stage?.kind === 'resin' ? [stage] : [];
   });
-  if (beds.some((bed) => bed === null)) return null;
-  const load = ionicLoad(first.feed);
+  if (stages.length < solved.resins.length) return null;
+  const rows = stages.map(stageBed);
   const states = solved.resins.map((resin) => resin.utilisation);
-  const flowLPerH = solved.stations.find((station) => station.after === first.stageId)?.flowLPerH ?? solved.productLPerH;
+  const at = solved.stations.findIndex((station) => station.after === first.stageId);
+  const flowLPerH = solved.stations[at]?.flowLPerH ?? solved.productLPerH;
   const mostLPerH = mostFlow(states, flowLPerH);
-  const rows = beds.map((bed) => bed!);
+  const meets = beforeBed(first.feed, solved.stations[at - 1]?.state.ec25UScm ?? 0, load);
+  const goalUScm = strength?.highUScm ?? null;
   // Where the flow at hand is too much, its life is told at one the bed holds with ease.
   const throughput = bedThroughput(
     rows,
     mostLPerH === null ? states : statesAt(rows, mostLPerH * EASY, first.feed.temperatureC, states),
     load,
+    (side, units) => usedAtGoal(side, units, meets, goalUScm),
   );
   const side = throughput.limiting;
   const total = side === 'anion' ? load.anionMeqL : load.cationMeqL;
@@ -98,17 +135,33 @@ export function resinLife(system: System, solved: SolvedTrain, loop: Pick<LoopRe
   const best = candidates(shares, known).reduce((least, one) => (width(one[1]) < 0.98 * width(least[1]) ? one : least));
   const need = productLPerDay(system.goal);
   const days = loop && need > 0 && behindLastTank(system, first.stageId) ? loop.polisherDays : null;
+  const life: BedThroughput =
+    days === null ? throughput : { ...throughput, limiting: 'anion', until: { kind: 'litres', litres: days * need } };
   return {
-    throughput: days === null ? throughput : { ...throughput, limiting: 'anion', until: { kind: 'litres', litres: days * need } },
+    throughput: life,
+    change: changeOf(stages, life, days === null ? total : null),
+    meets,
+    goalUScm,
     inLoop: days !== null,
-    beds: beds.length,
+    beds: rows.length,
     load,
-    usable: first.utilisation[side].utilisation,
+    usable: usedAtGoal(side, first.utilisation[side].transferUnits, meets, goalUScm),
     band,
     narrows: width(band) > WORTH * width(best[1]) ? best[0] : null,
     flowLPerH,
     mostLPerH,
   };
+}
+
+/** How often so many beds are changed: in turn, each wholly used, or all at once when the row is at its end. */
+function changeOf(stages: readonly StageOf<'resin'>[], { until, limiting }: BedThroughput, meqL: number | null): ResinChange {
+  const ids = stages.map(({ id }) => id);
+  const turns = changedInTurn(stages);
+  if (until.kind === 'unlimited') return { rotates: turns, stageIds: turns ? ids.slice(0, 1) : ids, everyL: null };
+  if (!turns) return { rotates: false, stageIds: ids, everyL: until.litres };
+  // In turn a bed is wholly used before it goes; in a loop, where litres are not what loads it, its share of the row.
+  const capacity = bedCapacityEq(stageBed(stages[0]!))[`${limiting}Eq`];
+  return { rotates: true, stageIds: ids.slice(0, 1), everyL: meqL ? (1000 * capacity) / meqL : until.litres / stages.length };
 }
 
 /** Share of the largest flow a bed holds at all, at which its life is told where more flows (our judgement). */

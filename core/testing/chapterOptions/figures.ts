@@ -1,16 +1,16 @@
-import { BED_USED, mixedBedPerLitre, sizeSoftener } from '../exchange';
-import { CACO3_G_PER_EQ } from '../water';
-import { DAYS_PER_YEAR } from '../quantity';
-import type { CostLine } from '../year';
+import { BED_USED, mixedBedPerLitre, sizeSoftener } from '../../exchange';
+import { CACO3_G_PER_EQ } from '../../water';
+import { DAYS_PER_YEAR } from '../../quantity';
+import type { ChapterLine } from './lines';
 import { lifeYears } from './answers';
 import { blendShare, marginOf, type ChoiceWater, type Judging } from './judging';
-import { capitalRecovery } from './money';
+import { capitalRecovery } from '../../choice/money';
 import { capitalOf, type Plan, type PlannedResin } from './plan';
 
 /** What a train costs a year to buy and to keep, by what it is paid for (science of options, 3 and 4). */
 
 /** Lines of cost of an option: what is bought, and the lines of a year. */
-export type OptionLine = 'capital' | CostLine;
+export type OptionLine = 'capital' | ChapterLine;
 export interface Figures {
   readonly annualCost: number;
   readonly capital: number;

@@ -1,0 +1,145 @@
+import type { Branch, System } from '../file';
+import { judge, plainGoal, type LimitCheck } from '../goal';
+import type { Stage, StageOf } from '../stage';
+import { solveTrain, withTail, withUses, type SolvedTrain, type Station } from '../train';
+import { mixWaters, settleWater, type CompletedWater, type Water } from '../water';
+import { judgeTrain } from './judged';
+
+/**
+ * How much goes past a membrane or a cartridge so that the goal is met: one answer for what is proposed in a finding, for
+ * the dial of a cartridge and for what is compared. What is tried is judged whole, all that is drawn from the train with it.
+ */
+
+/** A share led past, and what of the goal it still misses. */
+export interface MeetingShare {
+  /** The middle of the widest stretch that misses fewest limits. */
+  readonly share: number;
+  /** That stretch. */
+  readonly from: number;
+  readonly to: number;
+  /** What is missed there; empty where everything is met. */
+  readonly missed: readonly LimitCheck[];
+}
+
+/** More than that is no longer a membrane's or a cartridge's work. */
+const MOST_SHARE = 0.95;
+const STEPS = 20;
+
+/** What a share cannot mend counts the same at every share; chlorine is a carbon's work. */
+const missedOf = (checks: readonly LimitCheck[]): LimitCheck[] =>
+  checks.filter(({ side, limit }) => side !== null && limit.quantity !== 'chlorineMgL');
+
+/** The widest run of places with the fewest misses. */
+function widest(counts: readonly number[]): readonly [from: number, to: number] {
+  const fewest = Math.min(...counts);
+  let best: readonly [number, number] = [0, -1];
+  for (let from = 0; from < counts.length; from++) {
+    if (counts[from] !== fewest) continue;
+    let to = from;
+    while (counts[to + 1] === fewest) to += 1;
+    if (to - from > best[1] - best[0]) best = [from, to];
+    from = to;
+  }
+  return best;
+}
+
+/**
+ * The share at which most of a goal is met, looked for on a grid and finer round the best of it.
+ *
+ * @param checksAt every limit held against the water at a share; null where it cannot be worked out
+ */
+export function shareMeeting(checksAt: (share: number) => readonly LimitCheck[] | null): MeetingShare | null {
+  const grid = (from: number, to: number): number[] => Array.from({ length: STEPS + 1 }, (_, k) => from + ((to - from) * k) / STEPS);
+  const counted = (shares: readonly number[]): number[] =>
+    shares.map((share) => {
+      const checks = checksAt(share);
+      return checks ? missedOf(checks).length : Infinity;
+    });
+  const coarse = grid(0, MOST_SHARE);
+  const [a, b] = widest(counted(coarse));
+  const fine = grid(coarse[Math.max(0, a - 1)]!, coarse[Math.min(STEPS, b + 1)]!);
+  const [from, to] = widest(counted(fine)).map((place) => fine[place]!) as [number, number];
+  const share = (from + to) / 2;
+  const checks = checksAt(share);
+  return checks && { share, from, to, missed: missedOf(checks) };
+}
+
+/** The train solved up to a stage, other water behind it, and everything after. */
+function goingOn(system: System, solved: SolvedTrain, at: number, changed: Pick<Station, 'water' | 'state'>): SolvedTrain | null {
+  const { train } = system;
+  const stations = [...solved.stations.slice(0, at + 1), { ...solved.stations[at + 1]!, ...changed }];
+  const found = withTail({ ...solved, stations, resins: [], carbons: [] }, train.stages.slice(at + 1), train.loop?.flowLPerH ?? null);
+  const uses = found.ok && train.branches.length > 0 ? withUses(train, found.value) : found;
+  return uses.ok ? uses.value : null;
+}
+
+/** Every limit of the train and of what is drawn from it. */
+function allChecks(system: System, solved: SolvedTrain, tapWater: Water, tap: CompletedWater | null): LimitCheck[] {
+  const own = judgeTrain(system, solved, tapWater, tap).checks;
+  const uses = solved.branches.flatMap(({ id, stations }) => {
+    const branch = system.train.branches.find((one) => one.id === id);
+    return branch ? useChecks(system, branch, stations.at(-1)!, tapWater, tap) : [];
+  });
+  return [...own, ...uses];
+}
+const useChecks = (system: System, branch: Branch, end: Station, tapWater: Water, tap: CompletedWater | null): readonly LimitCheck[] =>
+  judge(plainGoal(branch.goal), system.units.ppmFactor, { product: end.water, state: end.state, tapWater, tap }).checks;
+
+/**
+ * The share of the product led past the membrane that meets the goal, all uses with it.
+ *
+ * @param solved with the membrane as it stands
+ * @param after the stage it is led from; null: the membrane's own feed
+ * @returns null where there is no membrane, or nothing comes through it
+ */
+export function membraneShare(system: System, solved: SolvedTrain, after: string | null, tap: CompletedWater | null): MeetingShare | null {
+  const at = system.train.stages.findIndex(({ id }) => id === solved.unitStageId);
+  const past = after === null ? solved.stations[at] : solved.stations.find((one) => one.after === after);
+  const made = solved.unit?.permeate;
+  if (at < 0 || !past || !made) return null;
+  const feed = solved.stations[at]!.water;
+  const permeate: Water = { ...made, mgL: { ...made.mgL, chlorine: feed.mgL.chlorine, chloramine: feed.mgL.chloramine } };
+  const tapWater = solved.stations[0]!.water;
+  return shareMeeting((share) => {
+    const mixed = mixWaters([
+      { water: permeate, volumeL: 1 - share },
+      { water: past.water, volumeL: share },
+    ]);
+    const state = mixed.ok ? settleWater(mixed.value) : mixed;
+    const whole = mixed.ok && state.ok ? goingOn(system, solved, at, { water: mixed.value, state: state.value }) : null;
+    return whole && allChecks(system, whole, tapWater, tap);
+  });
+}
+
+/** The same for the dial of a cartridge, in the train or in one of its uses. */
+export function dialShare(system: System, solved: SolvedTrain, stageId: string, tap: CompletedWater | null): MeetingShare | null {
+  const { train } = system;
+  const tapWater = solved.stations[0]!.water;
+  const turned = (stages: readonly Stage[], share: number): readonly Stage[] =>
+    stages.map((stage) => (stage.id === stageId ? { ...(stage as StageOf<'decarboniser'>), bypass: share } : stage));
+  const at = train.stages.findIndex(({ id }) => id === stageId);
+  if (at >= 0)
+    return shareMeeting((share) => {
+      const ahead = { ...solved, stations: solved.stations.slice(0, at + 1), resins: [], carbons: [] };
+      const stages = turned(train.stages, share);
+      const found = withTail(ahead, stages.slice(at), train.loop?.flowLPerH ?? null);
+      const whole = found.ok && train.branches.length > 0 ? withUses(train, found.value) : found;
+      return whole.ok ? allChecks(system, whole.value, tapWater, tap) : null;
+    });
+  const branch = train.branches.find(({ stages }) => stages.some(({ id }) => id === stageId));
+  const use = branch && solved.branches.find(({ id }) => id === branch.id);
+  if (!branch || !use) return null;
+  const place = branch.stages.findIndex(({ id }) => id === stageId);
+  return shareMeeting((share) => {
+    const ahead = { ...solved, stations: use.stations.slice(0, place + 1), resins: [], carbons: [], branches: [] };
+    const found = withTail(ahead, turned(branch.stages, share).slice(place));
+    return found.ok ? useChecks(system, branch, found.value.stations.at(-1)!, tapWater, tap) : null;
+  });
+}
+
+/** The dial of a cartridge put to a water on its own, as one is chosen for it. */
+export function newDialShare(system: System, stages: readonly Stage[], stageId: string, tap: CompletedWater): MeetingShare | null {
+  const alone = { ...system, train: { ...system.train, stages: [...stages], branches: [], loop: null, probes: [] } };
+  const solved = solveTrain(alone.train, alone.source, tap.water);
+  return solved.ok ? dialShare(alone, solved.value, stageId, tap) : null;
+}

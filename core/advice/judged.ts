@@ -1,0 +1,19 @@
+import type { System } from '../file';
+import { judge, type Judgement } from '../goal';
+import { loopState, worstMOhmCm } from '../life';
+import { polishedStation, productStation, type SolvedTrain } from '../train';
+import type { CompletedWater, Water } from '../water';
+
+/** A solved train judged, and the conductivity it was judged by, µS/cm. */
+export interface TrainJudgement extends Judgement {
+  readonly judgedUScm: number;
+}
+
+/** The goal held against what a train leaves: where the trade reads its meter, before a tank's air, at a loop's outlets at their worst hour. */
+export function judgeTrain(system: System, solved: SolvedTrain, tapWater: Water, tap: CompletedWater | null): TrainJudgement {
+  const product = productStation(solved);
+  const loop = loopState(system, solved);
+  const judgedUScm = loop?.ok ? 1 / worstMOhmCm(loop.value) : polishedStation(solved).state.ec25UScm;
+  const served = { product: product.water, state: { ...product.state, ec25UScm: judgedUScm }, tapWater, tap };
+  return { ...judge(system.goal, system.units.ppmFactor, served), judgedUScm };
+}

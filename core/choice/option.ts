@@ -1,0 +1,294 @@
+import { booksOf, hardestLoads, judgeTrain, rests, scaleActionIndex, wasteScale, type TrainFacts } from '../advice';
+import { lastTank, membraneStage, type System } from '../file';
+import { against, metByAssumption, type LimitCheck, type LimitQuantity } from '../goal';
+import { buyingCost, type Costs, type PartCost } from '../ledger';
+import { timesPerYear, type ResinLife, type TrainYear } from '../life';
+import { ELEMENT_ROWS, isSeawaterElement, isSmallElement } from '../membrane';
+import { DAYS_PER_YEAR } from '../quantity';
+import { kindOf, type Stage, type TrainUse } from '../stage';
+import { inletBar, type SolvedTrain } from '../train';
+import type { Bench } from './bench';
+import type { Age, Day } from './heads';
+import { capitalRecovery } from './money';
+import { routeOf, type Route } from './spaces';
+
+/** One option, held against the goal, the site and the year by the functions every other page asks: judge, lives, ledger. */
+
+/** What prunes an option, cheapest first; the first that does is kept (science of options, 2.2). */
+export const RULES = [
+  'wall',
+  'site',
+  'tank',
+  'ratio',
+  'pressure',
+  'production',
+  'carbon',
+  'scaling',
+  'element',
+  'quality',
+  'resinLife',
+  'visits',
+  'capital',
+] as const;
+export type RuleId = (typeof RULES)[number];
+
+/** Which rule an option breaks, by what of the site, goal or water, with its figure and the limit that would have let it through. */
+export interface Rejection {
+  readonly rule: RuleId;
+  readonly field: string;
+  readonly value: number;
+  readonly limit: number;
+}
+type Verdict = Rejection | 'advisory' | null;
+
+/** An option as a train, and what is known of it when somebody asks. */
+export interface Look {
+  /** The system with this train. */
+  readonly system: System;
+  /** Waste to product it is set for; null where it has no say in it. */
+  readonly wasteToProduct: number | null;
+  /** It stands there already: nothing is bought. */
+  readonly owned: boolean;
+  /** What its stages have been through; nothing where it is new. */
+  readonly use?: TrainUse;
+  /** Its stages as they were laid down, before its membrane is set: for what no water decides. */
+  readonly stages: readonly Stage[];
+  /** Solved up to its membrane at least, and whole. */
+  readonly unitOn: (day: Day, age: Age) => SolvedTrain | null;
+  readonly on: (day: Day, age: Age) => SolvedTrain | null;
+  readonly year: () => TrainYear | null;
+  /** Worked out once for all options that differ in what only stores. */
+  readonly shared: <T>(what: string, of: () => T) => T;
+  /** The same solved in full, where this is a quick look: asked where a limit is near. */
+  readonly sure: (() => Look) | null;
+}
+
+export interface Figures {
+  readonly annualCost: number;
+  readonly capital: number;
+  readonly lines: Costs;
+  readonly parts: readonly PartCost[];
+  readonly resin: ResinLife | null;
+  readonly feedL: number;
+  readonly wasteL: number;
+  readonly kWh: number;
+  readonly visitsPerYear: number;
+  /** Changes of resin or of a cartridge a year. */
+  readonly changesPerYear: number;
+  /** What it makes on the coldest day at the end of its membrane, against the need of a day. */
+  readonly winterMargin: number;
+  readonly widthMm: number;
+  readonly hours: number;
+}
+
+/** Share of a tank that can be drawn. */
+const USABLE_TANK = 0.9;
+/** Room an output keeps above the need. */
+const OUTPUT_MARGIN = 1.1;
+/** Pressure below which a small membrane wants a pump, bar (common practice: 45 psi). */
+const LEAST_BAR = 3.1;
+/** An index so far above the one acted on is sure scale. */
+const SCALES_BEYOND = 1;
+/** A limit of an element passed by less than so many times is told, not pruned; of its flux, which is money spent on fouling, by less. */
+const ADVISORY = { times: 2, flux: 1.5 } as const;
+/** A carbon is changed no more often than that, times a year. */
+const MOST_CARBONS = 12;
+/** Margin of an option that makes its water as fast as it is drawn. */
+const AMPLE_MARGIN = 3;
+
+const over = (rule: RuleId, field: string, value: number, limit: number | null): Rejection | null =>
+  limit !== null && value > limit * (1 + 1e-12) ? { rule, field, value, limit } : null;
+const under = (rule: RuleId, field: string, value: number, limit: number | null): Rejection | null =>
+  limit !== null && value < limit * (1 - 1e-12) ? { rule, field, value, limit } : null;
+
+export const widthMm = (stages: readonly Stage[]): number =>
+  Math.round(1000 * stages.reduce((sum, one) => sum + (kindOf(one).form === 'tank' ? 0 : kindOf(one).mounting(one).wallM), 0));
+
+/** What is made on a day against what a day needs. */
+const marginOf = ({ productLPerH }: SolvedTrain, { hoursPerDay, litresPerDay }: Bench['need']): number =>
+  litresPerDay > 0 ? (hoursPerDay * productLPerH) / litresPerDay : Infinity;
+
+/** The figure and bound of a limit that is missed. */
+const missOf = ({ limit, value, side }: LimitCheck): { readonly field: LimitQuantity; readonly value: number; readonly limit: number } => ({
+  field: limit.quantity,
+  value,
+  limit: side === 'low' ? limit.low! : limit.high!,
+});
+
+/** Nearer to a limit than this a quick look may err. */
+const NEAR = 0.02;
+const isNear = ({ limit: { low, high }, value }: LimitCheck): boolean =>
+  [low, high].some((bound) => bound !== null && bound > 0 && Math.abs(value / bound - 1) < NEAR);
+
+type Rule = (look: Look, bench: Bench) => Verdict;
+/** What each rule makes of an option; those that need the figures of a year are judged with them. */
+const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' | 'capital'>, Rule>> = {
+  wall: ({ stages }, { system: { choice } }) => over('wall', 'wallMm', widthMm(stages), choice.wallMm),
+  site: ({ stages }, { system: { choice } }) => {
+    const drains = stages.some((stage) => kindOf(stage).plumbed(stage).drains);
+    if (drains && !choice.drain) return { rule: 'site', field: 'drain', value: 1, limit: 0 };
+    const powered = stages.some((stage) => kindOf(stage).plumbed(stage).powered);
+    return powered && !choice.power ? { rule: 'site', field: 'power', value: 1, limit: 0 } : null;
+  },
+  tank: ({ stages }, { need, job }) => {
+    const tankL = lastTank(stages)?.volumeL ?? 0;
+    // What is drawn through resin alone comes as fast as it is drawn; a counter's unit has its own store.
+    if (job === 'counter' || job === 'espresso' || (!membraneStage(stages) && tankL === 0)) return null;
+    return over('tank', 'largestDrawL', need.largestDrawL, USABLE_TANK * tankL);
+  },
+  ratio: ({ stages, wasteToProduct }, { system: { choice } }) => {
+    const stage = membraneStage(stages);
+    const at = stages.findIndex(({ kind }) => kind === 'membrane');
+    const softened = stages.slice(0, Math.max(0, at)).some((one) => kindOf(one).touches === 'minerals');
+    return stage && isSmallElement(stage.elementClass) && !softened && wasteToProduct !== null
+      ? under('ratio', 'leastWaste', wasteToProduct, choice.leastWaste)
+      : null;
+  },
+  pressure: ({ stages, unitOn }, { system: { source } }) => {
+    const stage = membraneStage(stages);
+    if (!stage) return null;
+    const line = inletBar(source);
+    const pumped = stages.some(({ kind }) => kind === 'pump');
+    const low = isSmallElement(stage.elementClass) && !pumped ? under('pressure', 'linePressureBar', line, LEAST_BAR) : null;
+    const bar = low ? 0 : (unitOn('cold', 'old')?.unit?.feedPressureBar ?? line);
+    return low ?? over('pressure', 'linePressureBar', bar, ELEMENT_ROWS[stage.elementClass].limits.maxPressureBar);
+  },
+  production: ({ stages, unitOn, sure }, { need }) => {
+    if (!membraneStage(stages)) return null;
+    const cold = unitOn('cold', 'old');
+    const quick = cold ? marginOf(cold, need) : 0;
+    // So near to what is wanted that a quick look may err: solved in full.
+    const exact = sure && Math.abs(quick / OUTPUT_MARGIN - 1) < NEAR ? sure().unitOn('cold', 'old') : null;
+    const margin = exact ? marginOf(exact, need) : quick;
+    // Less is asked for, or it runs longer: what it could serve stands against what is needed.
+    return margin < OUTPUT_MARGIN
+      ? { rule: 'production', field: 'litresPerDay', value: need.litresPerDay, limit: (margin * need.litresPerDay) / OUTPUT_MARGIN }
+      : null;
+  },
+  scaling: ({ stages, system, unitOn, shared }) => {
+    const stage = membraneStage(stages);
+    if (!stage || isSeawaterElement(stage.elementClass)) return null;
+    const warm = unitOn('warm', 'new');
+    const scale = warm?.unit ? shared('scale', () => wasteScale(warm.unit!)) : null;
+    if (!warm || !scale) return null;
+    const acted = scaleActionIndex(system, warm);
+    const beyond = scale.index - acted;
+    if (beyond > SCALES_BEYOND) return { rule: 'scaling', field: 'index', value: scale.index, limit: acted + SCALES_BEYOND };
+    return beyond > 0 || scale.minerals.length > 0 ? 'advisory' : null;
+  },
+  element: ({ stages, system, unitOn, shared }) => {
+    const stage = membraneStage(stages);
+    const [cold, warm] = [unitOn('cold', 'new'), unitOn('warm', 'new')];
+    if (!stage || !cold?.unit || !warm?.unit) return null;
+    const resting = rests(system, cold);
+    const loads = shared(`element ${resting}`, () => [cold, warm].map(({ unit }) => hardestLoads(stage, unit!, resting)));
+    let near = false;
+    for (const id of ['flux', 'recovery', 'crossflow', 'feedflow', 'drop'] as const) {
+      const times = Math.max(...loads.map((one) => one[id]));
+      if (times > (id === 'flux' ? ADVISORY.flux : ADVISORY.times)) return { rule: 'element', field: id, value: times, limit: 1 };
+      near ||= times > 1;
+    }
+    return near ? 'advisory' : null;
+  },
+  quality: (look, bench) => {
+    const of = (one: Look): readonly LimitCheck[] | null => {
+      const warm = one.on('warm', 'old');
+      return warm && judgeTrain(one.system, warm, bench.feed, bench.tap).checks;
+    };
+    const checks = look.shared('quality', () => {
+      const quick = of(look);
+      return quick && look.sure && quick.some(isNear) ? of(look.sure()) : quick;
+    });
+    if (!checks) return null;
+    const missed = checks.find(({ verdict }) => verdict === 'missed');
+    if (missed) return { rule: 'quality', ...missOf(missed) };
+    // What only an assumption decides never prunes: it is told.
+    return against(checks).length > 0 || metByAssumption(checks).length > 0 ? 'advisory' : null;
+  },
+};
+/** Rules of the site and the year of a train that are judged by its figures. */
+function ofYear(
+  figures: Figures,
+  { system: { choice }, mostChanges }: Bench,
+): Record<'carbon' | 'resinLife' | 'visits' | 'capital', Rejection | null> {
+  const carbons = figures.parts.filter(({ line }) => line === 'carbon').map(({ life }) => timesPerYear(life));
+  return {
+    carbon: over('carbon', 'carbon', Math.max(0, ...carbons), MOST_CARBONS),
+    resinLife: over('resinLife', 'mostChanges', figures.changesPerYear, mostChanges),
+    visits: over('visits', 'visitsPerYear', figures.visitsPerYear, choice.visitsPerYear),
+    capital: over('capital', 'capital', figures.capital, choice.capital),
+  };
+}
+
+/** Whether a train would do, and what it would cost a year to keep. */
+export type Judged =
+  | { readonly admissible: false; readonly rejection: Rejection }
+  | { readonly admissible: true; readonly figures: Figures; readonly advisories: readonly RuleId[] };
+
+const NOTHING_MADE: Rejection = { rule: 'production', field: 'litresPerDay', value: 1, limit: 0 };
+
+/**
+ * Judges an option by the rules in their order, and works out a year of it where none prunes.
+ *
+ * @param waived rules that are not asked: what an option would come to if the site or the goal gave way
+ */
+export function judgeOption(look: Look, bench: Bench, waived: readonly RuleId[] = []): Judged {
+  const advisories: RuleId[] = [];
+  let figures: Figures | null = null;
+  for (const rule of RULES) {
+    if (waived.includes(rule)) continue;
+    let found: Verdict;
+    if (rule === 'carbon' || rule === 'resinLife' || rule === 'visits' || rule === 'capital') {
+      figures ??= figuresOf(look, bench);
+      if (!figures) return { admissible: false, rejection: NOTHING_MADE };
+      found = ofYear(figures, bench)[rule];
+    } else found = JUDGES[rule](look, bench);
+    if (found === 'advisory') advisories.push(rule);
+    else if (found) return { admissible: false, rejection: found };
+  }
+  figures ??= figuresOf(look, bench);
+  return figures ? { admissible: true, figures, advisories } : { admissible: false, rejection: NOTHING_MADE };
+}
+
+/** What of a year's figures does not hang on what only stores. */
+function booksOfLook(
+  { system, year, use = {} }: Look,
+  { need, prices, strength }: Bench,
+): (Pick<TrainFacts, 'resin' | 'ledger'> & { readonly hoursPerL: number }) | null {
+  const found = year();
+  if (!found || !(found.mean.productLPerH > 0)) return null;
+  const drawn = { productLPerDay: need.litresPerYear / DAYS_PER_YEAR, tapLPerDay: need.tapLPerYear / DAYS_PER_YEAR };
+  return { ...booksOf(system, found, use, strength, drawn, prices), hoursPerL: found.hoursPerL };
+}
+
+/** A year of an option by line, what it takes to buy, and what it has to spare; null where nothing comes through it. */
+export function figuresOf(look: Look, bench: Bench): Figures | null {
+  const { need, prices, system } = bench;
+  const { stages } = look;
+  // By need and prices as well: heads are kept while more is drawn, or it costs more.
+  const books = look.shared(`books ${bench.booked}`, () => booksOfLook(look, bench));
+  if (!books) return null;
+  const { ledger, resin, hoursPerL } = books;
+  const capital = look.owned ? 0 : buyingCost(stages, prices);
+  const buying = capital * capitalRecovery(system.choice.rate, system.choice.horizonYears);
+  const hasMembrane = membraneStage(stages) !== undefined;
+  const cold = hasMembrane ? look.unitOn('cold', 'old') : null;
+  const polishes = ledger.parts.filter(({ line }) => line === 'resin' || line === 'cartridges');
+  return {
+    annualCost: ledger.running + ledger.visits + buying,
+    capital,
+    lines: buying > 0 ? { ...ledger.lines, capital: buying } : ledger.lines,
+    parts: ledger.parts,
+    resin,
+    feedL: ledger.feedL,
+    wasteL: ledger.wasteL,
+    kWh: ledger.kWh,
+    visitsPerYear: ledger.visitsPerYear,
+    changesPerYear: Math.max(0, ...polishes.map(({ life }) => timesPerYear(life))),
+    winterMargin: cold ? marginOf(cold, need) : AMPLE_MARGIN,
+    widthMm: widthMm(stages),
+    hours: need.litresPerYear * (hasMembrane ? hoursPerL : 0),
+  };
+}
+
+export const routeOfLook = ({ stages }: Look): Route => routeOf(stages);

@@ -1,0 +1,17 @@
+export {
+  buyingCost,
+  COST_LINES,
+  COST_WORDS,
+  drainedLPerDay,
+  fillingOf,
+  ledgerOf,
+  litresPerYear,
+  perM3,
+  RUNNING_COSTS,
+  workCost,
+  type CostLine,
+  type Costs,
+  type Ledger,
+  type PartCost,
+} from './ledger';
+export { priceList, pricedByJob, type PriceList } from './prices';

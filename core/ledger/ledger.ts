@@ -1,0 +1,116 @@
+import { timesPerYear, type PartLife, type TrainYear } from '../life';
+import { DAYS_PER_YEAR } from '../quantity';
+import { kindOf, PART_LINES, type PartLine, type Stage, type Standing } from '../stage';
+import type { PriceList } from './prices';
+
+/** What a system costs a year to run, line by line: every panel that shows money reads it here. */
+
+/** Lines of cost, in the order they are shown; visits and buying are counted only where they are asked for. */
+export const COST_LINES = [...PART_LINES, 'water', 'sewer', 'energy', 'visits', 'capital', 'penalties'] as const;
+export type CostLine = PartLine | 'water' | 'sewer' | 'energy' | 'visits' | 'capital' | 'penalties';
+export type Costs = Readonly<Partial<Record<CostLine, number>>>;
+
+/** What running a system is made of, whoever does the work. */
+export const RUNNING_COSTS = [...PART_LINES, 'water', 'sewer', 'energy'] as const satisfies readonly CostLine[];
+
+/** Lines of cost as they are called. */
+export const COST_WORDS: Readonly<Record<CostLine, string>> = {
+  resin: 'Resin',
+  cartridges: 'Cartridges',
+  carbon: 'Carbon',
+  prefilters: 'Filters and parts',
+  membrane: 'Membrane',
+  salt: 'Salt',
+  water: 'Water',
+  sewer: 'Sewer',
+  energy: 'Power',
+  visits: 'Visits',
+  capital: 'Buying, by the year',
+  penalties: 'Spoiled water',
+};
+
+/** One part's share: what is bought, how often, at what price. */
+export interface PartCost {
+  readonly life: PartLife;
+  readonly line: PartLine;
+  /** What one time costs. */
+  readonly each: number;
+  readonly perYear: number;
+}
+
+export interface Ledger {
+  readonly lines: Costs;
+  /** All lines but visits and buying. */
+  readonly running: number;
+  readonly visits: number;
+  readonly parts: readonly PartCost[];
+  /** Litres of product, of tap water and of waste in a year. */
+  readonly productL: number;
+  readonly feedL: number;
+  readonly wasteL: number;
+  readonly kWh: number;
+  /** The part changed most often sets how often somebody has to come; all else is changed on those visits. */
+  readonly visitsPerYear: number;
+}
+
+/** What one time of a part's work costs: what is bought for it. */
+export const workCost = ({ brings, takes, pays }: Pick<PartLife, 'brings' | 'takes' | 'pays'>, prices: PriceList): number =>
+  brings ? pays.reduce((sum, stage) => sum + takes * (kindOf(stage).price(stage, prices) ?? 0), 0) : 0;
+
+/** Litres a day the stages themselves send to the drain: the rinses of a regeneration. */
+export const drainedLPerDay = (standings: readonly Standing<Stage>[]): number =>
+  standings.reduce((sum, standing) => sum + standing.litresPerDay * kindOf(standing.stage).drainShare(standing.stage, standing), 0);
+
+/** Litres a year of a need by the day. */
+export const litresPerYear = (perDay: number): number => perDay * DAYS_PER_YEAR;
+
+export interface LedgerAsked {
+  readonly prices: PriceList;
+  readonly lives: readonly PartLife[];
+  readonly year: Pick<TrainYear, 'feedPerL' | 'kWhPerM3'>;
+  /** Litres a day the stages send to the drain beside the waste. */
+  readonly drainedLPerDay: number;
+  /** Litres of product made in a year, and of tap that is blended back to them afterwards. */
+  readonly productLPerYear: number;
+  readonly tapLPerYear?: number;
+}
+
+/** The ledger of a year: water, waste and power by the litre, every part by its life. */
+export function ledgerOf({ prices, lives, year, drainedLPerDay, productLPerYear, tapLPerYear = 0 }: LedgerAsked): Ledger {
+  const parts = lives.map((life): PartCost => {
+    const each = workCost(life, prices);
+    return { life, line: kindOf(life.stage).costLine, each, perYear: each * timesPerYear(life) };
+  });
+  const wasteL = productLPerYear * (year.feedPerL - 1) + litresPerYear(drainedLPerDay);
+  const feedL = productLPerYear + wasteL + tapLPerYear;
+  const kWh = (productLPerYear / 1000) * (year.kWhPerM3 ?? 0);
+  const lines: Partial<Record<CostLine, number>> = {};
+  const book = (line: CostLine, amount: number): void => {
+    if (amount > 0) lines[line] = (lines[line] ?? 0) + amount;
+  };
+  for (const { line, perYear } of parts) book(line, perYear);
+  book('water', (feedL / 1000) * prices.waterPerM3);
+  book('sewer', (wasteL / 1000) * prices.sewerPerM3);
+  book('energy', kWh * prices.powerPerKWh);
+  const running = Object.values(lines).reduce((sum, amount) => sum + amount, 0);
+  const visitsPerYear = Math.max(0, ...parts.filter(({ life }) => life.brings).map(({ life }) => timesPerYear(life)));
+  const visits = visitsPerYear * prices.visit;
+  book('visits', visits);
+  return { lines, running, visits, parts, productL: productLPerYear, feedL, wasteL, kWh, visitsPerYear };
+}
+
+/** A line by the cubic metre of product. */
+export const perM3 = (amountPerYear: number, { productL }: Pick<Ledger, 'productL'>): number =>
+  productL > 0 ? (1000 * amountPerYear) / productL : 0;
+
+/** What a train costs to buy: each piece with its housing, and a frame by the wall it takes. */
+export function buyingCost(stages: readonly Stage[], prices: PriceList): number {
+  const wallM = stages.reduce((sum, stage) => sum + (kindOf(stage).form === 'tank' ? 0 : kindOf(stage).mounting(stage).wallM), 0);
+  return stages.reduce((sum, stage) => sum + kindOf(stage).buys(stage, prices), 0) + prices.piece('frame') * Math.max(LEAST_FRAME_M, wallM);
+}
+/** The least a frame is priced as, metres of wall. */
+const LEAST_FRAME_M = 0.5;
+
+/** What it costs to fill some stages, or buy what fills them, again. */
+export const fillingOf = (stages: readonly Stage[], prices: PriceList): number =>
+  stages.reduce((sum, stage) => sum + (kindOf(stage).price(stage, prices) ?? 0), 0);

@@ -1,0 +1,120 @@
+import { bedCapacityEq, frontLeak, ionMeqL, CATION_IDS, KINETIC } from '../exchange';
+import { type StageOf, type ResinState, resinFloor, stageBed } from '../stage';
+import type { System } from '../file';
+import { hourlyNeedL, productDemand } from '../goal';
+import { fail, ok, type Outcome } from '../quantity';
+import { loopAtRest, loopTimeH, loopWeek, polisherDays, resistivityMOhmCm, velocityMPerS, type Loop, type LoopMoment } from '../storage';
+import type { SolvedTrain } from '../train';
+
+/** A loop as it stands and through a week of draws. */
+export interface LoopState {
+  readonly tank: StageOf<'tank'>;
+  /** Resistivity at the outlets with the mean draw, MΩ·cm at 25 °C. */
+  readonly restMOhmCm: number;
+  readonly week: readonly (LoopMoment & { readonly outletMOhmCm: number; readonly drawLPerH: number })[];
+  readonly startsPerDay: number;
+  readonly velocityMPerS: number;
+  /** In the return at the largest draw. */
+  readonly returnVelocityMPerS: number;
+  readonly polisherDays: number | null;
+  /** After the worst hour, without a draw, until the tank is nearly at its rest; null where it is there already. */
+  readonly recoversH: number | null;
+}
+
+/**
+ * The loop of a train: its last tank, the resin and the rest behind it, and the line that comes back.
+ *
+ * @returns null where the train has none; an error where it cannot run
+ */
+export function loopState(system: System, solved: SolvedTrain): Outcome<LoopState> | null {
+  const { stages, loop: set } = system.train;
+  if (!set) return null;
+  const at = stages.findLastIndex((stage) => stage.kind === 'tank');
+  const tank = stages[at];
+  const before = solved.stations[at];
+  if (tank?.kind !== 'tank' || !before)
+    return fail('loop', null, 'a tank in the train', 'A loop runs from a tank and back to it: add a tank before the polisher.');
+  const salt = CATION_IDS.reduce((sum, id) => sum + ionMeqL(before.water, id), 0);
+  const resins = stages.slice(at + 1).filter((stage): stage is StageOf<'resin'> => stage.kind === 'resin');
+  const states = solved.resins.filter((state) => resins.some((stage) => stage.id === state.stageId));
+  // Without a polisher everything goes round; with several, what one lets through the next takes.
+  const through = (units: (state: ResinState) => number, kinetic: number): number =>
+    states.reduce((product, state) => product * frontLeak(units(state), state.usedShare, kinetic), 1);
+  const last = resins.at(-1);
+  const floor = last ? resinFloor(last, true) : null;
+  const loop: Loop = {
+    volumeL: tank.volumeL,
+    loopLPerH: set.flowLPerH,
+    makeUp: { saltUmolL: 1000 * salt, carbonUmolL: 1000 * before.water.carbonMmolL },
+    leak: {
+      saltUmolL: through(({ utilisation }) => Math.min(utilisation.cation.transferUnits, utilisation.anion.transferUnits), 1),
+      carbonUmolL: through(({ utilisation }) => utilisation.anion.transferUnits, KINETIC.carbon ?? 1),
+    },
+    floor: { saltUmolL: floor?.saltUmolL ?? 0, carbonUmolL: floor?.carbonUmolL ?? 0 },
+    surfaceM2: tank.openToAir ? set.surfaceM2 : 0,
+    ventFilter: set.ventFilter,
+  };
+  const draws = hourlyNeedL(productDemand(system.goal));
+  const mean = draws.reduce((sum, litres) => sum + litres, 0) / draws.length;
+  const most = Math.max(...draws);
+  const rest = loopAtRest(loop, mean);
+  if (!rest.ok) return rest;
+  const restR = resistivityMOhmCm(rest.value.outlet);
+  if (!restR.ok) return restR;
+  const control = { startShare: tank.startShare, stopShare: tank.stopShare, productionLPerH: solved.productLPerH };
+  const week = loopWeek(loop, control, draws);
+  if (!week.ok) return week;
+  const moments = week.value.map((moment, hour) => momentAt(moment, draws[hour]!));
+  const usableEq = resins.reduce((sum, stage) => {
+    const state = solved.resins.find((candidate) => candidate.stageId === stage.id);
+    return sum + bedCapacityEq(stageBed(stage)).anionEq * (state?.utilisation.anion.utilisation ?? 0.8);
+  }, 0);
+  return ok({
+    tank,
+    restMOhmCm: restR.value,
+    week: moments,
+    startsPerDay: (moments.at(-1)?.starts ?? 0) / (moments.length / 24),
+    velocityMPerS: velocityMPerS(set.flowLPerH, set.boreMm),
+    returnVelocityMPerS: velocityMPerS(Math.max(0, set.flowLPerH - most), set.boreMm),
+    recoversH: recovery(loop, moments),
+    polisherDays: usableEq > 0 ? polisherDays(loop, mean, rest.value.tank, usableEq) : null,
+  });
+}
+
+/** An hour of the week; its resistivity is settled when it is asked for. */
+function momentAt(moment: LoopMoment, drawLPerH: number): LoopState['week'][number] {
+  let known: number | null = null;
+  return {
+    ...moment,
+    drawLPerH,
+    get outletMOhmCm() {
+      const settled = known === null ? resistivityMOhmCm(moment.outlet) : null;
+      known ??= settled?.ok ? settled.value : 0;
+      return known;
+    },
+  };
+}
+
+/** The outlets at the worst hour of the week, MΩ·cm: among the hours that no other has more salt and more carbon than. */
+export function worstMOhmCm({ week }: Pick<LoopState, 'week'>): number {
+  const more = (a: LoopMoment['outlet'], b: LoopMoment['outlet']): boolean => a.saltUmolL >= b.saltUmolL && a.carbonUmolL >= b.carbonUmolL;
+  const worst: LoopState['week'][number][] = [];
+  for (const moment of week) {
+    if (worst.some(({ outlet }) => more(outlet, moment.outlet))) continue;
+    worst.splice(0, worst.length, ...worst.filter(({ outlet }) => !more(moment.outlet, outlet)), moment);
+  }
+  return Math.min(...worst.map(({ outletMOhmCm }) => outletMOhmCm));
+}
+
+/** How near to its rest a tank counts as recovered. */
+const NEARLY = 1.1;
+
+/** Hours the loop needs to polish the saltiest tank of the week, once nobody draws. */
+function recovery(loop: Loop, week: readonly LoopMoment[]): number | null {
+  const rest = loopAtRest(loop, 0);
+  const salt = Math.max(...week.map((moment) => moment.tank.saltUmolL));
+  const goal = rest.ok ? NEARLY * rest.value.tank.saltUmolL : salt;
+  if (salt <= goal) return null;
+  const hours = loopTimeH(loop, 0, 'saltUmolL', salt, goal);
+  return hours.ok ? hours.value : null;
+}

@@ -1,0 +1,144 @@
+import type { System } from '../file';
+import { ionicLoad, type IonicLoad } from '../exchange';
+import { gridFigures } from '../numeric';
+import { DAYS_PER_YEAR, ok, type Outcome } from '../quantity';
+import { COLDEST_MONTH, litresPerProduct, polishedStation, type SeasonSpan, type SolvedTrain } from '../train';
+import { strengthened, type Water } from '../water';
+import { pumpEnergy } from './energy';
+import { seasonAt, type Season } from './season';
+
+/** A train over the year of its water: solved at a few temperatures and strengths, its figures read at twelve even phases. */
+
+/** Strongest month north of the equator: September (common practice). */
+export const STRONGEST_MONTH = 8;
+/** Day of the year a month is half over on. */
+const midOfMonth = (month: number): number => Math.floor(((month + 0.5) * DAYS_PER_YEAR) / 12);
+/** Half a year after it is coldest. */
+const WARMEST_DAY = midOfMonth(COLDEST_MONTH + 6);
+const STRONGEST_DAY = midOfMonth(STRONGEST_MONTH);
+/** No water is solved colder. */
+export const LEAST_C = 0.5;
+
+/** How the feed goes through the year: its temperature, and its strength against the sample it is planned with. */
+export interface FeedSeasons {
+  readonly temperature: Season;
+  readonly strength: Season;
+}
+export function feedSeasons(span: SeasonSpan, ec25UScm: number): FeedSeasons {
+  const { lowestTemperatureC: low, highestTemperatureC: high } = span;
+  const [weak, strong] = [(span.weakestUScm ?? ec25UScm) / ec25UScm, (span.strongestUScm ?? ec25UScm) / ec25UScm];
+  return {
+    temperature: { mean: (low + high) / 2, amplitude: (high - low) / 2, highDay: WARMEST_DAY },
+    strength: { mean: (weak + strong) / 2, amplitude: (strong - weak) / 2, highDay: STRONGEST_DAY },
+  };
+}
+
+/** What a litre of product takes and brings, mean over a year of even use. */
+export interface TrainYear {
+  readonly seasons: FeedSeasons;
+  /** At the mean of temperature and strength. */
+  readonly mean: SolvedTrain;
+  /** On its coldest day, at the mean strength. */
+  readonly coldest: SolvedTrain;
+  /** Litres taken from the tap. */
+  readonly feedPerL: number;
+  readonly hoursPerL: number;
+  /** Electricity of all pumps for a cubic metre; null without a pump. */
+  readonly kWhPerM3: number | null;
+  /** Litres through each stage. */
+  readonly throughPerL: readonly number[];
+  /** What the first resin meets; null without one. */
+  readonly load: IonicLoad | null;
+  /** The product where it is judged, at its strongest over the year, µS/cm. */
+  readonly worstUScm: number;
+}
+
+const PHASES = 12;
+/** A range of strengths narrower than this is one strength. */
+const ONE_STRENGTH = 0.01;
+/** Where the temperature factor of a membrane has its kink, °C: more nodes across it. */
+const KINK_C = 25;
+
+/** Nodes of temperature: both ends and the middle, closer across the kink; the middle alone where no membrane feels it. */
+export function temperatureNodes({ mean, amplitude }: Season, matters: boolean): number[] {
+  if (!matters || amplitude === 0) return [Math.max(LEAST_C, mean)];
+  const [low, high] = [Math.max(LEAST_C, mean - amplitude), mean + amplitude];
+  const count = low < KINK_C && high > KINK_C ? 5 : 3;
+  return Array.from({ length: count }, (_, k) => (low + high) / 2 - ((high - low) / 2) * Math.cos((k * Math.PI) / (count - 1)));
+}
+export const strengthNodes = ({ mean, amplitude }: Season): number[] =>
+  amplitude < ONE_STRENGTH * mean ? [mean] : [mean - amplitude, mean, mean + amplitude];
+
+const LOADS = ['cationMeqL', 'anionMeqL', 'strongMeqL', 'bicarbonateMeqL', 'weakAcidMeqL'] as const;
+
+const beforeResin = ({ resins }: SolvedTrain): Water | null => resins[0]?.feed ?? null;
+
+/** Figures of one node, in a fixed order. */
+function figuresOf(system: Pick<System, 'train'>, solved: SolvedTrain, meets: (solved: SolvedTrain) => Water | null): number[] {
+  const { stages } = system.train;
+  const made = Math.max(1e-9, solved.productLPerH);
+  const before = meets(solved);
+  const load = before ? ionicLoad(before) : null;
+  return [
+    solved.stations[0]!.flowLPerH / made,
+    1 / made,
+    pumpEnergy(system, solved) ?? 0,
+    polishedStation(solved).state.ec25UScm,
+    ...LOADS.map((key) => load?.[key] ?? 0),
+    ...stages.map((_, i) => litresPerProduct(solved, stages, i)),
+  ];
+}
+
+/**
+ * A train over its year.
+ *
+ * @param solve the train on a water, at that water's temperature
+ * @param feed the tap as it is planned with
+ * @param meets the water whose load is wanted: what meets the first resin, where nothing else is asked for
+ */
+export function trainYear(
+  system: Pick<System, 'train'>,
+  solve: (feed: Water) => Outcome<SolvedTrain>,
+  feed: Water,
+  seasons: FeedSeasons,
+  meets: (solved: SolvedTrain) => Water | null = beforeResin,
+): Outcome<TrainYear> {
+  const hasMembrane = system.train.stages.some(({ kind }) => kind === 'membrane');
+  const temperatures = temperatureNodes(seasons.temperature, hasMembrane);
+  const strengths = strengthNodes(seasons.strength);
+  const nodes = new Map<string, SolvedTrain>();
+  for (const t of temperatures)
+    for (const s of strengths) {
+      const water = s === 1 ? feed : strengthened(feed, s);
+      const solved = solve({ ...water, temperatureC: t });
+      if (!solved.ok) return solved;
+      nodes.set(`${t} ${s}`, solved.value);
+    }
+  const at = (t: number, s: number): SolvedTrain => nodes.get(`${t} ${s}`)!;
+  const middle = <T>(all: readonly T[]): T => all[Math.floor((all.length - 1) / 2)]!;
+  const mean = at(middle(temperatures), middle(strengths));
+  const coldest = at(temperatures[0]!, middle(strengths));
+  const read = gridFigures([temperatures, strengths], (t, s) => figuresOf(system, at(t, s), meets));
+  const sums = new Array<number>(figuresOf(system, mean, meets).length).fill(0);
+  let worstUScm = 0;
+  const within = (value: number, nodes: readonly number[]): number => Math.min(nodes.at(-1)!, Math.max(nodes[0]!, value));
+  for (let k = 0; k < PHASES; k++) {
+    const day = (k * DAYS_PER_YEAR) / PHASES;
+    const figures = read(within(seasonAt(seasons.temperature, day), temperatures), within(seasonAt(seasons.strength, day), strengths));
+    figures.forEach((value, i) => (sums[i]! += value / PHASES));
+    worstUScm = Math.max(worstUScm, figures[3]!);
+  }
+  const [feedPerL, hoursPerL, kWhPerM3, , ...rest] = sums as [number, number, number, number, ...number[]];
+  const load = meets(mean) ? (Object.fromEntries(LOADS.map((key, i) => [key, rest[i]!])) as unknown as IonicLoad) : null;
+  return ok({
+    seasons,
+    mean,
+    coldest,
+    feedPerL,
+    hoursPerL,
+    kWhPerM3: pumpEnergy(system, mean) === null ? null : kWhPerM3,
+    throughPerL: rest.slice(LOADS.length),
+    load,
+    worstUScm,
+  });
+}

@@ -1,0 +1,261 @@
+import { feedPump, type Train } from '../file';
+import {
+  ELEMENT_ROWS,
+  solveAtPressure,
+  speciesOfWater,
+  waterOfSpecies,
+  type Drawn,
+  type FeedSpecies,
+  type PressedPoint,
+  type UnitSolution,
+} from '../membrane';
+import { ok, type Outcome } from '../quantity';
+import { kindOf, NO_USE, unitRanks, type Stage, type StageOf } from '../stage';
+import { mixWaters, settleWater, type Water, type WaterState } from '../water';
+import { inletBar, slopeOf, type Inlet } from './pressure';
+import { solveTrain } from './solve';
+import type { SolvedTrain } from './solved';
+import type { Station } from './walk';
+
+/**
+ * A train solved quickly, for thousands of them: where the pressure at its one membrane is known, in fewer slices, and
+ * each station's state is worked out when somebody asks for it. What it gives is what `solveTrain` gives, held to it
+ * within a hundredth by a test; trains it has no short way for go that way.
+ */
+
+/** Slices an element is marched in. */
+export const QUICK_SLICES = 3;
+
+/** What many trains on one water and temperature share: species of the membrane's feed, and points a membrane was solved at. */
+export interface Known {
+  readonly feeds: Map<string, FeedSpecies | null>;
+  readonly points: Map<string, PressedPoint | null>;
+}
+export const nothingKnown = (): Known => ({ feeds: new Map(), points: new Map() });
+
+/** A station whose state is settled when it is asked for. */
+function station(
+  after: string,
+  name: string,
+  kind: Station['kind'],
+  flowLPerH: number,
+  pressureBar: number,
+  water: Water,
+  fallback: WaterState,
+): Station {
+  let known: WaterState | null = null;
+  return {
+    after,
+    name,
+    kind,
+    flowLPerH,
+    pressureBar,
+    water,
+    get state() {
+      if (known) return known;
+      const settled = settleWater(water);
+      known = settled.ok ? settled.value : fallback;
+      return known;
+    },
+  };
+}
+
+/** How the flow of a membrane is set, where that is known beforehand. */
+function drawnBy(
+  membrane: StageOf<'membrane'>,
+  pump: StageOf<'pump'> | undefined,
+): { readonly bar: number | null; readonly drawn: Drawn } | null {
+  const { valve, restrictor, recycleLPerH, recycleKv } = membrane;
+  if (recycleKv !== null) return null;
+  if (pump?.pump.kind === 'displacement')
+    return valve?.kind === 'pressure' && recycleLPerH === 0
+      ? { bar: valve.bar, drawn: { by: 'pump', flowLPerH: pump.pump.flowLPerH } }
+      : null;
+  if (pump && pump.pump.kind !== 'booster') return null;
+  const bar = pump?.pump.kind === 'booster' ? pump.pump.bypassBar : null;
+  if (valve === null) return recycleLPerH > 0 ? null : { bar, drawn: { by: 'restrictor', restrictor } };
+  return valve.kind === 'recovery' ? { bar, drawn: { by: 'recovery', recovery: valve.recovery, recycleLPerH } } : null;
+}
+
+/** Water through stages at a flow, with what each takes of it; null where one of them cannot be worked out. */
+function through(stages: readonly Stage[], water: Water, flowLPerH: number, into: (stage: Stage, water: Water) => void): Water | null {
+  let now = water;
+  for (const stage of stages) {
+    const treated = kindOf(stage).treat(stage, { water: now, flowLPerH, use: NO_USE, inLoop: false });
+    if (!treated.ok) return null;
+    now = treated.value.water;
+    into(stage, now);
+  }
+  return now;
+}
+
+/**
+ * @param known what was found so far on the same water at the same temperature
+ * @param behindBarPerLPerH what will stand behind the train takes of its product, where that is known beforehand
+ */
+export function quickTrain(
+  train: Train,
+  inlet: Inlet,
+  feed: Water,
+  known: Known = nothingKnown(),
+  behindBarPerLPerH = 0,
+): Outcome<SolvedTrain> {
+  const { stages } = train;
+  const whole = (): Outcome<SolvedTrain> => solveTrain(train, inlet, feed);
+  const at = stages.findIndex(({ kind }) => kind === 'membrane');
+  const membrane = stages[at];
+  if (membrane?.kind !== 'membrane' || stages.some(({ kind }, i) => kind === 'membrane' && i !== at)) return whole();
+  const pump = feedPump(stages);
+  const set = drawnBy(membrane, pump);
+  const before = stages.slice(0, at);
+  if (!set || before.some((stage) => kindOf(stage).breaksPressure(stage) || kindOf(stage).riseBar(stage) !== 0)) return whole();
+  const tap = settleWater(feed);
+  if (!tap.ok) return tap;
+  const line = inletBar(inlet);
+  const t = feed.temperatureC;
+  // Chlorine alone depends on the flow; it takes no part in what the membrane does.
+  const key = JSON.stringify(
+    before.filter((stage) => ['minerals', 'salt'].includes(kindOf(stage).touches)).map(({ id: _, name: __, ...rest }) => rest),
+  );
+  let species = known.feeds.get(key);
+  if (species === undefined) {
+    const water = through(before, feed, 1, () => undefined);
+    const found = water && speciesOfWater(water);
+    species = found?.ok ? found.value : null;
+    known.feeds.set(key, species);
+  }
+  if (!species) return whole();
+  const slope = (some: readonly Stage[]): number => some.reduce((sum, stage) => sum + slopeOf(stage, 1, t), 0);
+  const open = stages.findIndex((stage, i) => i > at && kindOf(stage).breaksPressure(stage));
+  const behind = stages.slice(at + 1, open < 0 ? undefined : open);
+  const pressed = {
+    row: ELEMENT_ROWS[membrane.elementClass],
+    ranks: unitRanks(membrane),
+    factors: { water: membrane.waterFactor ?? 1, salt: membrane.saltFactor ?? 1 },
+    pressureBar: set.bar ?? line,
+    filterBarPerLPerH: set.bar === null ? slope(before) : 0,
+    productBarPerLPerH: (slope(behind) + behindBarPerLPerH) / (1 - membrane.bypassShare),
+    temperatureC: t,
+    law: 'mixture',
+  } as const;
+  const { row: _, ...told } = pressed;
+  const pointKey = `${key} ${membrane.elementClass} ${JSON.stringify([told, set.drawn])}`;
+  let point = known.points.get(pointKey);
+  if (point === undefined) {
+    const solved = solveAtPressure(pressed, species, set.drawn, QUICK_SLICES);
+    if (!solved.ok) return solved;
+    point = solved.value;
+    known.points.set(pointKey, point);
+  }
+  if (!point) return whole();
+  const unit = unitOf(membrane, point, species, t);
+  // A booster holds its pressure only where its curve reaches above it, and the line does not.
+  if (pump?.pump.kind === 'booster') {
+    const curve = line - slope(before) * unit.feedLPerH + pump.pump.riseBar * (1 - unit.membraneFeedLPerH / pump.pump.openFlowLPerH);
+    if (curve < pump.pump.bypassBar || line - slope(before) * unit.feedLPerH > pump.pump.bypassBar) return whole();
+  }
+  return assembled(train, membrane, at, unit, feed, tap.value, line);
+}
+
+/** The unit as the network gives it. */
+function unitOf(
+  { recycleLPerH }: StageOf<'membrane'>,
+  { feedLPerH, membraneFeedLPerH, feedPressureBar, mixedFeedMmolL, run }: PressedPoint,
+  species: FeedSpecies,
+  t: number,
+): UnitSolution {
+  const permeateMmolL = Array.from(run.permeateMmolH, (mmolH) => mmolH / run.permeateLPerH);
+  const concentrateMmolL = Array.from(run.concentrateMmolL);
+  // Of the waste, what is led back is no waste.
+  const concentrateLPerH = run.concentrateLPerH - recycleLPerH;
+  return {
+    feedLPerH,
+    membraneFeedLPerH,
+    recycleLPerH,
+    mixedFeedMmolL: Array.from(mixedFeedMmolL),
+    feedPressureBar,
+    permeateLPerH: run.permeateLPerH,
+    concentrateLPerH,
+    concentratePressureBar: run.concentratePressureBar,
+    recovery: run.permeateLPerH / feedLPerH,
+    wasteToProduct: concentrateLPerH / run.permeateLPerH,
+    ranks: run.ranks,
+    noProduction: false,
+    iterations: 0,
+    residualBar: 0,
+    slope: 0,
+    permeateMmolL,
+    concentrateMmolL,
+    permeate: waterOfSpecies(species.ids, permeateMmolL, t),
+    concentrate: waterOfSpecies(species.ids, concentrateMmolL, t),
+    portWaters: [],
+    mixedFeed: waterOfSpecies(species.ids, Array.from(mixedFeedMmolL), t),
+    rejection: null,
+  };
+}
+
+/** The stations round a unit, from the tap to the last stage. */
+function assembled(
+  train: Train,
+  membrane: StageOf<'membrane'>,
+  at: number,
+  unit: UnitSolution,
+  feed: Water,
+  tap: WaterState,
+  line: number,
+): Outcome<SolvedTrain> {
+  const share = membrane.bypassShare;
+  const productLPerH = unit.permeateLPerH / (1 - share);
+  const drawnLPerH = unit.feedLPerH + productLPerH * share;
+  const stations: Station[] = [station('tap', 'Tap', 'tap', drawnLPerH, line, feed, tap)];
+  const carbons: { stageId: string; state: NonNullable<SolvedTrain['carbons'][number]['state']>; flowLPerH: number }[] = [];
+  let bar = line;
+  let water = feed;
+  let past: Water = feed;
+  for (const stage of train.stages.slice(0, at)) {
+    const treated = kindOf(stage).treat(stage, { water, flowLPerH: drawnLPerH, use: NO_USE, inLoop: false });
+    if (!treated.ok) return treated;
+    water = treated.value.water;
+    if (treated.value.carbon) carbons.push({ stageId: stage.id, state: treated.value.carbon, flowLPerH: drawnLPerH });
+    bar -= slopeOf(stage, drawnLPerH, feed.temperatureC) * drawnLPerH;
+    stations.push(station(stage.id, stage.name, stage.kind, drawnLPerH, Math.max(0, bar), water, tap));
+    if (stage.id === membrane.bypassAfter) past = water;
+  }
+  if (membrane.bypassAfter === null) past = water;
+  // What chlorine the carbon leaves goes with the membrane's water as well.
+  const permeate: Water = {
+    ...unit.permeate!,
+    mgL: { ...unit.permeate!.mgL, chlorine: water.mgL.chlorine, chloramine: water.mgL.chloramine },
+  };
+  const product =
+    share === 0
+      ? ok(permeate)
+      : mixWaters([
+          { water: permeate, volumeL: 1 - share },
+          { water: past, volumeL: share },
+        ]);
+  if (!product.ok) return product;
+  const waste = station(membrane.id, 'Waste', 'membrane', unit.concentrateLPerH, unit.concentratePressureBar, unit.concentrate, tap);
+  stations.push(station(membrane.id, membrane.name, 'membrane', productLPerH, 0, product.value, tap));
+  const base = { stations, unit, unitStageId: membrane.id, waste, resins: [], carbons, productLPerH, branches: [] };
+  return withTail(base, train.stages.slice(at + 1));
+}
+
+/** A solved train with stages behind its last: as the water goes on through them. */
+export function withTail(solved: SolvedTrain, tail: readonly Stage[], drawLPerH: number | null = null): Outcome<SolvedTrain> {
+  const last = solved.stations.at(-1)!;
+  const stations = [...solved.stations];
+  const resins = [...solved.resins];
+  const carbons = [...solved.carbons];
+  let { water, flowLPerH } = last;
+  for (const stage of tail) {
+    const treated = kindOf(stage).treat(stage, { water, flowLPerH, use: NO_USE, inLoop: false });
+    if (!treated.ok) return treated;
+    ({ water } = treated.value);
+    if (treated.value.resin) resins.push(treated.value.resin);
+    if (treated.value.carbon) carbons.push({ stageId: stage.id, state: treated.value.carbon, flowLPerH });
+    stations.push(station(stage.id, stage.name, stage.kind, flowLPerH, 0, water, last.state));
+    if (stage.kind === 'tank' && drawLPerH !== null) flowLPerH = drawLPerH;
+  }
+  return ok({ ...solved, stations, resins, carbons });
+}
