@@ -25,9 +25,11 @@ export interface MeetingShare {
 const MOST_SHARE = 0.95;
 const STEPS = 20;
 
-/** What a share cannot mend counts the same at every share; chlorine is a carbon's work. */
-const missedOf = (checks: readonly LimitCheck[]): LimitCheck[] =>
+/** Outside its limit, if only by an assumption; what a share cannot mend counts the same at every share, chlorine is a carbon's work. */
+const outside = (checks: readonly LimitCheck[]): LimitCheck[] =>
   checks.filter(({ side, limit }) => side !== null && limit.quantity !== 'chlorineMgL');
+/** What is missed for sure: what an assumption decides stands in no proposal's way. */
+const missedOf = (checks: readonly LimitCheck[]): LimitCheck[] => outside(checks).filter(({ verdict }) => verdict === 'missed');
 
 /** The widest run of places with the fewest misses. */
 function widest(counts: readonly number[]): readonly [from: number, to: number] {
@@ -53,7 +55,7 @@ export function shareMeeting(checksAt: (share: number) => readonly LimitCheck[] 
   const counted = (shares: readonly number[]): number[] =>
     shares.map((share) => {
       const checks = checksAt(share);
-      return checks ? missedOf(checks).length : Infinity;
+      return checks ? outside(checks).length : Infinity;
     });
   const coarse = grid(0, MOST_SHARE);
   const [a, b] = widest(counted(coarse));

@@ -1,7 +1,6 @@
-import { buyingCost } from '../ledger';
 import type { Bench } from './bench';
 import { benchOf } from './bench';
-import { boundedFront, paretoFront } from './front';
+import { paretoFront } from './front';
 import { capitalRecovery } from './money';
 import { judgeOption, type Figures, type Look } from './option';
 import { candidates, type Candidate } from './search';
@@ -73,39 +72,49 @@ function byMoney(all: readonly Amounts[], { system: { choice } }: Bench): (input
   };
 }
 
-/** Options of one route with the least each can cost: what it takes to buy, by the year. */
-interface Bounded {
-  readonly own: readonly Of[];
-  readonly bounds: readonly (readonly number[])[];
+/** Options of a route that may win where more is drawn or the tap is stronger: so many of the cheapest at each end and as it is. */
+const SHORT_LIST = 12;
+/** Options judged between two words of how far it is. */
+const STEP = 500;
+
+interface Kept {
+  readonly one: Of;
+  readonly route: Route;
+  readonly figures: Figures;
 }
-export function boundedByRoute(bench: Bench): ReadonlyMap<Route, Bounded> {
-  const routes = new Map<Route, { own: Of[]; bounds: number[][] }>();
-  const { choice } = bench.system;
-  const share = capitalRecovery(choice.rate, choice.horizonYears);
+/** What would do, judged one by one. */
+function* judgedAll(bench: Bench, lookAt: LookAt): Generator<number, Kept[]> {
+  const kept: Kept[] = [];
+  let tried = 0;
   for (const one of candidates(bench.spaces)) {
-    const { head, tail } = one.space.lay(one.choice);
-    const stages = [...head, ...tail];
-    const route = routeOf(stages);
-    const known = routes.get(route) ?? { own: [], bounds: [] };
-    known.own.push(one);
-    known.bounds.push([share * buyingCost(stages, bench.prices)]);
-    routes.set(route, known);
+    const look = lookAt(one, bench);
+    const judged = judgeOption(look, bench);
+    if (judged.admissible) kept.push({ one, route: routeOf(look.stages), figures: judged.figures });
+    if (++tried % STEP === 0) yield 0;
   }
-  return routes;
+  return kept;
 }
 
-/** The cheapest of each route: one that costs more to buy alone than another that would do is not solved. */
-export function cheapestByRoute(routes: ReadonlyMap<Route, Bounded>, bench: Bench, lookAt: LookAt): Map<Route, number> {
+/** The cheapest few of each route. */
+export function shortList(kept: readonly Kept[]): Of[] {
+  const routes = new Map<Route, Kept[]>();
+  for (const one of kept) routes.set(one.route, [...(routes.get(one.route) ?? []), one]);
+  return [...routes.values()].flatMap((own) =>
+    own
+      .toSorted((a, b) => a.figures.annualCost - b.figures.annualCost)
+      .slice(0, SHORT_LIST)
+      .map(({ one }) => one),
+  );
+}
+
+/** The cheapest of each route among some options. */
+export function cheapestByRoute(some: readonly Of[], bench: Bench, lookAt: LookAt): Map<Route, number> {
   const best = new Map<Route, number>();
-  for (const [route, { own, bounds }] of routes) {
-    const costs = new Map<number, number>();
-    const { front } = boundedFront(bounds, (place) => {
-      const judged = judgeOption(lookAt(own[place]!, bench), bench);
-      if (!judged.admissible) return null;
-      costs.set(place, judged.figures.annualCost);
-      return [judged.figures.annualCost];
-    });
-    if (front.length > 0) best.set(route, costs.get(front[0]!)!);
+  for (const one of some) {
+    const look = lookAt(one, bench);
+    const judged = judgeOption(look, bench);
+    const route = routeOf(look.stages);
+    if (judged.admissible) best.set(route, Math.min(best.get(route) ?? Infinity, judged.figures.annualCost));
   }
   return best;
 }
@@ -144,26 +153,36 @@ function turnOf(
 /** Inputs one after the other, each turn as it is found, for the route of one option. */
 export function* turns(bench: Bench, recommended: Of, lookAt: LookAt): Generator<number, InputTurn[]> {
   const { system } = bench;
-  const kept: Amounts[] = [];
-  let tried = 0;
-  for (const one of candidates(bench.spaces)) {
-    const look = lookAt(one, bench);
-    const judged = judgeOption(look, bench);
-    if (judged.admissible) kept.push(amountsOf(routeOf(look.system.train.stages), judged.figures));
-    if (++tried % 500 === 0) yield 0;
-  }
+  const kept = yield* judgedAll(bench, lookAt);
   const { head, tail } = recommended.space.lay(recommended.choice);
   const own = routeOf([...head, ...tail]);
-  const money = byMoney(kept, bench);
-  const routes = boundedByRoute(bench);
-  /** Everything judged anew where more is drawn, or the tap is stronger; heads of the same water are known. */
+  const money = byMoney(
+    kept.map(({ route, figures }) => amountsOf(route, figures)),
+    bench,
+  );
+  const benchAt = (input: 'litres' | 'strength', factor: number): Bench | null => {
+    const at = input === 'litres' ? benchOf(system, bench.heads, { litres: factor }) : benchOf(system, undefined, { strength: factor });
+    return at.ok ? at.value : null;
+  };
+  const now = shortList(kept);
+  const short: Record<'litres' | 'strength', readonly Of[]> = { litres: now, strength: now };
+  for (const input of ['litres', 'strength'] as const) {
+    const furthest = input === 'strength' ? FURTHEST_STRENGTH : FURTHEST;
+    const all = new Map(now.map((one) => [one.id, one]));
+    for (const factor of [1 / furthest, furthest]) {
+      const at = benchAt(input, factor);
+      if (at) for (const one of shortList(yield* judgedAll(at, lookAt))) all.set(one.id, one);
+    }
+    short[input] = [...all.values()];
+  }
+  /** Judged anew where more is drawn, or the tap is stronger; heads of the same water are known. */
   const solved = (input: 'litres' | 'strength'): ((factor: number) => Map<Route, number>) => {
     const known = new Map<number, Map<Route, number>>();
     return (factor) => {
       const hit = known.get(factor);
       if (hit) return hit;
-      const at = input === 'litres' ? benchOf(system, bench.heads, { litres: factor }) : benchOf(system, undefined, { strength: factor });
-      const best = at.ok ? cheapestByRoute(routes, at.value, lookAt) : new Map<Route, number>();
+      const at = benchAt(input, factor);
+      const best = at ? cheapestByRoute(short[input], at, lookAt) : new Map<Route, number>();
       known.set(factor, best);
       return best;
     };

@@ -107,14 +107,21 @@ export function sizeSoftener(input: SoftenerInput): Outcome<SoftenerPlan> {
 export const SODIUM_PER_HARDNESS = MOLAR_MASS.Na / CACO3_G_PER_EQ;
 
 /**
- * Hardness that slips through a softener, mg/L as CaCO3, by mass action with what regeneration left on the resin: an
- * order of magnitude, within a factor of three. It grows as the square of the strength.
+ * How what regeneration leaves lies in the bed: with brine the way of the water more of it at the outlet, against it less
+ * (fitted to what softener handbooks print near 10 meq/L; recalled, within half).
+ */
+const LEFT_AT_OUTLET = { coCurrent: 1.5, counterCurrent: 0.5 } as const;
+
+/**
+ * Hardness that slips through a softener, mg/L as CaCO3, by mass action with what regeneration left on the resin: within
+ * half, below 6 lb a cubic foot within a factor of three. It grows as the square of the strength.
  *
  * @param operatingEqPerL capacity at the dose, see `softenerCapacityEqPerL`
  * @param totalMeqL cations of the water
+ * @param brine which way it runs
  */
-export function softenerLeakageMgL(operatingEqPerL: number, totalMeqL: number): number {
-  const y = 1 - operatingEqPerL / TOTAL_EQ_PER_L;
+export function softenerLeakageMgL(operatingEqPerL: number, totalMeqL: number, brine: keyof typeof LEFT_AT_OUTLET = 'coCurrent'): number {
+  const y = 1 - (operatingEqPerL / TOTAL_EQ_PER_L) ** LEFT_AT_OUTLET[brine];
   const total = totalMeqL / 1000;
   const k = CATION_ROWS.Ca.preference / CATION_ROWS.Na.preference;
   const wanted = y / ((1 - y) ** 2 * k * (TOTAL_EQ_PER_L / total));

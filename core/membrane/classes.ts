@@ -36,6 +36,8 @@ export interface ElementRow {
   readonly minimumRejection: number;
   /** Passage of silica relative to NaCl: household elements hold back 86–89 % (measured 85), larger ones more. */
   readonly silicaPassage: number;
+  /** Passage of boric acid relative to NaCl: sea-water elements 20 to 45, brackish 60 to 130, low-energy 45 to 100, household 20 to 80 (nobody measured). */
+  readonly boricPassage: number;
   /** 'RO' polyamide, or the looser 'NF'; decides which solute passages apply. */
   readonly material: 'RO' | 'NF';
   readonly limits: ElementLimits;
@@ -67,6 +69,9 @@ const LARGE: ElementLimits = {
 };
 const SEA = (base: ElementLimits): ElementLimits => ({ ...base, maxPressureBar: 69, maxRecovery: 0.13 });
 
+/** Boric acid against NaCl, by what an element is made for. */
+const BORIC = { household: 40, lowEnergy: 65, brackish: 90, sea: 30 } as const;
+
 const row = (
   areaM2: number,
   lengthM: number,
@@ -90,6 +95,7 @@ const row = (
   nominalRejection,
   minimumRejection,
   silicaPassage: limits === SMALL ? 6 : 3,
+  boricPassage: limits === SMALL ? BORIC.household : testPsi >= 800 ? BORIC.sea : testPsi >= 225 ? BORIC.brackish : BORIC.lowEnergy,
   material,
   limits,
 });

@@ -35,7 +35,7 @@ export const SPECIES_ROWS = {
   Sr: kind(2, 0.35, 0.3, 87.62, 'Sr'),
   Cl: kind(-1, 1, 1, 35.453, 'Cl'),
   SO4: kind(-2, 0.2, 0.03, 96.063, 'SO4'),
-  NO3: kind(-1, 2.5, 2, 62.005, 'NO3'),
+  NO3: kind(-1, 4, 2, 62.005, 'NO3'),
   F: kind(-1, 1.3, 1.3, 18.998, 'F'),
   HCO3: kind(-1, 1.2, 1, 61.017, 'carbon'),
   CO3: kind(-2, 0.25, 0.05, 60.009, 'carbon'),
@@ -56,8 +56,14 @@ export const SPECIES_ROWS = {
 } as const satisfies Record<string, SpeciesRow>;
 
 /** Passage of a species relative to NaCl through an element. */
-export const passageOf = (id: SpeciesId, { material, silicaPassage }: Pick<ElementRow, 'material' | 'silicaPassage'>): number =>
-  material === 'NF' ? SPECIES_ROWS[id].passageNF : id === 'SiO2' ? silicaPassage : SPECIES_ROWS[id].passageRO;
+export function passageOf(
+  id: SpeciesId,
+  { material, silicaPassage, boricPassage }: Pick<ElementRow, 'material' | 'silicaPassage' | 'boricPassage'>,
+): number {
+  if (material === 'NF') return SPECIES_ROWS[id].passageNF;
+  if (id === 'SiO2') return silicaPassage;
+  return id === 'BOH3' ? boricPassage : SPECIES_ROWS[id].passageRO;
+}
 
 export type SpeciesId = keyof typeof SPECIES_ROWS;
 

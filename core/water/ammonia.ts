@@ -11,6 +11,24 @@ export function freeAmmoniaShare(pH: number, temperatureC: number): number {
  */
 export const NITROGEN_PER_CHLORAMINE = MOLAR_MASS.NH4N / MOLAR_MASS.chloramine;
 
+/** Conductivity of a mole of ammonia as the ammonium hydroxide it is in pure water, S·cm²/mol at 25 °C: its ion and hydroxide's share. */
+const AMMONIA_CONDUCTS = 73.5 + 44.5;
+
+/**
+ * Most true ammonia that a water of a conductivity can hold, mg/L as N: it conducts, and every other ion takes from what
+ * the meter shows. A kit that reads more behind resin reads chloramine, or errs.
+ */
+export const mostAmmoniaMgL = (ec25UScm: number): number => (MOLAR_MASS.NH4N / AMMONIA_CONDUCTS) * ec25UScm;
+
+/** Of all nitrogen a kit for ammonia reads: what is chloramine, by its total chlorine as Cl2, and what is ammonia, mg/L as N. */
+export function splitAmmonia(
+  totalNMgL: number,
+  totalChlorineMgL: number,
+): { readonly chloramineNMgL: number; readonly ammoniaNMgL: number } {
+  const chloramineNMgL = Math.min(totalNMgL, NITROGEN_PER_CHLORAMINE * totalChlorineMgL);
+  return { chloramineNMgL, ammoniaNMgL: totalNMgL - chloramineNMgL };
+}
+
 /** Total ammonia before a membrane once carbon has broken the chloramine, mg/L as N. */
 export const ammoniaAfterCarbonMgL = (mgL: { readonly NH4N: number; readonly chloramine: number }): number =>
   mgL.NH4N + NITROGEN_PER_CHLORAMINE * mgL.chloramine;

@@ -166,7 +166,7 @@ const CA_CL: Coefficients = [0.278, -0.087];
 const STRONG: Readonly<Record<'na' | 'k' | 'mg' | 'ca', readonly Coefficients[]>> = {
   na: [NA_CL, NA_SO4, NA_HCO3, NA_CO3, NA_NO3, NA_OH],
   k: [K_CL, [0.633, 0.108], NA_HCO3, NA_CO3, NA_NO3, NA_OH],
-  mg: [MG_CL, [1.913, -0.019], MG_CL, MG_CL, MG_CL, MG_CL],
+  mg: [MG_CL, [2.094, -0.042], MG_CL, MG_CL, MG_CL, MG_CL],
   ca: [CA_CL, NA_SO4, CA_CL, CA_CL, CA_CL, CA_CL],
 };
 

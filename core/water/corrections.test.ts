@@ -15,6 +15,7 @@ import {
   type Compensation,
   type Meter,
 } from './meter';
+import { mostAmmoniaMgL, splitAmmonia } from './ammonia';
 import { characterWater } from './characters';
 import { humicAnions } from './acid';
 import type { PartialAnalysis } from './analysis';
@@ -105,7 +106,7 @@ describe('pairs (section 2)', () => {
   });
   it('C8: brackish water three times as strong at pH 7.8', () => {
     const index = value(saturation(value(characterWater('brackish', 3, 7.8)), 25));
-    const expected: Partial<Record<Mineral, number>> = { barite: 0.61, celestite: -0.615, fluorite: 0.061, gypsum: -0.577, calcite: 1.379 };
+    const expected: Partial<Record<Mineral, number>> = { barite: 0.61, celestite: -0.615, fluorite: 0.061, gypsum: -0.554, calcite: 1.379 };
     for (const [mineral, at] of Object.entries(expected)) expectNear(index[mineral as Mineral]!, at, 0.02);
   });
 });
@@ -126,14 +127,29 @@ describe('strong waters (section 3)', () => {
   it('C9: KCl 1 mol/L', () => expectWithin(salt({ K: 39098, Cl: 35453 }, 25), 111.9, 0.01));
   // The usual handbook table of conductivities at 20 °C (recalled, two digits).
   it.each<[string, Partial<Record<Solute, number>>, number, number]>([
-    ['MgSO4 0.0838', { Mg: 0.0838 * 24305, SO4: 0.0838 * 96063 }, 7.6, 7.61],
-    ['MgSO4 0.4359', { Mg: 0.4359 * 24305, SO4: 0.4359 * 96063 }, 27.4, 26.86],
+    ['MgSO4 0.0838', { Mg: 0.0838 * 24305, SO4: 0.0838 * 96063 }, 7.6, 7.523],
+    ['MgSO4 0.4359', { Mg: 0.4359 * 24305, SO4: 0.4359 * 96063 }, 27.4, 27.09],
     ['Na2SO4 0.3674', { Na: 2 * 0.3674 * 22990, SO4: 0.3674 * 96063 }, 42.7, 42.17],
     ['CaCl2 0.4686', { Ca: 0.4686 * 40078, Cl: 2 * 0.4686 * 35453 }, 67.0, 66.16],
   ])('C10: %s mol/L at 20 °C', (_, mgL, published, model) => {
     const at = salt(mgL, 20);
     expectWithin(at, published, 0.03);
     expectWithin(at, model, 0.003);
+  });
+  it('N60: magnesium sulfate rises with the temperature as its kin does', () => {
+    const at = (t: number): number => salt({ Mg: 0.0838 * 24305, SO4: 0.0838 * 96063 }, t);
+    expectWithin(at(25), 8.264, 0.005);
+    expectNear((100 * (at(25) / at(20) - 1)) / 5 / (1 + (at(25) / at(20) - 1) / 2), 1.81, 0.1);
+  });
+  // Kohlrausch at 18 °C (recalled): 76.2, 49.7, 28.9.
+  it.each([
+    [0.01, 71.22, 76.2],
+    [0.1, 46.49, 49.7],
+    [1, 28.58, 28.9],
+  ])('N61: %d eq/L of magnesium sulfate at 18 °C', (eq, model, published) => {
+    const perEq = (1000 * salt({ Mg: (eq / 2) * 24305, SO4: (eq / 2) * 96063 }, 18)) / (1000 * eq);
+    expectWithin(perEq, model, 0.005);
+    expectWithin(perEq, published, 0.08);
   });
   // Computed by a separate program.
   it.each<['NaCl' | 'KCl' | '442', number, number, number]>([
@@ -337,5 +353,27 @@ describe('acid waters (section 4)', () => {
     expect(acid({ character: 'chalk', pH: 5.4, alkalinityMgL: 60, ec25UScm: 400 }).warning).toMatch(
       /needs \d+ mg\/L of CO₂: is it a gassy well\?/,
     );
+  });
+});
+
+describe('ammonia behind resin (handbook of kinds, 8.6)', () => {
+  it('N65: the most true ammonia a conductivity can hold', () => {
+    for (const [ec, mgL] of [
+      [0.06, 0.007122],
+      [0.12, 0.01424],
+      [1, 0.1187],
+    ] as const)
+      expectWithin(mostAmmoniaMgL(ec), mgL, 0.005);
+    // Alone in water it makes what the meter shows: 0.30 mg/L N cannot hide at 0.12 µS/cm.
+    for (const [mgL, ec] of [
+      [0.3, 3.41],
+      [0.02, 0.3645],
+    ] as const)
+      expectWithin(value(settleWater(balanced(solutesMgL({ NH4N: mgL }), 0, 25))).ec25UScm, ec, 0.03);
+  });
+  it('N66: what a kit reads is chloramine as far as the total chlorine goes', () => {
+    const { chloramineNMgL, ammoniaNMgL } = splitAmmonia(0.72, 1.5);
+    expectWithin(chloramineNMgL, 0.2963, 0.005);
+    expectWithin(ammoniaNMgL, 0.4237, 0.005);
   });
 });

@@ -92,7 +92,8 @@ function computeEquilibria(t: number): Equilibria {
     mgCo3: power(0.991 + 0.00667 * P),
     naHco3: power(-0.25),
     caSo4: power(shifted(2.3, 6.9, T)),
-    mgSo4: power(shifted(2.37, 19.04, T)),
+    // Its enthalpy from conductance between 0 and 45 °C (recalled as 5 to 8 kJ/mol).
+    mgSo4: power(shifted(2.37, 6, T)),
     naSo4: power(shifted(0.7, 4.69, T)),
     kSo4: power(shifted(0.85, 9.41, T)),
     // Its temperature is not known: held.

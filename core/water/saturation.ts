@@ -17,8 +17,8 @@ export function solubilityProducts(t: number): Readonly<Record<Mineral, number>>
   return {
     calcite: k.calcite,
     aragonite: k.aragonite,
-    // Nordstrom et al. 1990
-    gypsum: 10 ** (68.2401 - 3221.51 / T - 25.0627 * logT),
+    // Nordstrom et al. 1990, less what brings it to the solubility handbooks print from 5 to 55 °C (recalled).
+    gypsum: 10 ** (68.2401 - 3221.51 / T - 25.0627 * logT - 0.023 - 0.00075 * Math.max(0, t - 25)),
     anhydrite: 10 ** (197.52 - 8669.8 / T - 69.835 * logT),
     barite: 10 ** (136.035 - 7680.41 / T - 48.595 * logT),
     celestite: 10 ** (-6.63 - (-4340 / (8.314463 * Math.LN10)) * (1 / T - 1 / 298.15)),

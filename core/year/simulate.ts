@@ -122,6 +122,8 @@ export interface YearRun {
   readonly loadMeq: number;
   /** Resin's meq taken out in changes, and what is in the bed at the end. */
   readonly takenOutMeq: number;
+  /** What the resin that runs had taken up at the start, meq. */
+  readonly startMeq: number;
   readonly inBedMeq: number;
   readonly startLevelL: number;
   readonly endLevelL: number;
@@ -173,6 +175,34 @@ function issueOf(plant: YearPlant, days: number): Outcome<never> | null {
   return plant.tank ? tankIssue(plant.tank) : null;
 }
 
+/** How far a resin is through what it holds: where a train says at which share it passes its goal, it passes it there. */
+function throughputOf(
+  { capacityMeq, goalPpm, plates, leadMeq }: YearResin,
+  inBed: number,
+  permeate: number,
+  { resin }: DayResponse,
+): number {
+  if (!resin || leadMeq !== undefined) return inBed / capacityMeq;
+  return (inBed / (capacityMeq * resin.usedShare)) * limitThroughput(goalPpm, permeate, plates);
+}
+
+/** What the resin that runs has taken up at the start, meq: so much that it is spent on the day its log says, and no sooner. */
+function startMeq(plant: YearPlant, resin: YearResin): number {
+  const { firstDue } = resin;
+  if (firstDue === undefined) return resin.usedMeq ?? 0;
+  let [limit, taken] = [resin.capacityMeq, 0];
+  for (let day = 0; day < firstDue; day++) {
+    const t = day + 0.5;
+    const age = plant.membranePartId === null ? 0 : (t + plant.membraneAgedDays) / DAYS_PER_YEAR;
+    const response = plant.response(seasonAt(plant.temperature, t), age, seasonAt(plant.strength, t), true);
+    if (!response.resin) return resin.usedMeq ?? 0;
+    const made = plant.demand(day).reduce((sum, litres) => sum + litres, 0);
+    taken += Math.min(1, firstDue - day) * made * response.resin.loadMeqL;
+    limit = resin.leadMeq ?? resin.capacityMeq * response.resin.usedShare;
+  }
+  return Math.max(0, limit - taken);
+}
+
 /**
  * Runs a system through so many days. Weather, strength, response and need of a day are those of its middle, held through
  * it; every counter then fills evenly and every change falls where it is full.
@@ -188,6 +218,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
   const monthly: YearCosts[] = Array.from({ length: Math.ceil(days / MONTH_DAYS) }, noCosts);
   const book = (day: number, line: CostLine, amount: number): void =>
     void (monthly[Math.min(monthly.length - 1, Math.floor(day / MONTH_DAYS))]![line] += amount);
+  const atStart = resin ? startMeq(plant, resin) : 0;
   // The resin comes last: a part like the others, but that its limit is another every day.
   const polish: YearPart[] = resin
     ? [
@@ -196,7 +227,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
           line: 'resin',
           cost: resin.cost,
           limits: [{ unit: 'meq', limit: Infinity }],
-          filled: { meq: resin.usedMeq ?? 0 },
+          filled: { meq: atStart },
           ...leadOf(resin),
         },
       ]
@@ -286,7 +317,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
     }
     if (resin) takenOutMeq += before + load - inBed();
     const fresh = response.servedPpm ?? (resin ? PUREST_PPM : permeate);
-    const quality = resin ? Math.max(fresh, resinOutlet(permeate, inBed() / resin.capacityMeq, resin.plates)) : fresh;
+    const quality = resin ? Math.max(fresh, resinOutlet(permeate, throughputOf(resin, inBed(), permeate, response), resin.plates)) : fresh;
     const { highPpm, lowPpm } = plant.goal;
     const off = quality > (highPpm ?? Infinity) * (1 + TOLD_ALIKE) || quality < (lowPpm ?? 0) * (1 - TOLD_ALIKE);
     if (off) {
@@ -335,6 +366,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
     wasteL,
     loadMeq,
     takenOutMeq,
+    startMeq: atStart,
     inBedMeq: inBed(),
     startLevelL,
     endLevelL: tank ? state.levelL : 0,
