@@ -74,6 +74,9 @@ describe('the waste of a day', () => {
     // What is led past the membrane makes no waste.
     const { bypassShare } = system.train.stages.find((stage) => stage.kind === 'membrane')!;
     expectWithin(Number(litres), report.solved.unit!.wasteToProduct! * (1 - bypassShare) * report.demandLPerDay, 0.01);
+    // The drum by the same day: its litres over those of the day.
+    const hours = /gather in (\d+) h/.exec(says)!;
+    expectWithin(Number(hours[1]), (24 * 200) / Number(litres), 0.1);
     expect(says).toMatch(/gather in [\dhmin ]+, [\dhmin ]+ at 6 °C\.$/);
   });
 });

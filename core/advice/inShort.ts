@@ -77,10 +77,11 @@ export function wasteSays(system: System, { solved, demandLPerDay, winter }: Tra
   if (!solved.waste || !ratio || demandLPerDay <= 0) return null;
   const say = words(system.units);
   const { ec25UScm, hardnessMgL } = solved.waste.state;
-  const drum = (productLPerH: number, of: number): string => say.hours(DRUM_L / (productLPerH * of));
-  const cold =
-    winter && winter.ratio && winter.productLPerDay > 0
-      ? `, ${drum(winter.productLPerDay / 24, winter.ratio)} at ${say.of(winter.temperatureC, 'temperatureC')}`
-      : '';
-  return `With it goes ${say.perDay(ratio * demandLPerDay)} of waste at ${say.water(ec25UScm)} and ${say.of(hardnessMgL, 'hardnessMgL')} of hardness; kept for cleaning or the garden, ${say.of(DRUM_L, 'volumeL')} of it gather in ${drum(solved.productLPerH, ratio)}${cold}.`;
+  // By the day, as the rest of the sentence: what is made is the day's need.
+  const drum = (of: number): string => {
+    const days = DRUM_L / (demandLPerDay * of);
+    return days < 2 ? say.hours(24 * days) : say.days(days);
+  };
+  const cold = winter?.ratio ? `, ${drum(winter.ratio)} at ${say.of(winter.temperatureC, 'temperatureC')}` : '';
+  return `With it goes ${say.perDay(ratio * demandLPerDay)} of waste at ${say.water(ec25UScm)} and ${say.of(hardnessMgL, 'hardnessMgL')} of hardness; kept for cleaning or the garden, ${say.of(DRUM_L, 'volumeL')} of it gather in ${drum(ratio)}${cold}.`;
 }

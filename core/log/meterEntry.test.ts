@@ -18,8 +18,7 @@ describe('what a meter showed, as people type it', () => {
     ['35 000', PPM, 35_000],
     ['35 000 ppm', PPM, 35_000],
     ['4,3', MICRO, 4.3],
-    ['7 g/L', PPM, 7000],
-    ['7 g/L', MICRO, 14_000],
+    ['700 mg/L', PPM, 700],
     ['380 ppm', MICRO, 760],
     ['612 µS', PPM, 306],
     ['1.2 mS/cm', MICRO, 1200],
@@ -31,6 +30,10 @@ describe('what a meter showed, as people type it', () => {
   it('a salinity on a meter of µS/cm: sea water of 35 conducts 53.06 mS/cm at 25 °C (UNESCO 1981)', () => {
     expect(shown('35 g/kg', MICRO)).toBeCloseTo(53_065, -2);
     expect(shown('53065 µS/cm', SALT)).toBeCloseTo(35, 2);
+  });
+  it('grams in a litre are a salinity: 36 g/L of sea water weigh 1.026 kg', () => {
+    expect(shown('36 g/L', MICRO)).toBeCloseTo(Number(shown('35.0877 g/kg', MICRO)), -1);
+    expect(shown('36 g/L', MICRO)).toBeLessThan(54_000);
   });
   it('what it cannot be is told, with what is accepted', () => {
     expect(shown('35.000', PPM)).toMatch(/35000 or 35/);

@@ -11,6 +11,8 @@ export function shownUnitOf({ scale }: Pick<Instrument, 'scale'>): 'ppm' | 'µS/
 const COMMON_PPM: MeterScale = { kind: 'factor', factor: 0.5 };
 const SALINITY: MeterScale = { kind: 'salinity' };
 const MOST_SHOWN = 200_000;
+/** Density of sea water at 15 °C, kg/L (recalled). */
+const SALT_WATER_KG_PER_L = 1.026;
 
 /** What the scale of a typed unit stands for: the unit's own, and how many of its steps the figure has. */
 function typedScale(unit: string): { readonly scale: MeterScale; readonly times: number } | null {
@@ -19,6 +21,8 @@ function typedScale(unit: string): { readonly scale: MeterScale; readonly times:
   if (conductivity && !conductivity.inverse) return { scale: { kind: 'conductivity' }, times: conductivity.factor };
   if (unitBySpelling('salinityGPerKg', unit)) return { scale: SALINITY, times: 1 };
   const concentration = unitBySpelling('concentrationMgL', unit);
+  // Grams of salt in a litre are the sea's, not a pen's factor: a salinity, by the weight of such a litre.
+  if (concentration && concentration.factor >= 1000) return { scale: SALINITY, times: concentration.factor / 1000 / SALT_WATER_KG_PER_L };
   return concentration ? { scale: COMMON_PPM, times: concentration.factor } : null;
 }
 

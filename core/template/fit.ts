@@ -1,13 +1,18 @@
 import type { System, TemplateId } from '../file';
 import { GOAL_ROWS, type GoalId } from '../goal';
+import { WEAK_COUNTER_USCM } from '../stage';
 import { PPM_PER_USCM, type UnitPreference } from '../quantity';
 import { SEA_USCM, type Character } from '../water';
 import { systemFromTemplate, type NewSystem } from './start';
 
 /** Conductivity up to which resin alone serves a window cleaner (common practice: about 60 ppm), µS/cm. */
 const RESIN_ALONE_USCM = 120;
-/** Up to which a counter needs no membrane (common practice: about 250 ppm), µS/cm. */
-const WEAK_COUNTER_USCM = 500;
+/** Up to which clear ice comes without a membrane: the 150 mg/L it may hold, by seven tenths of what a meter shows (common practice), µS/cm. */
+const CLEAR_ICE_USCM = 210;
+/** Tap led past a breeder's membrane for a community of fish: half, on a usual water (common practice). */
+const COMMUNITY_SHARE = 0.5;
+/** What a tank of the sea is mixed to, g/kg. */
+const REEF_SALINITY = 35;
 
 /**
  * The template that fits what the water is for and what comes in.
@@ -17,6 +22,8 @@ const WEAK_COUNTER_USCM = 500;
 export function fittingTemplate(goal: GoalId, ec25UScm: number | null): TemplateId {
   if ((ec25UScm ?? 0) >= SEA_USCM) return 'watermaker';
   const weakCounter = (ec25UScm ?? 0) <= WEAK_COUNTER_USCM ? 'counterSoft' : 'counterHard';
+  // Nobody measured it: a middling water.
+  const clearIce = (ec25UScm ?? MIDDLING_USCM) <= CLEAR_ICE_USCM ? 'counterSoft' : 'counterHard';
   switch (goal) {
     case 'marineMakeUp':
     case 'reefTank':
@@ -34,8 +41,9 @@ export function fittingTemplate(goal: GoalId, ec25UScm: number | null): Template
       return 'espressoBar';
     case 'brewWater':
     case 'steamOven':
-    case 'ice':
       return weakCounter;
+    case 'ice':
+      return clearIce;
     case 'watermaker':
       return 'watermaker';
   }
@@ -81,9 +89,23 @@ export function systemFromAnswers({ goal, reading, character, units }: Answers, 
         reading: reading?.shown ?? null,
       })),
     },
-    goal: { ...system.goal, id: goal, school: own ? system.goal.school : null, crewLimitPpm: goal === 'windowCleaning' ? 0 : null },
+    goal: {
+      ...system.goal,
+      id: goal,
+      school: own ? system.goal.school : null,
+      crewLimitPpm: goal === 'windowCleaning' ? 0 : null,
+      prepare: goal === 'reefTank' ? { how: 'salt', salinity: REEF_SALINITY } : system.goal.prepare,
+    },
+    train: {
+      ...system.train,
+      stages: system.train.stages.map((stage) =>
+        stage.kind === 'membrane' && goal === 'freshwaterCommunity' ? { ...stage, bypassShare: COMMUNITY_SHARE } : stage,
+      ),
+    },
   };
 }
 
+/** Conductivity of a middling tap, µS/cm. */
+const MIDDLING_USCM = 480;
 /** What a tap is taken for until it is looked at. */
 const USUAL_CHARACTER: Character = 'municipal';

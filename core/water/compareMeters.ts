@@ -30,6 +30,8 @@ const AGREE_SHARE = 0.15;
 const AGREE_USCM = 2;
 /** Another scale explains a difference when it brings the meter this near. */
 const EXPLAINED_SHARE = 0.05;
+/** What pens claim of themselves (common practice): off by more in every glass, and the same way, another scale is looked for. */
+const CLAIMED_SHARE = 0.05;
 
 const agrees = (ec: number, reference: number): boolean =>
   Math.abs(ec - reference) <= (reference < 10 ? AGREE_USCM : AGREE_SHARE * reference);
@@ -101,8 +103,12 @@ export function compareMeters(meters: readonly ComparedMeter[], referenceId: str
     const ideal = common.map(({ ec }) => readingFromEc25(ec, meter.scale));
     const referenceShows = common.map(({ ec }) => readingFromEc25(ec, reference!.scale));
     const byScale = ideal.reduce((sum, value, i) => sum + value / referenceShows[i]! - 1, 0) / ideal.length;
-    const fine = common.every(({ own, ec }) => agrees(own, ec));
-    const likelyScale = fine ? null : explainingScale(meter, referenceEc);
+    const near = common.every(({ own, ec }) => agrees(own, ec));
+    const strange =
+      !near ||
+      (common.length > 1 && Math.abs(error) > CLAIMED_SHARE && common.every(({ own, ec }) => Math.sign(own - ec) === Math.sign(error)));
+    const likelyScale = strange ? explainingScale(meter, referenceEc) : null;
+    const fine = near && likelyScale === null;
     return {
       ...base,
       error,
@@ -129,5 +135,16 @@ function explainingScale(meter: ComparedMeter, referenceEc: readonly (number | n
       best = scale;
     }
   }
-  return best;
+  return best ?? ownFactor(meter, referenceEc);
+}
+
+/** Factors a scale in ppm may have. */
+const FACTORS = { least: 0.3, most: 1.1 } as const;
+/** A factor no instrument has printed on it, where one explains every glass. */
+function ownFactor({ shown }: ComparedMeter, referenceEc: readonly (number | null)[]): MeterScale | null {
+  const ratios = shown.flatMap((value, i) => (value !== null && value > 0 && referenceEc[i] ? [value / referenceEc[i]] : []));
+  const factor = mean(ratios);
+  if (factor === null || ratios.length < 2 || factor < FACTORS.least || factor > FACTORS.most) return null;
+  const alike = ratios.every((ratio) => Math.abs(ratio / factor - 1) < EXPLAINED_SHARE);
+  return alike ? { kind: 'factor', factor: Math.round(1000 * factor) / 1000 } : null;
 }

@@ -21,8 +21,12 @@ export function usePhaseStates(current: OpenSystem): ComputedRef<PhaseStates> {
     const log = current.readings.value.length === 0 ? 'nothing' : worst(solved?.logFindings ?? []);
     return {
       water: !water?.ok || water.value.warning !== null || system.source.assumed.length > 0 ? 'attention' : 'done',
-      goal: demandLPerWeek(system.goal.demand) > 0 ? 'done' : 'nothing',
-      train: solved ? worst(solved.report.findings) : current.error.value ? 'attention' : 'nothing',
+      goal: demandLPerWeek(system.goal.demand) > 0 ? (solved?.report.verdict === 'missed' ? 'attention' : 'done') : 'nothing',
+      train: solved
+        ? worst([...solved.report.findings, ...solved.report.branches.flatMap(({ findings }) => findings)])
+        : current.error.value
+          ? 'attention'
+          : 'nothing',
       build: openWork(system) ? 'attention' : system.build.commissioned ? 'done' : 'nothing',
       log,
       // What the log finds amiss is where a search begins.
