@@ -1,5 +1,7 @@
 import { expect, test, type Page } from '@playwright/test';
+import { readFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { PNG } from 'pngjs';
 import { enter, firstVisit } from './steps';
 
 const FOLDER = fileURLToPath(new URL('../docs/screenshots/', import.meta.url));
@@ -8,6 +10,38 @@ const VAN = '/system/demo-van-tank';
 const DESK = { width: 1280, height: 800 };
 const PHONE = { width: 390, height: 844 };
 
+/** Characters a page shows at the least, and the share of one colour from which a picture is empty. */
+const LEAST_TEXT = 200;
+const EMPTY = 0.97;
+
+/** Waits until a page shows something, and shows the same a moment later. */
+async function settled(page: Page): Promise<void> {
+  const main = page.locator('main');
+  let before = '';
+  await expect
+    .poll(
+      async () => {
+        const text = await main.first().innerText();
+        const stands = text === before && text.length >= LEAST_TEXT;
+        before = text;
+        return stands;
+      },
+      { timeout: 30_000, intervals: [400] },
+    )
+    .toBe(true);
+}
+
+/** A picture of nearly one colour shows nothing: it is refused. */
+function refuseEmpty(path: string): void {
+  const { data } = PNG.sync.read(readFileSync(path));
+  const counts = new Map<number, number>();
+  for (let i = 0; i < data.length; i += 16) {
+    const colour = data.readUInt32BE(i);
+    counts.set(colour, (counts.get(colour) ?? 0) + 1);
+  }
+  expect(Math.max(...counts.values()) / (data.length / 16), `${path} is empty`).toBeLessThan(EMPTY);
+}
+
 /** Opens the demonstration on its own day, lets it settle, and keeps the picture. */
 async function shoot(page: Page, name: string, path: string, size: typeof DESK, before?: () => Promise<void>): Promise<void> {
   await page.setViewportSize(size);
@@ -15,11 +49,12 @@ async function shoot(page: Page, name: string, path: string, size: typeof DESK, 
   await page.goto('/');
   await expect(page.getByRole('article').first()).toBeVisible();
   if (path !== '/') await page.goto(path);
-  await page.waitForTimeout(900);
+  await settled(page);
   await expect(page.getByText('Being worked out…')).toHaveCount(0);
   await before?.();
-  await page.waitForTimeout(500);
+  await settled(page);
   await page.screenshot({ path: `${FOLDER}${name}.png`, animations: 'disabled' });
+  refuseEmpty(`${FOLDER}${name}.png`);
 }
 
 const jugs = (page: Page) => async (): Promise<void> => {

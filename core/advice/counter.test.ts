@@ -99,7 +99,9 @@ describe('every template on the supply it starts with', () => {
     expect(goals.every(({ severity }) => severity === 'good')).toBe(true);
     // What it raises is of its water or its need, never of how it was laid out.
     const raised = findings.filter(({ severity }) => severity === 'mind').map(({ id }) => id);
-    expect(raised.filter((id) => id !== 'resin')).toEqual([]);
+    // A skid is laid out as it is published; a tap that stands at its own lime wants a softener, an inhibitor or less recovery.
+    const published = template === 'skid' ? ['scale', 'recovery'] : [];
+    expect(raised.filter((id) => id !== 'resin' && !published.includes(id))).toEqual([]);
   });
   it('a figure that rounding would make equal to its limit is told apart', () => {
     expect(missText('pH', 6.49, 6.5, METRIC_UNITS)).toEqual({ value: '6.49', bound: '6.50' });

@@ -10,8 +10,6 @@ export const skid: TemplateRow = {
   stages: [
     stage('sediment', 'sediment', { cleanLossBar: 0.01, holdsG: 300 }),
     stage('carbon', 'carbon', { medium: 'granular', volumeL: 60, ratedL: 400_000, cleanLossBar: 0.01 }),
-    // At this recovery lime would fall out on a middling tap (common practice: this or a softener).
-    stage('inhibitor', 'inhibitor'),
     stage('pump', 'pump', { name: 'Feed pump', pump: { kind: 'centrifugal', shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 0.83 } }),
     stage('membrane', 'membrane', {
       name: 'Array 2:2',
@@ -24,7 +22,7 @@ export const skid: TemplateRow = {
       // Two valves that hold about 60 % recovered and 5 US gal/min led back (common practice) on a middling supply.
       valve: { kind: 'needle', kvM3PerH: 0.229 },
       recycleLPerH: 1136,
-      recycleKv: 0.8,
+      recycleKv: 0.636,
     }),
     stage('tank', 'tank', { name: 'Storage tank', volumeL: 1500 }),
     stage('resin', 'resin', { name: 'Mixed bed', resinClass: 'mixedBed', volumeL: 40, depthMm: 800 }),

@@ -307,7 +307,7 @@ describe('what the waste can drop', () => {
 describe('bypass and booster', () => {
   const house = from('breeder');
   it('feed led past the membrane is in the product by its share', () => {
-    const plain = solve(house);
+    const plain = solve(withStage(house, 'membrane', { bypassShare: 0 }));
     const blended = solve(withStage(house, 'membrane', { bypassShare: 0.2 }));
     const product = (s: SolvedTrain): Water => s.stations.find((station) => station.kind === 'membrane')!.water;
     const feed = blended.stations.find((station) => station.kind === 'carbon')!.water;
