@@ -51,7 +51,7 @@ const USUAL: readonly (readonly Stage[])[] = [
 ];
 /** Weekly litres and strengths searched, by steps in proportion. */
 const LITRES = [5, 5e6] as const;
-const FACTORS = [0.05, 0.1, 0.2, 0.35, 0.6, 1, 1.6, 2.6, 4, 7, 12] as const;
+const FACTORS = [0.05, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.8, 1, 1.6, 2.6, 4, 7, 12] as const;
 const SCAN = 40;
 
 /** A train whose year alone is asked for. */
@@ -156,7 +156,7 @@ export function routesOf(system: System, use: TrainUse): Outcome<RoutesCompared>
   }));
   const curve = strengths.flatMap(({ factor, saved }) => {
     const at = turnOf(saved, ...LITRES);
-    return at === null || at <= LITRES[0] ? [] : [[factor, at] as const];
+    return at === null ? [] : [[factor, at] as const];
   });
   return ok({
     own,

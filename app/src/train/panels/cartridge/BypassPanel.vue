@@ -100,6 +100,10 @@ const met = computed(() => {
   return now && water?.ok ? dialShare(now.system, now.report.solved, props.stage.id, water.value) : null;
 });
 const wanted = computed(() => (met.value?.missed.length === 0 ? Math.round(100 * met.value.share) / 100 : null));
+/** Where it stands, the goal is met: nothing is proposed. */
+const meetsNow = computed(
+  () => met.value !== null && props.stage.bypass >= met.value.from - 0.005 && props.stage.bypass <= met.value.to + 0.005,
+);
 const why = computed(() => {
   const missed = met.value?.missed ?? [];
   return missed.length === 0 ? null : `No setting meets the whole goal: ${listed(missed.map(({ limit }) => inSentence(limit.label)))}.`;
@@ -132,7 +136,7 @@ const chart = computed(() => capacityChart(props.stage));
     <div class="headed">
       <h2>Bypass of {{ inSentence(stage.name) }}</h2>
       <p class="muted small">How much of the water goes past the lane, and what that makes of it.</p>
-      <button v-if="wanted !== null && Math.abs(wanted - stage.bypass) >= 0.01" type="button" class="button" @click="setByGoal">
+      <button v-if="wanted !== null && !meetsNow" type="button" class="button" @click="setByGoal">
         Set it to {{ Math.round(100 * wanted) }}{{ THIN }}%, which meets the goal
       </button>
       <p v-if="why" class="small raises">{{ why }}</p>

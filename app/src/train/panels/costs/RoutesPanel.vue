@@ -45,10 +45,8 @@ const ppmNow = computed(() => (tapState.value ? tapState.value.ec25UScm * units.
 const curve = computed(() => {
   const now = ppmNow.value;
   if (!now) return [];
-  return (routes.value?.curve ?? []).flatMap(([factor, at]) => {
-    const ppm = factor * now;
-    return ppm < PPM[0] || ppm > PPM[1] ? [] : [[px.value(ppm), py.value(at)] as const];
-  });
+  // What lies beyond the picture is drawn at its edge.
+  return (routes.value?.curve ?? []).map(([factor, at]) => [px.value(factor * now), py.value(at)] as const);
 });
 const line = computed(() => curve.value.map(([x, y], k) => `${k === 0 ? 'M' : 'L'}${x.toFixed(1)} ${y.toFixed(1)}`).join(' '));
 const area = computed(() => {
