@@ -98,6 +98,8 @@ for (const viewport of [PHONE, { width: 1280, height: 800 }])
     await enter(page, 'Product', '330 ml');
     await expect(page.getByTestId('ratio')).toHaveText('2.7 : 1');
     await expect(page.getByText('Too much is kept back')).toBeVisible();
+    // What is advised stands before anything is pressed: it moves the button down.
+    await expect(page.getByRole('heading', { name: /^Restrictor: cut/ })).toBeVisible();
     await page.getByRole('button', { name: 'Save and go to trim' }).click();
     await expect.poll(() => title(page)).toMatch(/^Trim the restrictor/);
     const lengths: number[] = [];
