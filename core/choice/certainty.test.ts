@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { atStrength, fixedPerWeek, membraneFirst, PLACEHOLDER_ROUTE, resinAlone, type RouteWater } from '../exchange';
+import { atStrength, fixedPerWeek, membraneFirst, PLACEHOLDER_ROUTE, resinAlone, type RouteWater } from '../testing/chapterOptions/routes';
 import { readDemo } from '../testing/demo';
 import { beats, quantileOf, sampleInputs, type UncertainInput } from '../year';
 import { USUAL_DOUBTS } from '../year';

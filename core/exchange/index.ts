@@ -18,22 +18,6 @@ export { CATION_IDS, amountOf, ionMeqL, type IonId, firstThrough } from './ions'
 export { CARBON_KNOWN, lifeBand, lifeBandByAeration, type CarbonKnown, type LifeBand, type LoadShares } from './lifeDoubt';
 export { ionicLoad, type IonicLoad } from './load';
 export { RESIN_CLASSES, RESIN_ROWS, type Bed, type ResinClassId } from './resins';
-export {
-  BED_USED,
-  PLACEHOLDER_ROUTE,
-  atStrength,
-  breakevenFactor,
-  breakevenLPerWeek,
-  fixedPerWeek,
-  membraneFirst,
-  mixedBedPerLitre,
-  resinAlone,
-  resinPerLitre,
-  throughMembrane,
-  type MembraneRoute,
-  type RouteCost,
-  type RouteWater,
-} from './routes';
 export { judgeRise, type RisePoint } from './service';
 export { SODIUM_PER_HARDNESS, sizeSoftener, softened, softenerCapacityEqPerL, softenerLeakageMgL, type SoftenerPlan } from './softener';
 export { KINETIC, POLISH_FLOORS, floorOf, measuredFloor, polishedWater, type PolishFloor } from './polish';

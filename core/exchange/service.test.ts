@@ -13,7 +13,7 @@ import {
   resinPerLitre,
   throughMembrane,
   type RouteWater,
-} from './routes';
+} from '../testing/chapterOptions/routes';
 import { blendPermeate, calcitePickup } from './blend';
 import {
   bypassFor,

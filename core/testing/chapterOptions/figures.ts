@@ -1,4 +1,5 @@
-import { BED_USED, mixedBedPerLitre, sizeSoftener } from '../../exchange';
+import { sizeSoftener } from '../../exchange';
+import { BED_USED, mixedBedPerLitre } from './routes';
 import { CACO3_G_PER_EQ } from '../../water';
 import { DAYS_PER_YEAR } from '../../quantity';
 import type { ChapterLine } from './lines';

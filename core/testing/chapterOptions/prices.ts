@@ -1,4 +1,5 @@
 import type { ElementClass } from '../../membrane';
+import { PIECE_PRICES } from '../../stage';
 
 /** What the parts of a train cost where nobody has entered anything: made-up amounts, every one to be replaced (science of options, 10). */
 
@@ -17,28 +18,7 @@ export interface PriceList {
 
 /** What is bought once, or again and again, with placeholders; no shop's. Where the chapter has none (from the energy recovery on), ours. */
 export const PART_PRICES = {
-  '1812-24': 26,
-  '1812-50': 28,
-  '1812-75': 30,
-  '1812-100': 34,
-  '1812-150': 42,
-  '1812-200': 48,
-  '2012-200': 50,
-  '2540-LE': 190,
-  '2540-BW': 200,
-  '2540-SW': 420,
-  '4040-LE': 280,
-  '4040-BW': 290,
-  '4040-XLE': 300,
-  '4040-NF': 310,
-  '4040-SW': 640,
-  smallHousing: 20,
-  housing2012: 22,
-  housing2540: 90,
-  housing4040: 130,
-  seaHousing: 450,
-  frame: 60,
-  filterHousing: 22,
+  ...PIECE_PRICES,
   sediment: 6,
   carbonBlock: 14,
   booster: 110,

@@ -1,5 +1,5 @@
-import { findRoot } from '../numeric';
-import { RESIN_ROWS } from './resins';
+import { findRoot } from '../../numeric';
+import { RESIN_ROWS } from '../../exchange';
 
 /** What a litre is paid with: water, waste, power, and resin by the litre. */
 export interface RoutePrices {
