@@ -47,8 +47,8 @@ test('options are searched, questioned, used and taken back', async ({ page }) =
   await expect(page.getByText('The chosen train stands in Train.')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Booster, stage/ })).toBeVisible();
   await expect
-    .poll(async () => (await storedSystem(page, 'demo-coral-nursery'))!.train.stages.map(({ kind }) => kind))
-    .toEqual(['sediment', 'carbon', 'carbon', 'pump', 'membrane', 'resin', 'resin', 'tank']);
+    .poll(async () => (await storedSystem(page, 'demo-coral-nursery'))!.train.stages.map(({ id }) => id))
+    .toEqual(['sediment', 'carbon-1', 'carbon-2', 'pump', 'membrane', 'resin', 'silica', 'tank']);
   await page.keyboard.press('Control+z');
   await expect.poll(async () => (await storedSystem(page, 'demo-coral-nursery'))!.train.stages).toEqual(before!.train.stages);
 });

@@ -1,9 +1,9 @@
-import type { Branch, System } from '../file';
-import { judge, plainGoal, type LimitCheck } from '../goal';
+import type { System } from '../file';
+import type { LimitCheck } from '../goal';
 import type { Stage, StageOf } from '../stage';
-import { solveTrain, withTail, withUses, type SolvedTrain, type Station } from '../train';
+import { continued, solveTrain, withTail, type SolvedTrain, type Station } from '../train';
 import { mixWaters, settleWater, type CompletedWater, type Water } from '../water';
-import { judgeTrain } from './judged';
+import { judgeTrain, judgeUse } from './judged';
 
 /**
  * How much goes past a membrane or a cartridge so that the goal is met: one answer for what is proposed in a finding, for
@@ -66,26 +66,23 @@ export function shareMeeting(checksAt: (share: number) => readonly LimitCheck[] 
   return checks && { share, from, to, missed: missedOf(checks) };
 }
 
-/** The train solved up to a stage, other water behind it, and everything after. */
-function goingOn(system: System, solved: SolvedTrain, at: number, changed: Pick<Station, 'water' | 'state'>): SolvedTrain | null {
-  const { train } = system;
-  const stations = [...solved.stations.slice(0, at + 1), { ...solved.stations[at + 1]!, ...changed }];
-  const found = withTail({ ...solved, stations, resins: [], carbons: [] }, train.stages.slice(at + 1), train.loop?.flowLPerH ?? null);
-  const uses = found.ok && train.branches.length > 0 ? withUses(train, found.value) : found;
-  return uses.ok ? uses.value : null;
-}
+/** A solved train up to a stage, with nothing yet of what comes after. */
+const upTo = (solved: SolvedTrain, stations: readonly Station[], places: number): SolvedTrain => ({
+  ...solved,
+  stations: stations.slice(0, places),
+  resins: [],
+  carbons: [],
+});
 
 /** Every limit of the train and of what is drawn from it. */
 function allChecks(system: System, solved: SolvedTrain, tapWater: Water, tap: CompletedWater | null): LimitCheck[] {
   const own = judgeTrain(system, solved, tapWater, tap).checks;
   const uses = solved.branches.flatMap(({ id, stations }) => {
     const branch = system.train.branches.find((one) => one.id === id);
-    return branch ? useChecks(system, branch, stations.at(-1)!, tapWater, tap) : [];
+    return branch ? judgeUse(system, branch, stations.at(-1)!, tapWater, tap).checks : [];
   });
   return [...own, ...uses];
 }
-const useChecks = (system: System, branch: Branch, end: Station, tapWater: Water, tap: CompletedWater | null): readonly LimitCheck[] =>
-  judge(plainGoal(branch.goal), system.units.ppmFactor, { product: end.water, state: end.state, tapWater, tap }).checks;
 
 /**
  * The share of the product led past the membrane that meets the goal, all uses with it.
@@ -108,8 +105,11 @@ export function membraneShare(system: System, solved: SolvedTrain, after: string
       { water: past.water, volumeL: share },
     ]);
     const state = mixed.ok ? settleWater(mixed.value) : mixed;
-    const whole = mixed.ok && state.ok ? goingOn(system, solved, at, { water: mixed.value, state: state.value }) : null;
-    return whole && allChecks(system, whole, tapWater, tap);
+    if (!mixed.ok || !state.ok) return null;
+    const ahead = upTo(solved, solved.stations, at + 1);
+    const blended = { ...solved.stations[at + 1]!, water: mixed.value, state: state.value };
+    const whole = continued(system.train, { ...ahead, stations: [...ahead.stations, blended] }, system.train.stages.slice(at + 1));
+    return whole.ok ? allChecks(system, whole.value, tapWater, tap) : null;
   });
 }
 
@@ -122,10 +122,7 @@ export function dialShare(system: System, solved: SolvedTrain, stageId: string, 
   const at = train.stages.findIndex(({ id }) => id === stageId);
   if (at >= 0)
     return shareMeeting((share) => {
-      const ahead = { ...solved, stations: solved.stations.slice(0, at + 1), resins: [], carbons: [] };
-      const stages = turned(train.stages, share);
-      const found = withTail(ahead, stages.slice(at), train.loop?.flowLPerH ?? null);
-      const whole = found.ok && train.branches.length > 0 ? withUses(train, found.value) : found;
+      const whole = continued(train, upTo(solved, solved.stations, at + 1), turned(train.stages, share).slice(at));
       return whole.ok ? allChecks(system, whole.value, tapWater, tap) : null;
     });
   const branch = train.branches.find(({ stages }) => stages.some(({ id }) => id === stageId));
@@ -133,9 +130,8 @@ export function dialShare(system: System, solved: SolvedTrain, stageId: string, 
   if (!branch || !use) return null;
   const place = branch.stages.findIndex(({ id }) => id === stageId);
   return shareMeeting((share) => {
-    const ahead = { ...solved, stations: use.stations.slice(0, place + 1), resins: [], carbons: [], branches: [] };
-    const found = withTail(ahead, turned(branch.stages, share).slice(place));
-    return found.ok ? useChecks(system, branch, found.value.stations.at(-1)!, tapWater, tap) : null;
+    const found = withTail(upTo(solved, use.stations, place + 1), turned(branch.stages, share).slice(place));
+    return found.ok ? judgeUse(system, branch, found.value.stations.at(-1)!, tapWater, tap).checks : null;
   });
 }
 

@@ -1,10 +1,11 @@
 import type { Branch, System } from '../file';
-import { against, allMet, assumedText, judge, missText, plainGoal, type Judgement, type LimitCheck } from '../goal';
+import { against, allMet, assumedText, missText, type Judgement, type LimitCheck } from '../goal';
 import type { Finding } from '../stage';
 import type { SolvedBranch, SolvedTrain, Station } from '../train';
 import { branchStandings, sayings } from '../life';
 import { inSentence, words } from '../quantity';
 import type { CompletedWater } from '../water';
+import { judgeUse } from './judged';
 
 /** One use of a counter: its water, and what is to be said of it. */
 export interface BranchReport {
@@ -24,8 +25,7 @@ export const branchReports = (system: System, solved: SolvedTrain, tap: Complete
 
 function reportOf(system: System, branch: Branch, { stations }: SolvedBranch, tap: CompletedWater | null): BranchReport {
   const end = stations[stations.length - 1]!;
-  const served = { product: end.water, state: end.state, tapWater: stations[0]!.water, tap };
-  const { verdict, checks } = judge(plainGoal(branch.goal), system.units.ppmFactor, served);
+  const { verdict, checks } = judgeUse(system, branch, end, stations[0]!.water, tap);
   const own = branchStandings(branch, stations, system.units, system.source.turbidityNTU).flatMap(sayings);
   return { branch, stations, verdict, checks, findings: [goalFinding(system, branch, checks), ...own] };
 }

@@ -1,7 +1,7 @@
-import type { System } from '../file';
-import { judge, type Judgement } from '../goal';
+import type { Branch, System } from '../file';
+import { judge, plainGoal, type Judgement } from '../goal';
 import { loopState, worstMOhmCm } from '../life';
-import { polishedStation, productStation, type SolvedTrain } from '../train';
+import { polishedStation, productStation, type SolvedTrain, type Station } from '../train';
 import type { CompletedWater, Water } from '../water';
 
 /** A solved train judged, and the conductivity it was judged by, µS/cm. */
@@ -17,3 +17,12 @@ export function judgeTrain(system: System, solved: SolvedTrain, tapWater: Water,
   const served = { product: product.water, state: { ...product.state, ec25UScm: judgedUScm }, tapWater, tap };
   return { ...judge(system.goal, system.units.ppmFactor, served), judgedUScm };
 }
+
+/** A use of a train judged by its own goal, where its water ends. */
+export const judgeUse = (
+  system: Pick<System, 'units'>,
+  branch: Pick<Branch, 'goal'>,
+  end: Pick<Station, 'water' | 'state'>,
+  tapWater: Water,
+  tap: CompletedWater | null,
+): Judgement => judge(plainGoal(branch.goal), system.units.ppmFactor, { product: end.water, state: end.state, tapWater, tap });

@@ -97,9 +97,8 @@ function settingsIssue({ choice, prices }: Pick<System, 'choice' | 'prices'>): O
  * Lays the bench for a system's options.
  *
  * @param heads found so far on the same water and season, by whoever keeps them
- * @param changes a figure that is otherwise: what would change the answer
  */
-export function benchOf(system: System, heads: Heads = new Map(), { litres = 1, strength = 1 } = {}): Outcome<Bench> {
+export function benchOf(system: System, heads: Heads = new Map()): Outcome<Bench> {
   const tap = tapWater(system.source, system.instruments);
   if (!tap.ok) return tap;
   const state = settleWater(tap.value.water);
@@ -107,12 +106,11 @@ export function benchOf(system: System, heads: Heads = new Map(), { litres = 1, 
   const wrong = settingsIssue(system);
   if (wrong) return wrong;
   const demand = productDemand(system.goal);
-  const perDay = litres * demandLPerDay(demand);
+  const perDay = demandLPerDay(demand);
   if (!(perDay > 0))
     return fail('demand', perDay, 'above 0', 'Nothing is drawn: enter what is needed a day in Goal before trains are compared.');
   const job = jobOf(system, state.value.ec25UScm);
   const seasons = feedSeasons(seasonSpan(system.source, system.instruments), state.value.ec25UScm);
-  const feed = strength === 1 ? tap.value.water : strengthened(tap.value.water, strength);
   const days = demand.dayL.filter((one) => one > 0).length;
   const { choice } = system;
   const today = solveTrain(system.train, system.source, tap.value.water);
@@ -120,9 +118,9 @@ export function benchOf(system: System, heads: Heads = new Map(), { litres = 1, 
     litresPerYear: perDay * DAYS_PER_YEAR,
     // A week's work is made on the days something is drawn on, where there are such days.
     litresPerDay: days > 0 && demand.batches.length === 0 ? (7 * perDay) / days : perDay,
-    largestDrawL: litres * largestDrawL(demand),
+    largestDrawL: largestDrawL(demand),
     hoursPerDay: choice.hoursPerDay,
-    tapLPerYear: litres * (demandLPerDay(system.goal.demand) - demandLPerDay(demand)) * DAYS_PER_YEAR,
+    tapLPerYear: (demandLPerDay(system.goal.demand) - perDay) * DAYS_PER_YEAR,
   };
   const spaces = spacesOf(
     job,
@@ -135,19 +133,38 @@ export function benchOf(system: System, heads: Heads = new Map(), { litres = 1, 
   return ok({
     system,
     job,
-    feed,
+    feed: tap.value.water,
     tap: tap.value,
     seasons,
     heads,
     spaces,
     behindBarPerLPerH: new Map(spaces.map((space) => [space.id, middlingBarPerLPerH(space)])),
     need,
-    booked: JSON.stringify([need.litresPerYear, need.tapLPerYear, system.prices, choice.prices, choice.visitCost]),
+    booked: bookedBy(need, system),
     prices: priceList(system),
     strength: today.ok ? strengthOf(system, today.value) : null,
     mostChanges: MOST_CHANGES[job],
   });
 }
+
+/** What a year of a train is booked by, as a key. */
+const bookedBy = ({ litresPerYear, tapLPerYear }: Need, { prices, choice }: System): string =>
+  JSON.stringify([litresPerYear, tapLPerYear, prices, choice.prices, choice.visitCost]);
+
+/** The bench where so many times as much is drawn; heads of the same water are known. */
+export function drawingMore(bench: Bench, times: number): Bench {
+  const { litresPerYear, litresPerDay, largestDrawL, hoursPerDay, tapLPerYear } = bench.need;
+  const need: Need = {
+    litresPerYear: times * litresPerYear,
+    litresPerDay: times * litresPerDay,
+    largestDrawL: times * largestDrawL,
+    hoursPerDay,
+    tapLPerYear: times * tapLPerYear,
+  };
+  return { ...bench, need, booked: bookedBy(need, bench.system) };
+}
+/** The bench on a tap so many times as strong: its heads are solved anew. */
+export const onStronger = (bench: Bench, times: number): Bench => ({ ...bench, feed: strengthened(bench.feed, times), heads: new Map() });
 
 /** Share led past a new cartridge on this tap, so that the goal stands. */
 const bypassOf = (system: System, tap: CompletedWater): number =>

@@ -5,7 +5,7 @@ import type { TrainUse } from '../stage';
 import { benchOf, type Bench } from './bench';
 import { compareUnderDoubt, doubtsOf, type Compared } from './certainty';
 import type { Heads } from './heads';
-import { fullLook, quickLook, todayLook, trainWith } from './look';
+import { quickLook, todayLook } from './look';
 import { capitalRecovery } from './money';
 import { figuresOf, judgeOption, routeOfLook, type Figures, type Judged, type Look, type Rejection, type RuleId } from './option';
 import { whyNot, type WhyNot } from './recommend';
@@ -69,20 +69,11 @@ export function siftOptions(bench: Bench, part = 0, parts = 1): Generator<number
   );
 }
 
-/** The train an option stands for, exactly as it was judged: its membrane set, its uses and probes kept. */
-export function trainOfOption(one: Of, bench: Bench): Train | null {
-  const laid = one.space.lay(one.choice);
-  const look = quickLook(laid, bench, one.headKey);
-  // What nothing comes through is laid down as it was drawn: it is shown with what it breaks.
-  return look.system.train.stages.length > 0 ? look.system.train : trainWith(bench.system, [...laid.head, ...laid.tail], null);
-}
-
 /** An option or today's train solved whole, by the id it is shown under. */
 function fullBy(id: string, bench: Bench, use: TrainUse): Look | null {
   if (id === TODAY) return todayLook(bench, use);
   const one = candidate(bench.spaces, id);
-  const train = one && trainOfOption(one, bench);
-  return train && fullLook(bench, train, one.space.lay(one.choice).target?.wasteToProduct ?? null);
+  return one && (lookAt(one, bench).sure?.() ?? null);
 }
 
 function rowOf(id: string, role: Row['role'], look: Look, bench: Bench): Row | null {
@@ -108,18 +99,20 @@ export function figuresOfBought(set: BoughtSet, { need, prices, system: { choice
   const made = need.litresPerYear;
   const wasteL = made * set.wasteToProduct;
   const kWh = (made / 1000) * set.kWhPerM3;
-  const lines = {
-    capital: set.price * capitalRecovery(choice.rate, choice.horizonYears),
+  const runs = {
     prefilters: set.partsPerYear,
     energy: kWh * prices.powerPerKWh,
     water: ((made + wasteL) / 1000) * prices.waterPerM3,
     sewer: (wasteL / 1000) * prices.sewerPerM3,
-    visits: set.visitsPerYear * prices.visit,
   };
+  const running = Object.values(runs).reduce((sum, amount) => sum + amount, 0);
+  const visits = set.visitsPerYear * prices.visit;
+  const capital = set.price * capitalRecovery(choice.rate, choice.horizonYears);
   return {
-    annualCost: Object.values(lines).reduce((sum, amount) => sum + amount, 0),
+    annualCost: running + visits + capital,
+    running,
     capital: set.price,
-    lines,
+    lines: { ...runs, visits, capital },
     parts: [],
     resin: null,
     feedL: made + wasteL,
@@ -251,14 +244,13 @@ export function surenessOf(system: System, ids: readonly string[], use: TrainUse
   return compareUnderDoubt(figures as Figures[], bench.value.prices, doubtsOf(system));
 }
 
-/** The train an option stands for, on this system. */
+/** The train an option stands for on this system, exactly as it was judged: its membrane set, uses and probes kept. */
 export function trainBy(id: string, system: System): Outcome<Train> {
   const bench = benchOf(system);
   if (!bench.ok) return bench;
   const one = id === TODAY ? null : candidate(bench.value.spaces, id);
-  const train = one && trainOfOption(one, bench.value);
-  return train
-    ? ok(train)
+  return one
+    ? ok(lookAt(one, bench.value).system.train)
     : fail('id', id, 'an option of this comparison', 'This option is not there any more: what is tried has changed.');
 }
 

@@ -114,18 +114,21 @@ function setFor(
   return withMembrane(set, (one) => ({ ...one, bypassShare }));
 }
 
+/** Temperatures of the days that are looked at. */
+export const celsiusOf = ({ seasons: { temperature } }: Pick<Bench, 'seasons'>): Record<Day, number> => ({
+  cold: temperature.mean - temperature.amplitude,
+  mean: temperature.mean,
+  warm: temperature.mean + temperature.amplitude,
+});
+
 /** A head on a bench: every figure of it worked out when it is asked for. */
 export function headOf(laid: Laid, bench: Bench, key: string): Head {
   const { system, feed, seasons, heads } = bench;
   const known = heads.get(key);
   if (known) return known;
-  const { temperature, strength } = seasons;
+  const { strength } = seasons;
   const behind = bench.behindBarPerLPerH.get(key.split(':')[0]!) ?? 0;
-  const celsius = {
-    cold: temperature.mean - temperature.amplitude,
-    mean: temperature.mean,
-    warm: temperature.mean + temperature.amplitude,
-  };
+  const celsius = celsiusOf(bench);
   const quick = (stages: readonly Stage[], water: Water): ReturnType<typeof quickTrain> =>
     quickTrain(bareTrain(system, stages), system.source, water, feedsAt(heads, water), behind);
   const meanFeed = strengthened(feed, strength.mean);

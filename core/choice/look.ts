@@ -2,10 +2,10 @@ import { yearOf } from '../advice';
 import type { Probe, System, Train } from '../file';
 import { trainYear, type TrainYear } from '../life';
 import type { Stage, StageKind, TrainUse } from '../stage';
-import { solveTrain, withTail, withUses, wornTrain, type SolvedTrain } from '../train';
+import { continued, solveTrain, wornTrain, type SolvedTrain } from '../train';
 import { strengthened, type Water } from '../water';
 import type { Bench } from './bench';
-import { agedStages, behindKey, headOf, once, type Age, type Day } from './heads';
+import { agedStages, behindKey, celsiusOf, headOf, once, type Age } from './heads';
 import type { Look } from './option';
 import type { Laid } from './spaces';
 
@@ -53,11 +53,9 @@ export function quickLook(laid: Laid, bench: Bench, key: string): Look {
   const head = headOf(laid, bench, key);
   const wasteToProduct = laid.target?.wasteToProduct ?? null;
   const train = once(() => trainWith(system, [...(head.stages() ?? laid.head), ...laid.tail], wasteToProduct));
-  const draws = system.train.loop?.flowLPerH ?? null;
   const whole = (solved: SolvedTrain | null): SolvedTrain | null => {
-    const found = solved && withTail(solved, train().stages.slice(laid.head.length), draws);
-    const uses = found?.ok && train().branches.length > 0 ? withUses(train(), found.value) : found;
-    return uses?.ok ? uses.value : null;
+    const found = solved && continued(train(), solved, train().stages.slice(laid.head.length));
+    return found?.ok ? found.value : null;
   };
   const year = once((): TrainYear | null => {
     const own = head.year();
@@ -86,13 +84,6 @@ export function quickLook(laid: Laid, bench: Bench, key: string): Look {
     sure: once(() => fullLook(bench, train(), wasteToProduct)),
   };
 }
-
-/** Temperatures of the days that are looked at. */
-const celsiusOf = ({ seasons: { temperature } }: Pick<Bench, 'seasons'>): Record<Day, number> => ({
-  cold: temperature.mean - temperature.amplitude,
-  mean: temperature.mean,
-  warm: temperature.mean + temperature.amplitude,
-});
 
 /** A train solved whole, by the same solver as the workbench's; as it is shown. */
 export function fullLook(bench: Bench, train: Train, wasteToProduct: number | null): Look {

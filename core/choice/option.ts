@@ -65,6 +65,8 @@ export interface Look {
 
 export interface Figures {
   readonly annualCost: number;
+  /** Of that, what it takes to run: without visits and buying. */
+  readonly running: number;
   readonly capital: number;
   readonly lines: Costs;
   readonly parts: readonly PartCost[];
@@ -276,6 +278,7 @@ export function figuresOf(look: Look, bench: Bench): Figures | null {
   const polishes = ledger.parts.filter(({ line }) => line === 'resin' || line === 'cartridges');
   return {
     annualCost: ledger.running + ledger.visits + buying,
+    running: ledger.running,
     capital,
     lines: buying > 0 ? { ...ledger.lines, capital: buying } : ledger.lines,
     parts: ledger.parts,

@@ -1,8 +1,7 @@
-import { yearOf } from '../advice';
 import { demandLPerDay, productDemand } from '../goal';
 import type { System, Train } from '../file';
 import { perM3, type Costs } from '../ledger';
-import { timesPerYear, trainYear, type TrainYear } from '../life';
+import { timesPerYear, trainYear } from '../life';
 import { findRoot } from '../numeric';
 import { DAYS_PER_YEAR, ok, type Outcome } from '../quantity';
 import { newStage, type Stage, type TrainUse } from '../stage';
@@ -10,7 +9,7 @@ import { quickTrain, wornTrain } from '../train';
 import { strengthened } from '../water';
 import { benchOf, type Bench } from './bench';
 import { once } from './heads';
-import { trainWith } from './look';
+import { todayLook, trainWith } from './look';
 import { figuresOf, type Figures, type Look } from './option';
 
 /**
@@ -54,26 +53,22 @@ const LITRES = [5, 5e6] as const;
 const FACTORS = [0.05, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6, 0.8, 1, 1.6, 2.6, 4, 7, 12] as const;
 const SCAN = 40;
 
-/** A train whose year alone is asked for. */
-const yearLook = (bench: Bench, train: Train, year: () => TrainYear | null): Look => ({
+/** The train at another strength of the tap, solved quickly: its year alone is asked for. */
+const atStrength = (bench: Bench, train: Train, factor: number): Look => ({
   system: { ...bench.system, train },
   stages: train.stages,
   wasteToProduct: null,
   owned: false,
   unitOn: () => null,
   on: () => null,
-  year: once(year),
-  shared: (_, of) => of(),
-  sure: null,
-});
-
-/** The train at another strength of the tap, solved quickly. */
-const atStrength = (bench: Bench, train: Train, factor: number): Look =>
-  yearLook(bench, train, () => {
+  year: once(() => {
     const feed = strengthened(bench.feed, factor);
     const found = trainYear({ train }, (water) => quickTrain(train, bench.system.source, water), feed, bench.seasons);
     return found.ok ? found.value : null;
-  });
+  }),
+  shared: (_, of) => of(),
+  sure: null,
+});
 
 function membraneBefore(bench: Bench): Train | null {
   const { system, need } = bench;
@@ -124,17 +119,9 @@ export function routesOf(system: System, use: TrainUse): Outcome<RoutesCompared>
         null,
       )
     : worn;
-  // The train as it stands is costed as every other page costs it.
-  const here = (train: Train): Look =>
-    train === worn
-      ? {
-          ...yearLook(bench, worn, () => {
-            const found = yearOf({ ...system, train: worn }, bench.feed, use);
-            return found.ok ? found.value : null;
-          }),
-          use,
-        }
-      : atStrength(bench, train, 1);
+  // The train as it stands is costed as every other page costs it; and what it took to buy, as the other.
+  const today: Look = { ...todayLook(bench, use), owned: false };
+  const here = (train: Train): Look => (train === worn ? today : atStrength(bench, train, 1));
   const saves =
     (alone: Look, first: Look) =>
     (litresPerWeek: number): number | null => {

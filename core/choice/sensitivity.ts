@@ -1,5 +1,5 @@
 import type { Bench } from './bench';
-import { benchOf } from './bench';
+import { drawingMore, onStronger } from './bench';
 import { paretoFront } from './front';
 import { capitalRecovery } from './money';
 import { judgeOption, type Figures, type Look } from './option';
@@ -160,18 +160,15 @@ export function* turns(bench: Bench, recommended: Of, lookAt: LookAt): Generator
     kept.map(({ route, figures }) => amountsOf(route, figures)),
     bench,
   );
-  const benchAt = (input: 'litres' | 'strength', factor: number): Bench | null => {
-    const at = input === 'litres' ? benchOf(system, bench.heads, { litres: factor }) : benchOf(system, undefined, { strength: factor });
-    return at.ok ? at.value : null;
-  };
+  const benchAt = (input: 'litres' | 'strength', factor: number): Bench =>
+    input === 'litres' ? drawingMore(bench, factor) : onStronger(bench, factor);
   const now = shortList(kept);
   const short: Record<'litres' | 'strength', readonly Of[]> = { litres: now, strength: now };
   for (const input of ['litres', 'strength'] as const) {
     const furthest = input === 'strength' ? FURTHEST_STRENGTH : FURTHEST;
     const all = new Map(now.map((one) => [one.id, one]));
     for (const factor of [1 / furthest, furthest]) {
-      const at = benchAt(input, factor);
-      if (at) for (const one of shortList(yield* judgedAll(at, lookAt))) all.set(one.id, one);
+      for (const one of shortList(yield* judgedAll(benchAt(input, factor), lookAt))) all.set(one.id, one);
     }
     short[input] = [...all.values()];
   }
@@ -181,8 +178,7 @@ export function* turns(bench: Bench, recommended: Of, lookAt: LookAt): Generator
     return (factor) => {
       const hit = known.get(factor);
       if (hit) return hit;
-      const at = benchAt(input, factor);
-      const best = at ? cheapestByRoute(short[input], at, lookAt) : new Map<Route, number>();
+      const best = cheapestByRoute(short[input], benchAt(input, factor), lookAt);
       known.set(factor, best);
       return best;
     };

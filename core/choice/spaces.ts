@@ -142,23 +142,23 @@ const againstScale = (name: 'nothing' | 'inhibitor' | 'softener' | 'carbon', cub
 const target = (wasteToProduct: number, heldLPerH: number | null = null, blends = false): Target => ({ wasteToProduct, heldLPerH, blends });
 const ratioOf = (recovery: number): number => 1 / recovery - 1;
 
+/** Filters, a booster where it has one, and small elements. */
+const household = (
+  c: Pick<ChoiceOf<typeof JOB_AXES.marine>, 'carbon' | 'booster' | 'number'> & { readonly element: ElementClass },
+): Stage[] => [
+  sediment(),
+  ...carbons(c.carbon),
+  ...(c.booster ? [holding('Booster', BOOSTER_BAR, HOUSEHOLD_PUMP_L_PER_H)] : []),
+  small(c.element, c.number),
+];
+
 const marine = space('membrane', JOB_AXES.marine, 2, (c) => ({
-  head: [
-    sediment(),
-    ...carbons(c.carbon),
-    ...(c.booster ? [holding('Booster', BOOSTER_BAR, HOUSEHOLD_PUMP_L_PER_H)] : []),
-    small(c.element, c.number),
-  ],
+  head: household(c),
   tail: [...resins(c.resin), ...tank(c.tankL)],
   target: target(c.wasteToProduct),
 }));
 const breeder = space('membrane', JOB_AXES.breeder, 1, (c) => ({
-  head: [
-    sediment(),
-    ...carbons(c.carbon),
-    ...(c.booster ? [holding('Booster', BOOSTER_BAR, HOUSEHOLD_PUMP_L_PER_H)] : []),
-    small(c.element, c.number),
-  ],
+  head: household(c),
   tail: [...(c.finish === 'remineralise' || c.finish === 'both' ? [newStage('calcite', 'calcite')] : []), ...tank(c.drumL)],
   target: target(c.wasteToProduct, null, c.finish === 'blend' || c.finish === 'both'),
 }));
@@ -180,12 +180,7 @@ const smallInVan = space(
   ],
   2,
   (c) => ({
-    head: [
-      sediment(),
-      ...carbons(c.carbon),
-      ...(c.booster ? [holding('Booster', BOOSTER_BAR, HOUSEHOLD_PUMP_L_PER_H)] : []),
-      small(c.element, c.number),
-    ],
+    head: household(c),
     tail: [...resins(c.resin), ...tank(c.tankL)],
     target: target(c.wasteToProduct),
   }),

@@ -1,7 +1,7 @@
 import { allStages, type System, type UpkeepRule } from '../file';
-import { serviceYears } from '../membrane';
 import { DAYS_PER_YEAR } from '../quantity';
 import { kindOf, type ServiceWork, type Stage, type Upkeep } from '../stage';
+import { membraneDays } from './membrane';
 import type { ResinLife } from './resin';
 import type { SolvedUse, StageStanding } from './standing';
 import { allStandings } from './standing';
@@ -104,7 +104,7 @@ export function partLives(
 }
 
 /** Every stage where it stands, with the litres of a mean day of the year. */
-export const yearStandings = (system: System, asked: Pick<LivesAsked, keyof SolvedUse | 'year'>): StageStanding[] =>
+export const yearStandings = (system: System, asked: SolvedUse & { readonly year: Pick<TrainYear, 'throughPerL'> }): StageStanding[] =>
   allStandings(system, { ...asked, throughPerL: asked.year.throughPerL });
 
 function own(system: System, standing: StageStanding): PartLife[] {
@@ -128,6 +128,5 @@ function polishing(system: System, { stage }: StageStanding, { resin, demandLPer
 
 function ofMembrane({ stage, litresPerDay }: StageStanding): PartLife[] {
   if (stage.kind !== 'membrane') return [];
-  const afterDays = DAYS_PER_YEAR * serviceYears(stage.elementClass);
-  return [lifeOf(stage, { work: 'changed', says: 'replace', afterDays }, litresPerDay, null)];
+  return [lifeOf(stage, { work: 'changed', says: 'replace', afterDays: membraneDays(stage.elementClass) }, litresPerDay, null)];
 }

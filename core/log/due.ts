@@ -3,7 +3,7 @@ import { isSmallElement, SPENT_WATER_FACTOR } from '../membrane';
 import { DAY_MS, inSentence } from '../quantity';
 import { kindOf, part, type ServiceWork, type Stage, type Upkeep } from '../stage';
 import { priceList } from '../ledger';
-import { allStandings, bringsNew, membraneLife, upkeepOf, type DaysBand } from '../life';
+import { bringsNew, membraneLife, upkeepOf, yearStandings, type DaysBand } from '../life';
 import { crossing } from './crossing';
 import { dateAfter } from './dates';
 import { OUTPUT_LIMITS } from './membraneFindings';
@@ -62,10 +62,6 @@ export function dueOf(system: System, standing: Standing, now: string): Due[] {
     ...metersDue(system),
   ].map((due) => ({ ...due, says: `${system.name}: ${due.what}` }));
 }
-
-/** Every stage where it stands, with the litres of a mean day of the year. */
-const standingsOf = (system: System, report: Standing['report']): ReturnType<typeof allStandings> =>
-  allStandings(system, { ...report, throughPerL: report.year.throughPerL });
 
 /** A piece of work before the name of its system is put to it. */
 type DueHere = Omit<Due, 'says'>;
@@ -150,7 +146,7 @@ export interface UpkeepRow {
 
 /** Upkeep of every part that is fitted, to be looked at and to be set otherwise. */
 export function upkeepRows(system: System, report: Standing['report']): UpkeepRow[] {
-  const standings = new Map(standingsOf(system, report).map((standing) => [standing.stage.id, standing]));
+  const standings = new Map(yearStandings(system, report).map((standing) => [standing.stage.id, standing]));
   return allStages(system.train).flatMap((stage) => {
     if (!('fittedOn' in stage) || stage.fittedOn === null) return [];
     return kindOf<Stage>(stage)
@@ -168,7 +164,7 @@ export function upkeepRows(system: System, report: Standing['report']): UpkeepRo
 }
 
 function upkeepDue(system: System, { report, use }: Standing, now: string): DueHere[] {
-  const standings = new Map(standingsOf(system, report).map((standing) => [standing.stage.id, standing]));
+  const standings = new Map(yearStandings(system, report).map((standing) => [standing.stage.id, standing]));
   return allStages(system.train).flatMap((stage): DueHere[] => {
     if (!('fittedOn' in stage) || stage.fittedOn === null) return [];
     const fitted = `${stage.fittedOn}T00:00:00Z`;

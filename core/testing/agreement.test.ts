@@ -262,8 +262,11 @@ function panels(system: System, readings: readonly Reading[], now: string): stri
   }
   const own = rowBy(TODAY, 'today', system, today.value.use);
   if (own) {
-    const { lines, annualCost, kWh, feedL, wasteL } = own.figures;
-    const running = annualCost - (lines.capital ?? 0) - (lines.visits ?? 0);
+    const { lines, annualCost, running, kWh, feedL, wasteL } = own.figures;
+    need(
+      near(running, annualCost - (lines.capital ?? 0) - (lines.visits ?? 0), 1e-9),
+      'what it takes to run is not what its lines come to',
+    );
     need(near(running, ledger.running, 1e-6), `Options has today run for ${running}, Costs for ${ledger.running}`);
     for (const line of new Set([...Object.keys(lines), ...Object.keys(ledger.lines)]))
       if (line !== 'capital')
@@ -273,7 +276,7 @@ function panels(system: System, readings: readonly Reading[], now: string): stri
         );
     need(near(kWh, ledger.kWh, 1e-6), `${kWh} kWh in Options, ${ledger.kWh} in Costs`);
     need(near(wasteL, ledger.wasteL, 1e-6) && near(feedL, ledger.feedL, 1e-6), 'feed or waste of today in Options against Costs');
-    need(near(feedL - wasteL, ledger.productL + (feedL - ledger.wasteL - ledger.productL), 1e-6), 'product of today');
+    need(near(feedL - wasteL, 365.25 * today.value.report.usedLPerDay, 1e-6), 'what is neither wasted nor used of today’s feed');
   }
   need(year.feedPerL >= 1 - 1e-9, 'more made than drawn');
   return wrong;

@@ -13,7 +13,7 @@ import { ok, type Outcome } from '../quantity';
 import { kindOf, NO_USE, unitRanks, type Stage, type StageOf } from '../stage';
 import { mixWaters, settleWater, type Water, type WaterState } from '../water';
 import { inletBar, slopeOf, type Inlet } from './pressure';
-import { solveTrain } from './solve';
+import { solveTrain, withUses } from './solve';
 import type { SolvedTrain } from './solved';
 import type { Station } from './walk';
 
@@ -258,4 +258,10 @@ export function withTail(solved: SolvedTrain, tail: readonly Stage[], drawLPerH:
     if (stage.kind === 'tank' && drawLPerH !== null) flowLPerH = drawLPerH;
   }
   return ok({ ...solved, stations, resins, carbons });
+}
+
+/** A train solved up to some stage, gone on with through the rest and all that is drawn from it. */
+export function continued(train: Train, ahead: SolvedTrain, rest: readonly Stage[]): Outcome<SolvedTrain> {
+  const found = withTail(ahead, rest, train.loop?.flowLPerH ?? null);
+  return found.ok && train.branches.length > 0 ? withUses(train, found.value) : found;
 }

@@ -2,7 +2,7 @@ import { usedAtGoal, beforeBed, bedCapacityEq, bedUtilisation, ionicLoad, slowes
 import { membraneStage, type System } from '../file';
 import { hourlyNeedL, productDemand, productLPerDay } from '../goal';
 import { drainedLPerDay, priceList, workCost } from '../ledger';
-import { allStandings, feedSeasons, LEAST_C, pumpEnergy, type PartLife } from '../life';
+import { feedSeasons, LEAST_C, pumpEnergy, yearStandings, type PartLife } from '../life';
 import { agedBy, isSeawaterElement, isSmallElement, yearlyAgeing } from '../membrane';
 import { gridFigures } from '../numeric';
 import { DAY_MS, DAYS_PER_YEAR, fail, ok, PPM_PER_USCM, type Outcome } from '../quantity';
@@ -284,7 +284,7 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
   const tank = system.train.stages.findLast((stage): stage is StageOf<'tank'> => stage.kind === 'tank');
   const floats = tank && tank.prechargeBar === null && tank.startShare > 0 && tank.startShare < tank.stopShare;
   const need = productLPerDay(system.goal);
-  const drained = drainedLPerDay(allStandings(system, { ...report, throughPerL: report.year.throughPerL }));
+  const drained = drainedLPerDay(yearStandings(system, report));
   const { strength } = seasons;
   return ok({
     startMs,

@@ -30,7 +30,7 @@ const lines = computed<readonly Line[]>(() => [
   { label: 'Cost a year', of: ({ figures }) => figures.annualCost, text: money, best: 'low' },
   {
     label: 'of that, running it',
-    of: ({ figures: { annualCost, lines } }) => annualCost - (lines.capital ?? 0) - (lines.visits ?? 0),
+    of: ({ figures }) => figures.running,
     text: money,
     best: 'low',
   },

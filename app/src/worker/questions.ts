@@ -2,6 +2,7 @@ import { type Finding, dialBlend, type DialBlend, type StageOf, type TrainUse, t
 import { type Answers, systemFromAnswers, systemFromTemplate } from '@yes-clear/core/template';
 import { ok, type Outcome } from '@yes-clear/core/quantity';
 import {
+  dialShare,
   trainTitle,
   footLine,
   loopReport,
@@ -10,6 +11,7 @@ import {
   seasonMonths,
   trainSentence,
   type LoopReport,
+  type MeetingShare,
   type SeasonMonth,
   type WaterOption,
 } from '@yes-clear/core/advice';
@@ -17,7 +19,7 @@ import { senmlTable } from '@yes-clear/core/log';
 import { trimAdvice, type BucketResult, type TrimAdvice } from '@yes-clear/core/commission';
 import type { System, TemplateId, Train } from '@yes-clear/core/file';
 import { seasonSpan, tapWater, type MembraneOperation, type SolvedTrain } from '@yes-clear/core/train';
-import { settleWater } from '@yes-clear/core/water';
+import { settleWater, type CompletedWater } from '@yes-clear/core/water';
 import { descentInput } from '../descent/descentInput';
 import type { DescentInput } from '../descent/drawing';
 
@@ -95,6 +97,18 @@ export const QUESTIONS = {
       template: system.template,
     });
   },
+  /** The share past a cartridge at which the goal is met; null where no water reaches it. */
+  dial: ({
+    system,
+    solved,
+    stageId,
+    tap,
+  }: {
+    readonly system: System;
+    readonly solved: SolvedTrain;
+    readonly stageId: string;
+    readonly tap: CompletedWater;
+  }): MeetingShare | null => dialShare(system, solved, stageId, tap),
   /** Resin alone against a membrane first, for this job. */
   routes: ({ system, use }: { readonly system: System; readonly use: TrainUse }): RoutesCompared | null => {
     const found = routesOf(system, use);

@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { dialShare } from '@yes-clear/core/advice';
 import { capacityLitres, neighbourSettings, ratedCapacityEq } from '@yes-clear/core/exchange';
 import { goalLimits, STEAM_BOILER_C, type GoalAsked } from '@yes-clear/core/goal';
 import { capacityChart, cartridgeLife, dialBlend, type DialBlend, type StageOf, type WaterAt } from '@yes-clear/core/stage';
 import { formatQuantity, listed, MG_L_PER_DH, THIN, toCanonical, unitBySymbol, inSentence, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
-import { computed, ref, useTemplateRef } from 'vue';
+import { computed, ref, toRaw, useTemplateRef } from 'vue';
 import { LABELS_APART_PX } from '../../../kit/chart/house';
 import { roundMarks, spread } from '../../../kit/chart/round';
 import QuantityField from '../../../kit/QuantityField.vue';
@@ -94,10 +93,12 @@ const between = computed(() => {
     : `On the dial between ${text(lower)} and ${text(higher)} of alkalinity. The lower protects from scale, the higher keeps taste and capacity.`;
 });
 
-/** The share at which every limit of the goal is met, all that is drawn behind it with it; solved by the judge of every page. */
-const met = computed(() => {
+/** The share at which every limit of the goal is met, all that is drawn behind it with it; found beside the page by the judge of every page. */
+const { answer: met } = useAnswer('dial', () => {
   const [now, water] = [current.solved.value, current.water.value];
-  return now && water?.ok ? dialShare(now.system, now.report.solved, props.stage.id, water.value) : null;
+  return now && water?.ok
+    ? { system: toRaw(now.system), solved: toRaw(now.report.solved), stageId: props.stage.id, tap: toRaw(water.value) }
+    : null;
 });
 const wanted = computed(() => (met.value?.missed.length === 0 ? Math.round(100 * met.value.share) / 100 : null));
 /** Where it stands, the goal is met: nothing is proposed. */

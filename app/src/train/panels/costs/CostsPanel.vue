@@ -60,14 +60,7 @@ ul { grid-column: 1 / -1; list-style: none; display: flex; gap: 2px 16px; margin
 .visits input { accent-color: var(--action); width: 18px; height: 18px; }
 li strong { color: var(--ink); }
 li i { display: inline-block; width: 10px; height: 10px; border: 1px solid var(--ink); border-radius: 2px; }
-i.water { background: #9db7ba; }
-i.sewer { background: #c9bfa8; }
-i.energy { background: #e3c15f; }
-i.resin, i.cartridges { background: var(--resin-fresh); }
-i.carbon { background: #7d8387; }
-i.prefilters { background: #8fa98a; }
-i.salt { background: #e8e4da; }
-i.membrane { background: #cdb8c9; }
-i.visits { background: #d9a28b; }
 @media (max-width: 860px) { .made { grid-template-columns: 1fr auto; } .bar, .year { grid-column: 1 / -1; } }
 </style>
+
+<style scoped src="./lines.css"></style>

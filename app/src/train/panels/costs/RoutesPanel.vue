@@ -206,17 +206,9 @@ svg { display: block; width: 100%; height: auto; font-family: var(--digits); fon
 h3 { margin: 0; font-size: 13.6px; }
 .names { display: flex; justify-content: space-between; font-size: 14px; }
 .bar { display: flex; height: 14px; border: 1px solid var(--ink); border-radius: 4px; overflow: hidden; background: var(--side); }
-i.resin, i.cartridges { background: #2d5f8e; }
-i.carbon { background: #7d8387; }
-i.prefilters { background: #8fa98a; }
-i.membrane { background: #cdb8c9; }
-i.salt { background: #e8e4da; }
-i.water { background: #9db7ba; }
-i.sewer { background: #c9bfa8; }
-i.energy { background: #e3c15f; }
-i.visits { background: #d9a28b; }
-i.capital { background: #b9a6d0; }
 .key { display: flex; gap: 4px 16px; flex-wrap: wrap; margin: 0; font-size: 13px; color: var(--muted); }
 .key i { display: inline-block; width: 10px; height: 10px; border-radius: 2px; border: 1px solid var(--ink); }
 @media (max-width: 860px) { .sides { grid-template-columns: minmax(0, 1fr); } }
 </style>
+
+<style scoped src="./lines.css"></style>
