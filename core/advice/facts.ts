@@ -12,6 +12,7 @@ import {
 import { drainedLPerDay, ledgerOf, litresPerYear, priceList, type Ledger, type PriceList } from '../ledger';
 import {
   feedSeasons,
+  loopPolisherDays,
   loopState,
   partLives,
   resinLife,
@@ -128,7 +129,7 @@ export function gatherFacts(
     smallestTankL: smallestTankL(productDemand(system.goal), made),
     winter: winterOutput(feed, year.value),
     scale: solved.value.unit ? scaleOutlook(solved.value.unit, scaleActionIndex(system, solved.value)) : null,
-    loop: loop?.ok ? { restMOhmCm: loop.value.restMOhmCm, worstMOhmCm: worstMOhmCm(loop.value) } : null,
+    loop: loop?.ok ? { restMOhmCm: loop.value.restMOhmCm, worstMOhmCm: worstMOhmCm(loop.value.week) } : null,
     energyKWhPerM3: year.value.kWhPerM3,
     year: pageYear(year.value),
     ...books,
@@ -163,6 +164,7 @@ export interface Drawn {
   readonly productLPerDay: number;
   readonly tapLPerDay: number;
 }
+const NOTHING_DRAWN: Drawn = { productLPerDay: 0, tapLPerDay: 0 };
 const drawnOf = ({ goal }: Pick<System, 'goal'>): Drawn => {
   const need = productLPerDay(goal);
   return { productLPerDay: need, tapLPerDay: demandLPerDay(goal.demand) - need };
@@ -171,18 +173,18 @@ const drawnOf = ({ goal }: Pick<System, 'goal'>): Drawn => {
 /**
  * What follows from a train's year: the life of its resin and of every part, and what a year of it costs.
  *
- * @param drawn what is drawn of it, where that is not what the goal says
+ * @param wanted what is drawn of it, where that is not what the goal says
  */
 export function booksOf(
   system: System,
   year: TrainYear,
   use: TrainUse,
   strength: StrengthLimit | null,
-  drawn: Drawn = drawnOf(system),
+  wanted: Drawn = drawnOf(system),
   prices: PriceList = priceList(system),
 ): Pick<TrainFacts, 'resin' | 'lives' | 'ledger'> {
-  const loop = loopState(system, year.mean);
-  const resin = resinLife(system, year, loop?.ok ? loop.value : null, strength);
+  const drawn = year.produces ? wanted : NOTHING_DRAWN;
+  const resin = resinLife(system, year, loopPolisherDays(system, year.mean), strength);
   const asked = { solved: year.mean, demandLPerDay: drawn.productLPerDay, use, year, resin };
   const standings = yearStandings(system, asked);
   const lives = partLives(system, asked, standings);

@@ -1,6 +1,6 @@
 import type { Branch, System } from '../file';
 import { judge, plainGoal, type Judgement } from '../goal';
-import { loopState, worstMOhmCm } from '../life';
+import { worstHourMOhmCm } from '../life';
 import { polishedStation, productStation, type SolvedTrain, type Station } from '../train';
 import type { CompletedWater, Water } from '../water';
 
@@ -12,8 +12,8 @@ export interface TrainJudgement extends Judgement {
 /** The goal held against what a train leaves: where the trade reads its meter, before a tank's air, at a loop's outlets at their worst hour. */
 export function judgeTrain(system: System, solved: SolvedTrain, tapWater: Water, tap: CompletedWater | null): TrainJudgement {
   const product = productStation(solved);
-  const loop = loopState(system, solved);
-  const judgedUScm = loop?.ok ? 1 / worstMOhmCm(loop.value) : polishedStation(solved).state.ec25UScm;
+  const worst = worstHourMOhmCm(system, solved);
+  const judgedUScm = worst === null ? polishedStation(solved).state.ec25UScm : 1 / worst;
   const served = { product: product.water, state: { ...product.state, ec25UScm: judgedUScm }, tapWater, tap };
   return { ...judge(system.goal, system.units.ppmFactor, served), judgedUScm };
 }

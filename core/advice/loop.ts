@@ -21,7 +21,7 @@ const VELOCITY = { least: 1, most: 2, back: 0.6 } as const;
 function loopFindings(system: System, report: LoopState): Finding[] {
   const say = words(system.units);
   const { restMOhmCm, velocityMPerS: v, returnVelocityMPerS: back, recoversH } = report;
-  const worst = worstMOhmCm(report);
+  const worst = worstMOhmCm(report.week);
   const found: Finding[] = [
     {
       id: 'loop',

@@ -11,6 +11,7 @@ import {
   hardnessOf,
   HARDNESS_SCALES,
   hardnessWord,
+  mostAmmoniaMgL,
   NITROGEN_PER_CHLORAMINE,
   palatabilityWord,
   ryznarIndex,
@@ -22,7 +23,7 @@ import {
   type CompletedWater,
   type WaterState,
 } from '../water';
-import { type SeasonSpan, wasteToProduct, type SolvedTrain } from '../train';
+import { productStation, type SeasonSpan, wasteToProduct, type SolvedTrain } from '../train';
 import type { Finding, Severity } from '../stage';
 
 /** What is known when a tap water is spoken about. */
@@ -66,6 +67,8 @@ export function waterMeaning(system: System, completed: CompletedWater, solved: 
     lime(tap),
     spots(tap),
     ammonia(tap),
+    ammoniaHeld(tap),
+    ammoniaKit(tap),
     disinfectant(tap),
     silica(tap),
     nitrate(tap),
@@ -291,6 +294,38 @@ function ammonia({ completed, state, family, system, solved, say }: Tap): Findin
     severity: free > 0.02 ? 'bad' : 'mind',
     title: `${say.mgL(total)} of ammonia nitrogen after carbon, ${percent(free)} of it free at pH ${state.pH.toFixed(1)}`,
     why: `${from}${passing}`,
+  };
+}
+
+/** A kit that reads more ammonia than the conductivity can hold. */
+function ammoniaHeld({ completed, system, say }: Tap): Finding | null {
+  const { way, kit } = currentSample(system.source);
+  const read = way === 'kit' ? kit.ammoniaMgL : null;
+  const ec = completed.readUScm;
+  if (read === null || ec === null || read <= mostAmmoniaMgL(ec)) return null;
+  return {
+    id: 'ammoniaHeld',
+    severity: 'mind',
+    title: `The kit reads ${say.mgL(read)} of ammonia; ${say.water(ec)} can hold ${say.mgL(mostAmmoniaMgL(ec))}`,
+    why: 'Ammonia conducts, chloramine does not, and the kit reads both. Test total chlorine, and the kit on distilled water.',
+  };
+}
+
+/** Chloramine nitrogen a kit tells from nothing, mg/L. */
+const KIT_SEES_MGL = 0.02;
+
+/** Chloramine that comes through to the product: an ammonia kit reads it, and resin does not take it. */
+function ammoniaKit({ family, system, solved, say }: Tap): Finding | null {
+  if (family !== 'aquarium' || !solved) return null;
+  const { mgL } = productStation(solved).water;
+  const split = NITROGEN_PER_CHLORAMINE * mgL.chloramine;
+  if (split < KIT_SEES_MGL) return null;
+  const resin = system.train.stages.some(({ kind }) => kind === 'resin');
+  return {
+    id: 'ammoniaKit',
+    severity: 'mind',
+    title: `An ammonia kit on the product reads ${say.mgL(mgL.NH4N + split)}: ${say.mgL(split)} is chloramine`,
+    why: `${resin ? 'No resin takes chloramine; carbon' : 'Carbon'} with enough contact does. Add carbon, or slow the flow through it.`,
   };
 }
 

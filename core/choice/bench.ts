@@ -8,7 +8,7 @@ import { newStage } from '../stage';
 import { seasonSpan, solveTrain, tapWater } from '../train';
 import { SEA_USCM, settleWater, strengthened, type CompletedWater, type Water } from '../water';
 import type { Job } from './axes';
-import type { Heads } from './heads';
+import { noRows, type Heads, type Rows } from './heads';
 import { middlingBarPerLPerH, spacesOf, type Kept, type Space } from './spaces';
 
 /** What a system's options are held against: its job's spaces, its own water, goal, need, site and prices. */
@@ -42,8 +42,9 @@ export interface Bench {
   readonly mostChanges: number;
   /** What a year of a train is booked by, told apart: need and prices. */
   readonly booked: string;
-  /** Heads solved so far on this water. */
+  /** Heads solved so far on this water, and what was laid down. */
   readonly heads: Heads;
+  readonly rows: Rows;
 }
 
 /** The job whose options serve a goal. */
@@ -137,6 +138,7 @@ export function benchOf(system: System, heads: Heads = new Map()): Outcome<Bench
     tap: tap.value,
     seasons,
     heads,
+    rows: noRows(),
     spaces,
     behindBarPerLPerH: new Map(spaces.map((space) => [space.id, middlingBarPerLPerH(space)])),
     need,
@@ -148,8 +150,7 @@ export function benchOf(system: System, heads: Heads = new Map()): Outcome<Bench
 }
 
 /** What a year of a train is booked by, as a key. */
-const bookedBy = ({ litresPerYear, tapLPerYear }: Need, { prices, choice }: System): string =>
-  JSON.stringify([litresPerYear, tapLPerYear, prices, choice.prices, choice.visitCost]);
+const bookedBy = (need: Need, { prices, choice }: System): string => JSON.stringify([need, prices, choice.prices, choice.visitCost]);
 
 /** The bench where so many times as much is drawn; heads of the same water are known. */
 export function drawingMore(bench: Bench, times: number): Bench {

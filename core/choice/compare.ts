@@ -4,7 +4,7 @@ import { fail, ok, type Outcome } from '../quantity';
 import type { TrainUse } from '../stage';
 import { benchOf, type Bench } from './bench';
 import { compareUnderDoubt, doubtsOf, type Compared } from './certainty';
-import type { Heads } from './heads';
+import { laidOnce, type Heads } from './heads';
 import { quickLook, todayLook } from './look';
 import { capitalRecovery } from './money';
 import { figuresOf, judgeOption, routeOfLook, type Figures, type Judged, type Look, type Rejection, type RuleId } from './option';
@@ -41,7 +41,7 @@ export const TODAY = 'today';
 type Of = Candidate<Space>;
 
 /** An option looked at quickly, as the search does. */
-export const lookAt = ({ space, choice, headKey }: Of, bench: Bench): Look => quickLook(space.lay(choice), bench, headKey);
+export const lookAt = (one: Of, bench: Bench): Look => quickLook(laidOnce(one, bench.rows), bench, one.headKey);
 
 export const foundOf = (id: string, look: Look, figures: Figures, advisories: readonly RuleId[]): Found => ({
   id,

@@ -2,11 +2,12 @@ import type { System, Train } from '../file';
 import { trainYear, type TrainYear } from '../life';
 import { agedBy, boreFromRating, isSmallElement, restrictorPressureBar, serviceYears, yearlyAgeing } from '../membrane';
 import { kindOf, type Stage, type StageOf } from '../stage';
-import { nothingKnown, productStation, quickTrain, type Known, type SolvedTrain } from '../train';
+import { nothingKnown, productStation, quickTrain, type Begun, type Known, type SolvedTrain } from '../train';
 import { dissolvedMgL, strengthened, type Water } from '../water';
 import { membraneShare } from '../advice';
 import type { Bench } from './bench';
-import type { Laid, Target } from './spaces';
+import type { Candidate } from './search';
+import type { Laid, Space, Target } from './spaces';
 
 /** Heads of options, each solved once: what stands ahead of resin and tank, set for its ratio, cold and warm, new and old. */
 
@@ -18,15 +19,43 @@ export interface Head {
   readonly stages: () => readonly Stage[] | null;
   readonly on: (day: Day, age: Age) => SolvedTrain | null;
   readonly year: () => TrainYear | null;
-  /** What was worked out of it with something behind, by what that is. */
-  readonly behind: Map<string, unknown>;
+  /** What was worked out of it alone, by the need; and with something behind, by what that is. */
+  readonly alone: Map<string, Map<string, unknown>>;
+  readonly behind: Map<string, Map<string, unknown>>;
+}
+/** What was found under some name, or is found now. */
+export function kept<T>(all: Map<string, unknown>, what: string, of: () => T): T {
+  if (!all.has(what)) all.set(what, of());
+  return all.get(what) as T;
 }
 /** What tells one thing behind a head from another, but for what only stores. */
-export const behindKey = (tail: readonly Stage[]): string =>
-  tail
+export function behindKey(tail: readonly Stage[]): string {
+  const known = BEHIND.get(tail);
+  if (known !== undefined) return known;
+  const key = tail
     .filter((stage) => kindOf(stage).form !== 'tank')
     .map((stage) => JSON.stringify(stage))
     .join();
+  BEHIND.set(tail, key);
+  return key;
+}
+const BEHIND = new WeakMap<readonly Stage[], string>();
+
+/** Rows of stages laid down once: each head for all that share it, each tail for all heads it can stand behind. */
+export interface Rows {
+  readonly heads: Map<string, Pick<Laid, 'head' | 'target'>>;
+  readonly tails: Map<string, Laid['tail']>;
+}
+export const noRows = (): Rows => ({ heads: new Map(), tails: new Map() });
+export function laidOnce(one: Candidate<Space>, { heads, tails }: Rows): Laid {
+  let [head, tail] = [heads.get(one.headKey), tails.get(one.tailKey)];
+  if (!head || !tail) {
+    const laid = one.space.lay(one.choice);
+    if (!head) heads.set(one.headKey, (head = laid));
+    if (!tail) tails.set(one.tailKey, (tail = laid.tail));
+  }
+  return { head: head.head, target: head.target, tail };
+}
 /** Heads by their key, see `headKey`; kept between searches on one water. */
 export type Heads = Map<string, Head>;
 
@@ -129,8 +158,9 @@ export function headOf(laid: Laid, bench: Bench, key: string): Head {
   const { strength } = seasons;
   const behind = bench.behindBarPerLPerH.get(key.split(':')[0]!) ?? 0;
   const celsius = celsiusOf(bench);
+  const begun: Begun = { near: null };
   const quick = (stages: readonly Stage[], water: Water): ReturnType<typeof quickTrain> =>
-    quickTrain(bareTrain(system, stages), system.source, water, feedsAt(heads, water), behind);
+    quickTrain(bareTrain(system, stages), system.source, water, feedsAt(heads, water), behind, begun);
   const meanFeed = strengthened(feed, strength.mean);
   const solve = (stages: readonly Stage[], day: Day): SolvedTrain | null => {
     const solved = quick(stages, { ...meanFeed, temperatureC: celsius[day] });
@@ -162,7 +192,7 @@ export function headOf(laid: Laid, bench: Bench, key: string): Head {
     );
     return found.ok ? found.value : null;
   });
-  const head = { stages, on, year, behind: new Map<string, unknown>() };
+  const head: Head = { stages, on, year, alone: new Map(), behind: new Map() };
   heads.set(key, head);
   return head;
 }

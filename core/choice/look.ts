@@ -5,9 +5,10 @@ import type { Stage, StageKind, TrainUse } from '../stage';
 import { continued, solveTrain, wornTrain, type SolvedTrain } from '../train';
 import { strengthened, type Water } from '../water';
 import type { Bench } from './bench';
-import { agedStages, behindKey, celsiusOf, headOf, once, type Age } from './heads';
+import { agedStages, behindKey, celsiusOf, headOf, kept, once, type Age } from './heads';
 import type { Look } from './option';
 import type { Laid } from './spaces';
+import { takenByAll } from './taken';
 
 /** Options as trains of the workbench, looked at quickly by the thousand, or solved whole where they are shown. */
 
@@ -64,9 +65,12 @@ export function quickLook(laid: Laid, bench: Bench, key: string): Look {
       mean && { ...own, mean, throughPerL: [...own.throughPerL, ...laid.tail.map(() => 1)], load: mean.resins.length > 0 ? own.load : null }
     );
   });
-  const behind = behindKey(laid.tail);
+  const rows = [laid.head, laid.tail];
+  const alone = kept(head.alone, bench.booked, () => new Map<string, unknown>());
+  const behind = kept(head.behind, behindKey(laid.tail), () => new Map<string, unknown>());
   return {
-    stages: [...laid.head, ...laid.tail],
+    rows,
+    taken: takenByAll(rows),
     get system() {
       return { ...system, train: train() };
     },
@@ -75,12 +79,9 @@ export function quickLook(laid: Laid, bench: Bench, key: string): Look {
     unitOn: head.on,
     on: (day, age) => whole(head.on(day, age)),
     year,
+    ofUnit: (what, of) => kept(alone, what, of),
     // A tank changes neither what the goal is held against by its meter nor what wears: what differs in it alone is worked out once.
-    shared: (what, of) => {
-      const name = `${what} ${behind}`;
-      if (!head.behind.has(name)) head.behind.set(name, of());
-      return head.behind.get(name) as ReturnType<typeof of>;
-    },
+    shared: (what, of) => kept(behind, what, of),
     sure: once(() => fullLook(bench, train(), wasteToProduct)),
   };
 }
@@ -104,12 +105,14 @@ export function fullLook(bench: Bench, train: Train, wasteToProduct: number | nu
     return found;
   };
   return {
-    stages: train.stages,
+    rows: [train.stages],
+    taken: takenByAll([train.stages]),
     system,
     wasteToProduct,
     owned: false,
     unitOn: on,
     on,
+    ofUnit: (_, of) => of(),
     shared: (_, of) => of(),
     sure: null,
     year: once(() => {

@@ -1,20 +1,21 @@
 import { booksOf, hardestLoads, judgeTrain, rests, scaleActionIndex, wasteScale, type TrainFacts } from '../advice';
-import { lastTank, membraneStage, type System } from '../file';
+import type { System } from '../file';
 import { against, metByAssumption, type LimitCheck, type LimitQuantity } from '../goal';
 import { buyingCost, type Costs, type PartCost } from '../ledger';
 import { timesPerYear, type ResinLife, type TrainYear } from '../life';
 import { ELEMENT_ROWS, isSeawaterElement, isSmallElement } from '../membrane';
 import { DAYS_PER_YEAR } from '../quantity';
-import { kindOf, type Stage, type TrainUse } from '../stage';
+import type { Stage, TrainUse } from '../stage';
 import { inletBar, type SolvedTrain } from '../train';
 import type { Bench } from './bench';
 import type { Age, Day } from './heads';
 import { capitalRecovery } from './money';
 import { routeOf, type Route } from './spaces';
+import type { Taken } from './taken';
 
 /** One option, held against the goal, the site and the year by the functions every other page asks: judge, lives, ledger. */
 
-/** What prunes an option, cheapest first; the first that does is kept (science of options, 2.2). */
+/** What prunes an option, cheapest first; the first that does is kept (science of options, 2.2: carbon comes later here, for its life is of a whole year). */
 export const RULES = [
   'wall',
   'site',
@@ -22,10 +23,10 @@ export const RULES = [
   'ratio',
   'pressure',
   'production',
-  'carbon',
   'scaling',
   'element',
   'quality',
+  'carbon',
   'resinLife',
   'visits',
   'capital',
@@ -51,12 +52,15 @@ export interface Look {
   readonly owned: boolean;
   /** What its stages have been through; nothing where it is new. */
   readonly use?: TrainUse;
-  /** Its stages as they were laid down, before its membrane is set: for what no water decides. */
-  readonly stages: readonly Stage[];
+  /** Its stages as they were laid down, row by row, before its membrane is set: for what no water decides. */
+  readonly rows: readonly (readonly Stage[])[];
+  readonly taken: Taken;
   /** Solved up to its membrane at least, and whole. */
   readonly unitOn: (day: Day, age: Age) => SolvedTrain | null;
   readonly on: (day: Day, age: Age) => SolvedTrain | null;
   readonly year: () => TrainYear | null;
+  /** Worked out once for all options that differ behind their membrane alone, at one need. */
+  readonly ofUnit: <T>(what: string, of: () => T) => T;
   /** Worked out once for all options that differ in what only stores. */
   readonly shared: <T>(what: string, of: () => T) => T;
   /** The same solved in full, where this is a quick look: asked where a limit is near. */
@@ -103,8 +107,7 @@ const over = (rule: RuleId, field: string, value: number, limit: number | null):
 const under = (rule: RuleId, field: string, value: number, limit: number | null): Rejection | null =>
   limit !== null && value < limit * (1 - 1e-12) ? { rule, field, value, limit } : null;
 
-export const widthMm = (stages: readonly Stage[]): number =>
-  Math.round(1000 * stages.reduce((sum, one) => sum + (kindOf(one).form === 'tank' ? 0 : kindOf(one).mounting(one).wallM), 0));
+const widthMm = ({ wallM }: Taken): number => Math.round(1000 * wallM);
 
 /** What is made on a day against what a day needs. */
 const marginOf = ({ productLPerH }: SolvedTrain, { hoursPerDay, litresPerDay }: Bench['need']): number =>
@@ -125,40 +128,35 @@ const isNear = ({ limit: { low, high }, value }: LimitCheck): boolean =>
 type Rule = (look: Look, bench: Bench) => Verdict;
 /** What each rule makes of an option; those that need the figures of a year are judged with them. */
 const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' | 'capital'>, Rule>> = {
-  wall: ({ stages }, { system: { choice } }) => over('wall', 'wallMm', widthMm(stages), choice.wallMm),
-  site: ({ stages }, { system: { choice } }) => {
-    const drains = stages.some((stage) => kindOf(stage).plumbed(stage).drains);
-    if (drains && !choice.drain) return { rule: 'site', field: 'drain', value: 1, limit: 0 };
-    const powered = stages.some((stage) => kindOf(stage).plumbed(stage).powered);
-    return powered && !choice.power ? { rule: 'site', field: 'power', value: 1, limit: 0 } : null;
+  wall: ({ taken }, { system: { choice } }) => over('wall', 'wallMm', widthMm(taken), choice.wallMm),
+  site: ({ taken }, { system: { choice } }) => {
+    if (taken.drains && !choice.drain) return { rule: 'site', field: 'drain', value: 1, limit: 0 };
+    return taken.powered && !choice.power ? { rule: 'site', field: 'power', value: 1, limit: 0 } : null;
   },
-  tank: ({ stages }, { need, job }) => {
-    const tankL = lastTank(stages)?.volumeL ?? 0;
+  tank: ({ taken: { membrane, tankL } }, { need, job }) => {
     // What is drawn through resin alone comes as fast as it is drawn; a counter's unit has its own store.
-    if (job === 'counter' || job === 'espresso' || (!membraneStage(stages) && tankL === 0)) return null;
-    return over('tank', 'largestDrawL', need.largestDrawL, USABLE_TANK * tankL);
+    if (job === 'counter' || job === 'espresso' || (!membrane && tankL === null)) return null;
+    return over('tank', 'largestDrawL', need.largestDrawL, USABLE_TANK * (tankL ?? 0));
   },
-  ratio: ({ stages, wasteToProduct }, { system: { choice } }) => {
-    const stage = membraneStage(stages);
-    const at = stages.findIndex(({ kind }) => kind === 'membrane');
-    const softened = stages.slice(0, Math.max(0, at)).some((one) => kindOf(one).touches === 'minerals');
-    return stage && isSmallElement(stage.elementClass) && !softened && wasteToProduct !== null
+  ratio: ({ taken: { membrane, softened }, wasteToProduct }, { system: { choice } }) =>
+    membrane && isSmallElement(membrane.elementClass) && !softened && wasteToProduct !== null
       ? under('ratio', 'leastWaste', wasteToProduct, choice.leastWaste)
-      : null;
+      : null,
+  pressure: ({ taken: { membrane, pumped }, unitOn, ofUnit }, { system: { source } }) => {
+    if (!membrane) return null;
+    return ofUnit('pressure', () => {
+      const line = inletBar(source);
+      const low = isSmallElement(membrane.elementClass) && !pumped ? under('pressure', 'linePressureBar', line, LEAST_BAR) : null;
+      const bar = low ? 0 : (unitOn('cold', 'old')?.unit?.feedPressureBar ?? line);
+      return low ?? over('pressure', 'linePressureBar', bar, ELEMENT_ROWS[membrane.elementClass].limits.maxPressureBar);
+    });
   },
-  pressure: ({ stages, unitOn }, { system: { source } }) => {
-    const stage = membraneStage(stages);
-    if (!stage) return null;
-    const line = inletBar(source);
-    const pumped = stages.some(({ kind }) => kind === 'pump');
-    const low = isSmallElement(stage.elementClass) && !pumped ? under('pressure', 'linePressureBar', line, LEAST_BAR) : null;
-    const bar = low ? 0 : (unitOn('cold', 'old')?.unit?.feedPressureBar ?? line);
-    return low ?? over('pressure', 'linePressureBar', bar, ELEMENT_ROWS[stage.elementClass].limits.maxPressureBar);
-  },
-  production: ({ stages, unitOn, sure }, { need }) => {
-    if (!membraneStage(stages)) return null;
-    const cold = unitOn('cold', 'old');
-    const quick = cold ? marginOf(cold, need) : 0;
+  production: ({ taken: { membrane }, unitOn, ofUnit, sure }, { need }) => {
+    if (!membrane) return null;
+    const quick = ofUnit('margin', () => {
+      const cold = unitOn('cold', 'old');
+      return cold ? marginOf(cold, need) : 0;
+    });
     // So near to what is wanted that a quick look may err: solved in full.
     const exact = sure && Math.abs(quick / OUTPUT_MARGIN - 1) < NEAR ? sure().unitOn('cold', 'old') : null;
     const margin = exact ? marginOf(exact, need) : quick;
@@ -167,30 +165,37 @@ const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' 
       ? { rule: 'production', field: 'litresPerDay', value: need.litresPerDay, limit: (margin * need.litresPerDay) / OUTPUT_MARGIN }
       : null;
   },
-  scaling: ({ stages, system, unitOn, shared }) => {
-    const stage = membraneStage(stages);
-    if (!stage || isSeawaterElement(stage.elementClass)) return null;
-    const warm = unitOn('warm', 'new');
-    const scale = warm?.unit ? shared('scale', () => wasteScale(warm.unit!)) : null;
-    if (!warm || !scale) return null;
-    const acted = scaleActionIndex(system, warm);
-    const beyond = scale.index - acted;
-    if (beyond > SCALES_BEYOND) return { rule: 'scaling', field: 'index', value: scale.index, limit: acted + SCALES_BEYOND };
-    return beyond > 0 || scale.minerals.length > 0 ? 'advisory' : null;
+  scaling: (look) => {
+    const { membrane } = look.taken;
+    if (!membrane || isSeawaterElement(membrane.elementClass)) return null;
+    return look.ofUnit('scaling', () => {
+      const warm = look.unitOn('warm', 'new');
+      const scale = warm?.unit ? wasteScale(warm.unit) : null;
+      if (!warm || !scale) return null;
+      const acted = scaleActionIndex(look.system, warm);
+      const beyond = scale.index - acted;
+      if (beyond > SCALES_BEYOND) return { rule: 'scaling', field: 'index', value: scale.index, limit: acted + SCALES_BEYOND };
+      return beyond > 0 || scale.minerals.length > 0 ? 'advisory' : null;
+    });
   },
-  element: ({ stages, system, unitOn, shared }) => {
-    const stage = membraneStage(stages);
-    const [cold, warm] = [unitOn('cold', 'new'), unitOn('warm', 'new')];
-    if (!stage || !cold?.unit || !warm?.unit) return null;
-    const resting = rests(system, cold);
-    const loads = shared(`element ${resting}`, () => [cold, warm].map(({ unit }) => hardestLoads(stage, unit!, resting)));
-    let near = false;
-    for (const id of ['flux', 'recovery', 'crossflow', 'feedflow', 'drop'] as const) {
-      const times = Math.max(...loads.map((one) => one[id]));
-      if (times > (id === 'flux' ? ADVISORY.flux : ADVISORY.times)) return { rule: 'element', field: id, value: times, limit: 1 };
-      near ||= times > 1;
-    }
-    return near ? 'advisory' : null;
+  element: (look) => {
+    const { membrane } = look.taken;
+    if (!membrane) return null;
+    return look.ofUnit('element', () => {
+      const [cold, warm] = [look.unitOn('cold', 'new'), look.unitOn('warm', 'new')];
+      // Nothing can be told of a unit that keeps next to nothing of its feed as waste: it is asked for all of it.
+      if (!cold?.unit || !warm?.unit)
+        return { rule: 'element', field: 'recovery', value: 1 / ELEMENT_ROWS[membrane.elementClass].limits.maxRecovery, limit: 1 };
+      const resting = rests(look.system, cold);
+      const loads = [cold, warm].map(({ unit }) => hardestLoads(membrane, unit!, resting));
+      let near = false;
+      for (const id of ['flux', 'recovery', 'crossflow', 'feedflow', 'drop'] as const) {
+        const times = Math.max(...loads.map((one) => one[id]));
+        if (times > (id === 'flux' ? ADVISORY.flux : ADVISORY.times)) return { rule: 'element', field: id, value: times, limit: 1 };
+        near ||= times > 1;
+      }
+      return near ? 'advisory' : null;
+    });
   },
   quality: (look, bench) => {
     const of = (one: Look): readonly LimitCheck[] | null => {
@@ -266,14 +271,14 @@ function booksOfLook(
 /** A year of an option by line, what it takes to buy, and what it has to spare; null where nothing comes through it. */
 export function figuresOf(look: Look, bench: Bench): Figures | null {
   const { need, prices, system } = bench;
-  const { stages } = look;
+  const { rows, taken } = look;
   // By need and prices as well: heads are kept while more is drawn, or it costs more.
   const books = look.shared(`books ${bench.booked}`, () => booksOfLook(look, bench));
   if (!books) return null;
   const { ledger, resin, hoursPerL } = books;
-  const capital = look.owned ? 0 : buyingCost(stages, prices);
+  const capital = look.owned ? 0 : buyingCost(rows.flat(), prices);
   const buying = capital * capitalRecovery(system.choice.rate, system.choice.horizonYears);
-  const hasMembrane = membraneStage(stages) !== undefined;
+  const hasMembrane = taken.membrane !== null;
   const cold = hasMembrane ? look.unitOn('cold', 'old') : null;
   const polishes = ledger.parts.filter(({ line }) => line === 'resin' || line === 'cartridges');
   return {
@@ -289,9 +294,9 @@ export function figuresOf(look: Look, bench: Bench): Figures | null {
     visitsPerYear: ledger.visitsPerYear,
     changesPerYear: Math.max(0, ...polishes.map(({ life }) => timesPerYear(life))),
     winterMargin: cold ? marginOf(cold, need) : AMPLE_MARGIN,
-    widthMm: widthMm(stages),
+    widthMm: widthMm(taken),
     hours: need.litresPerYear * (hasMembrane ? hoursPerL : 0),
   };
 }
 
-export const routeOfLook = ({ stages }: Look): Route => routeOf(stages);
+export const routeOfLook = ({ taken }: Look): Route => routeOf(taken);

@@ -11,6 +11,7 @@ import { benchOf, type Bench } from './bench';
 import { once } from './heads';
 import { todayLook, trainWith } from './look';
 import { figuresOf, type Figures, type Look } from './option';
+import { takenByAll } from './taken';
 
 /**
  * Resin alone, or a membrane first: the same train with and without its membrane, or with a usual one where it has none.
@@ -56,7 +57,8 @@ const SCAN = 40;
 /** The train at another strength of the tap, solved quickly: its year alone is asked for. */
 const atStrength = (bench: Bench, train: Train, factor: number): Look => ({
   system: { ...bench.system, train },
-  stages: train.stages,
+  rows: [train.stages],
+  taken: takenByAll([train.stages]),
   wasteToProduct: null,
   owned: false,
   unitOn: () => null,
@@ -66,6 +68,7 @@ const atStrength = (bench: Bench, train: Train, factor: number): Look => ({
     const found = trainYear({ train }, (water) => quickTrain(train, bench.system.source, water), feed, bench.seasons);
     return found.ok ? found.value : null;
   }),
+  ofUnit: (_, of) => of(),
   shared: (_, of) => of(),
   sure: null,
 });

@@ -15,8 +15,9 @@ export interface Candidate<S extends Searched = Searched> {
   readonly id: string;
   readonly space: S;
   readonly choice: Choice;
-  /** The same for all options that differ behind their head alone. */
+  /** The same for all options that differ behind their head alone, and for all that differ in their head alone. */
   readonly headKey: string;
+  readonly tailKey: string;
 }
 /** What makes an option impossible. */
 export interface Missed<Rule extends string = string> {
@@ -43,6 +44,9 @@ const headKeyOf = (space: Searched, places: readonly number[]): string => {
     .join()}`;
 };
 
+const tailKeyOf = (space: Searched, places: readonly number[]): string =>
+  `${space.id}:${places.slice(Math.max(0, space.axes.length - space.behind)).join('.')}`;
+
 /** Options that share a head. */
 interface BlockOfOptions<S extends Searched> {
   readonly space: S;
@@ -60,9 +64,20 @@ function* within<S extends Searched>({ space, head, tail }: BlockOfOptions<S>): 
   for (const { places } of enumerateOptions(tail)) {
     const whole = [...head, ...places];
     const id = whole.join('.');
-    yield { id: `${space.id}:${id}`, space, choice: choiceOf(space.axes, { id, places: whole }), headKey };
+    yield candidateAt(space, id, whole, headKey);
   }
 }
+
+/** An option at some places; what it takes along each axis is told when somebody asks. */
+const candidateAt = <S extends Searched>(space: S, id: string, places: readonly number[], headKey: string): Candidate<S> => ({
+  id: `${space.id}:${id}`,
+  space,
+  headKey,
+  tailKey: tailKeyOf(space, places),
+  get choice() {
+    return choiceOf(space.axes, { id, places });
+  },
+});
 
 /** All options of some spaces, in their order. */
 export function* candidates<S extends Searched>(spaces: readonly S[]): Generator<Candidate<S>> {
@@ -77,7 +92,7 @@ export function candidate<S extends Searched>(spaces: readonly S[], id: string):
   if (!space) return null;
   const at = places.split('.').map(Number);
   if (at.length !== space.axes.length || space.axes.some(({ values }, k) => values[at[k]!] === undefined)) return null;
-  return { id, space, choice: choiceOf(space.axes, { id: places, places: at }), headKey: headKeyOf(space, at) };
+  return candidateAt(space, places, at, headKeyOf(space, at));
 }
 
 /** An admissible option with its year. */

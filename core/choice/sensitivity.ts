@@ -4,7 +4,9 @@ import { paretoFront } from './front';
 import { capitalRecovery } from './money';
 import { judgeOption, type Figures, type Look } from './option';
 import { candidates, type Candidate } from './search';
+import { laidOnce } from './heads';
 import { routeOf, type Route, type Space } from './spaces';
+import { takenByAll } from './taken';
 import { turningsOf, type Turning, type Turnings } from './turning';
 
 /** What would change the answer: each input moved until another route wins (science of options, 6). */
@@ -89,7 +91,7 @@ function* judgedAll(bench: Bench, lookAt: LookAt): Generator<number, Kept[]> {
   for (const one of candidates(bench.spaces)) {
     const look = lookAt(one, bench);
     const judged = judgeOption(look, bench);
-    if (judged.admissible) kept.push({ one, route: routeOf(look.stages), figures: judged.figures });
+    if (judged.admissible) kept.push({ one, route: routeOf(look.taken), figures: judged.figures });
     if (++tried % STEP === 0) yield 0;
   }
   return kept;
@@ -113,7 +115,7 @@ export function cheapestByRoute(some: readonly Of[], bench: Bench, lookAt: LookA
   for (const one of some) {
     const look = lookAt(one, bench);
     const judged = judgeOption(look, bench);
-    const route = routeOf(look.stages);
+    const route = routeOf(look.taken);
     if (judged.admissible) best.set(route, Math.min(best.get(route) ?? Infinity, judged.figures.annualCost));
   }
   return best;
@@ -154,8 +156,8 @@ function turnOf(
 export function* turns(bench: Bench, recommended: Of, lookAt: LookAt): Generator<number, InputTurn[]> {
   const { system } = bench;
   const kept = yield* judgedAll(bench, lookAt);
-  const { head, tail } = recommended.space.lay(recommended.choice);
-  const own = routeOf([...head, ...tail]);
+  const { head, tail } = laidOnce(recommended, bench.rows);
+  const own = routeOf(takenByAll([head, tail]));
   const money = byMoney(
     kept.map(({ route, figures }) => amountsOf(route, figures)),
     bench,

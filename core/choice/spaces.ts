@@ -1,5 +1,6 @@
 import type { ElementClass, VesselRank } from '../membrane';
 import { kindOf, newStage, type Stage, type StageOf } from '../stage';
+import type { Taken } from './taken';
 import { JOB_AXES, type Axis, type Choice, type ChoiceOf, type Job } from './axes';
 
 /** What each job's axes stand for: stages of the workbench, by their own kinds. */
@@ -341,10 +342,9 @@ export function spacesOf(job: Job, { bypass, loops }: JobFacts, kept: Kept = {})
 /** Coarse way to the water, among which an answer turns. */
 export const ROUTES = ['resin', 'membrane', 'membraneAndResin', 'cartridge'] as const;
 export type Route = (typeof ROUTES)[number];
-export function routeOf(stages: readonly Stage[]): Route {
-  const has = (kind: Stage['kind']): boolean => stages.some((stage) => stage.kind === kind);
-  if (has('membrane')) return has('resin') ? 'membraneAndResin' : 'membrane';
-  return has('resin') ? 'resin' : 'cartridge';
+export function routeOf({ membrane, polishes }: Pick<Taken, 'membrane' | 'polishes'>): Route {
+  if (membrane) return polishes ? 'membraneAndResin' : 'membrane';
+  return polishes ? 'resin' : 'cartridge';
 }
 /** What stands behind the heads of a space takes of the product, bar for each L/h at a usual temperature: half way from the least to the most of it. */
 export function middlingBarPerLPerH({ axes, behind, lay }: Space): number {

@@ -7,8 +7,10 @@ export const HOURS_PER_WEEK = 168;
 export function hourlyDrawL(demand: Demand): number[] {
   const sum = demand.hourShare.reduce((total, share) => total + share, 0);
   // A pattern of nothing but zeros says nothing: the day is spread evenly.
-  const share = (hour: number): number => (sum > 0 ? demand.hourShare[hour]! / sum : 1 / 24);
-  return demand.dayL.flatMap((litres) => Array.from({ length: 24 }, (_, hour) => litres * share(hour)));
+  const drawn: number[] = [];
+  for (const litres of demand.dayL)
+    for (let hour = 0; hour < 24; hour++) drawn.push(litres * (sum > 0 ? demand.hourShare[hour]! / sum : 1 / 24));
+  return drawn;
 }
 
 /** Litres taken in each hour of a week, batches spread over their hour. */

@@ -1,5 +1,5 @@
 export { pumpEnergy } from './energy';
-export { loopState, worstMOhmCm, type LoopState } from './loop';
+export { loopPolisherDays, loopState, worstHourMOhmCm, worstMOhmCm, type LoopState } from './loop';
 export { membraneLife, type MembraneLife } from './membrane';
 export { bringsNew, partLives, timesPerYear, upkeepOf, yearStandings, type DaysBand, type LivesAsked, type PartLife } from './parts';
 export { changedInTurn, resinLife, type ResinChange, type ResinLife } from './resin';

@@ -3,7 +3,17 @@ import { type StageOf, type ResinState, resinFloor, stageBed } from '../stage';
 import type { System } from '../file';
 import { hourlyNeedL, productDemand } from '../goal';
 import { fail, ok, type Outcome } from '../quantity';
-import { loopAtRest, loopTimeH, loopWeek, polisherDays, resistivityMOhmCm, velocityMPerS, type Loop, type LoopMoment } from '../storage';
+import {
+  loopAtRest,
+  loopTimeH,
+  loopWeek,
+  polisherDays,
+  resistivityMOhmCm,
+  velocityMPerS,
+  type Loop,
+  type LoopMoment,
+  type LoopWater,
+} from '../storage';
 import type { SolvedTrain } from '../train';
 
 /** A loop as it stands and through a week of draws. */
@@ -21,12 +31,23 @@ export interface LoopState {
   readonly recoversH: number | null;
 }
 
+/** A loop laid out, and where it comes to rest with the mean draw. */
+interface LoopLaid {
+  readonly tank: StageOf<'tank'>;
+  readonly set: NonNullable<System['train']['loop']>;
+  readonly loop: Loop;
+  readonly draws: readonly number[];
+  readonly mean: number;
+  readonly rest: { readonly tank: LoopWater; readonly outlet: LoopWater };
+  readonly polisherDays: number | null;
+}
+
 /**
  * The loop of a train: its last tank, the resin and the rest behind it, and the line that comes back.
  *
  * @returns null where the train has none; an error where it cannot run
  */
-export function loopState(system: System, solved: SolvedTrain): Outcome<LoopState> | null {
+function loopLaid(system: System, solved: SolvedTrain): Outcome<LoopLaid> | null {
   const { stages, loop: set } = system.train;
   if (!set) return null;
   const at = stages.findLastIndex((stage) => stage.kind === 'tank');
@@ -56,29 +77,60 @@ export function loopState(system: System, solved: SolvedTrain): Outcome<LoopStat
   };
   const draws = hourlyNeedL(productDemand(system.goal));
   const mean = draws.reduce((sum, litres) => sum + litres, 0) / draws.length;
-  const most = Math.max(...draws);
   const rest = loopAtRest(loop, mean);
   if (!rest.ok) return rest;
-  const restR = resistivityMOhmCm(rest.value.outlet);
-  if (!restR.ok) return restR;
-  const control = { startShare: tank.startShare, stopShare: tank.stopShare, productionLPerH: solved.productLPerH };
-  const week = loopWeek(loop, control, draws);
-  if (!week.ok) return week;
-  const moments = week.value.map((moment, hour) => momentAt(moment, draws[hour]!));
   const usableEq = resins.reduce((sum, stage) => {
     const state = solved.resins.find((candidate) => candidate.stageId === stage.id);
     return sum + bedCapacityEq(stageBed(stage)).anionEq * (state?.utilisation.anion.utilisation ?? 0.8);
   }, 0);
   return ok({
     tank,
+    set,
+    loop,
+    draws,
+    mean,
+    rest: rest.value,
+    polisherDays: usableEq > 0 ? polisherDays(loop, mean, rest.value.tank, usableEq) : null,
+  });
+}
+
+/** A loop's tank and outlets hour by hour through a week of its draws. */
+const weekOf = ({ tank: { startShare, stopShare }, loop, draws }: LoopLaid, { productLPerH }: SolvedTrain): ReturnType<typeof loopWeek> =>
+  loopWeek(loop, { startShare, stopShare, productionLPerH: productLPerH }, draws);
+
+/** The loop of a train as it stands and through its week. */
+export function loopState(system: System, solved: SolvedTrain): Outcome<LoopState> | null {
+  const laid = loopLaid(system, solved);
+  if (!laid?.ok) return laid;
+  const { tank, set, loop, draws, rest, polisherDays: days } = laid.value;
+  const restR = resistivityMOhmCm(rest.outlet);
+  if (!restR.ok) return restR;
+  const week = weekOf(laid.value, solved);
+  if (!week.ok) return week;
+  const moments = week.value.map((moment, hour) => momentAt(moment, draws[hour]!));
+  return ok({
+    tank,
     restMOhmCm: restR.value,
     week: moments,
     startsPerDay: (moments.at(-1)?.starts ?? 0) / (moments.length / 24),
     velocityMPerS: velocityMPerS(set.flowLPerH, set.boreMm),
-    returnVelocityMPerS: velocityMPerS(Math.max(0, set.flowLPerH - most), set.boreMm),
+    returnVelocityMPerS: velocityMPerS(Math.max(0, set.flowLPerH - Math.max(...draws)), set.boreMm),
     recoversH: recovery(loop, moments),
-    polisherDays: usableEq > 0 ? polisherDays(loop, mean, rest.value.tank, usableEq) : null,
+    polisherDays: days,
   });
+}
+
+/** Days the polisher of a train's loop lasts, by what the make-up and the air bring it; null where there is none, or nothing is brought. */
+export function loopPolisherDays(system: System, solved: SolvedTrain): number | null {
+  const laid = loopLaid(system, solved);
+  return laid?.ok ? laid.value.polisherDays : null;
+}
+
+/** What the outlets of a train's loop read at the worst hour of its week, MΩ·cm; null without a loop that runs. */
+export function worstHourMOhmCm(system: System, solved: SolvedTrain): number | null {
+  const laid = loopLaid(system, solved);
+  const week = laid?.ok ? weekOf(laid.value, solved) : null;
+  return week?.ok ? worstMOhmCm(week.value) : null;
 }
 
 /** An hour of the week; its resistivity is settled when it is asked for. */
@@ -88,22 +140,24 @@ function momentAt(moment: LoopMoment, drawLPerH: number): LoopState['week'][numb
     ...moment,
     drawLPerH,
     get outletMOhmCm() {
-      const settled = known === null ? resistivityMOhmCm(moment.outlet) : null;
-      known ??= settled?.ok ? settled.value : 0;
-      return known;
+      return (known ??= outletMOhmCm(moment));
     },
   };
 }
+function outletMOhmCm({ outlet }: LoopMoment): number {
+  const settled = resistivityMOhmCm(outlet);
+  return settled.ok ? settled.value : 0;
+}
 
-/** The outlets at the worst hour of the week, MΩ·cm: among the hours that no other has more salt and more carbon than. */
-export function worstMOhmCm({ week }: Pick<LoopState, 'week'>): number {
+/** The outlets at the worst hour of a week, MΩ·cm: among the hours that no other has more salt and more carbon than. */
+export function worstMOhmCm(week: readonly LoopMoment[]): number {
   const more = (a: LoopMoment['outlet'], b: LoopMoment['outlet']): boolean => a.saltUmolL >= b.saltUmolL && a.carbonUmolL >= b.carbonUmolL;
-  const worst: LoopState['week'][number][] = [];
+  let worst: LoopMoment[] = [];
   for (const moment of week) {
     if (worst.some(({ outlet }) => more(outlet, moment.outlet))) continue;
-    worst.splice(0, worst.length, ...worst.filter(({ outlet }) => !more(moment.outlet, outlet)), moment);
+    worst = [...worst.filter(({ outlet }) => !more(moment.outlet, outlet)), moment];
   }
-  return Math.min(...worst.map(({ outletMOhmCm }) => outletMOhmCm));
+  return Math.min(...worst.map(outletMOhmCm));
 }
 
 /** How near to its rest a tank counts as recovered. */

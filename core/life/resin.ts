@@ -20,7 +20,6 @@ import {
 } from '../exchange';
 import { stageBed, type Stage, type StageOf } from '../stage';
 import { productLPerDay, type StrengthLimit } from '../goal';
-import type { LoopState } from './loop';
 import type { TrainYear } from './trainYear';
 
 /** What the resin stages of a train treat when they are new, on the water of a whole year, and how sure that is. */
@@ -97,10 +96,10 @@ const FEWEST_UNITS = -1 - Math.log(0.01);
 /**
  * Litres the resin stages of a train treat, taken together, when new; null where there are none.
  *
- * @param loop in which they stand: the make-up and the air are what loads them then
+ * @param loopDays how long the polisher of a loop lasts, where they stand in one: the make-up and the air are what loads them then
  * @param strength what the goal allows the product
  */
-export function resinLife(system: System, year: TrainYear, loop: LoopState | null, strength: StrengthLimit | null): ResinLife | null {
+export function resinLife(system: System, year: TrainYear, loopDays: number | null, strength: StrengthLimit | null): ResinLife | null {
   const solved = year.mean;
   const first = solved.resins[0];
   const { load } = year;
@@ -134,7 +133,7 @@ export function resinLife(system: System, year: TrainYear, loop: LoopState | nul
   const width = ({ p10, p90 }: LifeBand): number => p90 / p10;
   const best = candidates(shares, known).reduce((least, one) => (width(one[1]) < 0.98 * width(least[1]) ? one : least));
   const need = productLPerDay(system.goal);
-  const days = loop && need > 0 && behindLastTank(system, first.stageId) ? loop.polisherDays : null;
+  const days = need > 0 && behindLastTank(system, first.stageId) ? loopDays : null;
   const life: BedThroughput =
     days === null ? throughput : { ...throughput, limiting: 'anion', until: { kind: 'litres', litres: days * need } };
   return {

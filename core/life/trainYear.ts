@@ -40,6 +40,8 @@ export interface TrainYear {
   readonly mean: SolvedTrain;
   /** On its coldest day, at the mean strength. */
   readonly coldest: SolvedTrain;
+  /** Something comes through it on some day of the year; else nothing is drawn, and nothing is made to cost anything. */
+  readonly produces: boolean;
   /** Litres taken from the tap. */
   readonly feedPerL: number;
   readonly hoursPerL: number;
@@ -76,7 +78,7 @@ const beforeResin = ({ resins }: SolvedTrain): Water | null => resins[0]?.feed ?
 /** Figures of one node, in a fixed order. */
 function figuresOf(system: Pick<System, 'train'>, solved: SolvedTrain, meets: (solved: SolvedTrain) => Water | null): number[] {
   const { stages } = system.train;
-  const made = Math.max(1e-9, solved.productLPerH);
+  const made = solved.productLPerH;
   const before = meets(solved);
   const load = before ? ionicLoad(before) : null;
   return [
@@ -118,8 +120,12 @@ export function trainYear(
   const middle = <T>(all: readonly T[]): T => all[Math.floor((all.length - 1) / 2)]!;
   const mean = at(middle(temperatures), middle(strengths));
   const coldest = at(temperatures[0]!, middle(strengths));
-  const read = gridFigures([temperatures, strengths], (t, s) => figuresOf(system, at(t, s), meets));
-  const sums = new Array<number>(figuresOf(system, mean, meets).length).fill(0);
+  const usual = [mean, ...nodes.values()].find(producing);
+  if (!usual) return ok(nothingMade(system, seasons, mean, coldest));
+  // On a day on which nothing comes through, nothing is drawn: the water of the year is made on the others.
+  const drawn = (t: number, s: number): SolvedTrain => (producing(at(t, s)) ? at(t, s) : usual);
+  const read = gridFigures([temperatures, strengths], (t, s) => figuresOf(system, drawn(t, s), meets));
+  const sums = new Array<number>(figuresOf(system, usual, meets).length).fill(0);
   let worstUScm = 0;
   const within = (value: number, nodes: readonly number[]): number => Math.min(nodes.at(-1)!, Math.max(nodes[0]!, value));
   for (let k = 0; k < PHASES; k++) {
@@ -129,16 +135,33 @@ export function trainYear(
     worstUScm = Math.max(worstUScm, figures[3]!);
   }
   const [feedPerL, hoursPerL, kWhPerM3, , ...rest] = sums as [number, number, number, number, ...number[]];
-  const load = meets(mean) ? (Object.fromEntries(LOADS.map((key, i) => [key, rest[i]!])) as unknown as IonicLoad) : null;
+  const load = meets(usual) ? (Object.fromEntries(LOADS.map((key, i) => [key, rest[i]!])) as unknown as IonicLoad) : null;
   return ok({
     seasons,
     mean,
     coldest,
+    produces: true,
     feedPerL,
     hoursPerL,
-    kWhPerM3: pumpEnergy(system, mean) === null ? null : kWhPerM3,
+    kWhPerM3: pumpEnergy(system, usual) === null ? null : kWhPerM3,
     throughPerL: rest.slice(LOADS.length),
     load,
     worstUScm,
   });
 }
+
+const producing = ({ productLPerH }: SolvedTrain): boolean => productLPerH > 0;
+
+/** The year of a train that nothing comes through. */
+const nothingMade = (system: Pick<System, 'train'>, seasons: FeedSeasons, mean: SolvedTrain, coldest: SolvedTrain): TrainYear => ({
+  seasons,
+  mean,
+  coldest,
+  produces: false,
+  feedPerL: 1,
+  hoursPerL: 0,
+  kWhPerM3: null,
+  throughPerL: system.train.stages.map(() => 1),
+  load: null,
+  worstUScm: polishedStation(mean).state.ec25UScm,
+});

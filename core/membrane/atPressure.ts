@@ -1,6 +1,7 @@
 import { ok, type Outcome } from '../quantity';
 import type { ElementRow } from './classes';
 import { permeabilityOf } from './derive';
+import { SETTLED } from './flux';
 import { marchSetup, SLICES, type FoulingFactors } from './march';
 import { massMgL, type OsmoticLaw } from './osmosis';
 import { runRanks, type UnitRun, type VesselRank } from './ranks';
@@ -36,24 +37,43 @@ export interface PressedPoint {
   readonly run: UnitRun;
 }
 
-const SETTLED = 1e-6;
+/** How closely a unit is worked out: slices of an element, and the relative steps at which a local balance and the feed are found. */
+export interface Accuracy {
+  readonly slices: number;
+  readonly fluxSettled: number;
+  readonly flowSettled: number;
+}
+/** What goes in, and what is made of it. */
+export interface Flows {
+  readonly feedLPerH: number;
+  readonly productLPerH: number;
+  /** How much stronger than the raw feed the mixture with what is led back is, species by species. */
+  readonly mixedTimes: ArrayLike<number>;
+}
+const EXACT: Accuracy = { slices: SLICES, fluxSettled: SETTLED, flowSettled: 1e-6 };
 /** How near the waste is to what it is held at, bar. */
 const HELD_BAR = 1e-3;
-const RECYCLE_SETTLED = 1e-5;
 const MOST_ROUNDS = 40;
 
 /**
  * Solves a unit at a known pressure.
  *
+ * @param near flows it is near to; only saves time
  * @returns null inside where it makes nothing, or where no flow settles
  */
-export function solveAtPressure(unit: PressedUnit, feed: FeedSpecies, drawn: Drawn, slices = SLICES): Outcome<PressedPoint | null> {
+export function solveAtPressure(
+  unit: PressedUnit,
+  feed: FeedSpecies,
+  drawn: Drawn,
+  { slices, fluxSettled, flowSettled }: Accuracy = EXACT,
+  near: Flows | null = null,
+): Outcome<PressedPoint | null> {
   const permeability = permeabilityOf(unit.row, unit.law);
   if (!permeability.ok) return permeability;
-  const setup = marchSetup(unit.row, permeability.value, unit.factors, feed, unit.temperatureC, unit.law, slices);
+  const setup = marchSetup(unit.row, permeability.value, unit.factors, feed, unit.temperatureC, unit.law, slices, fluxSettled);
   const barAt = (raw: number): number => unit.pressureBar - unit.filterBarPerLPerH * raw;
   // What its product pushes against follows from the run before: both settle together.
-  let made = 0;
+  let made = near?.productLPerH ?? 0;
   const runAt = (flow: number, bar: number, mixed?: ArrayLike<number>): UnitRun | null => {
     const found = bar > 0 ? runRanks(setup, unit.ranks, flow, bar, unit.productBarPerLPerH * made, mixed) : null;
     made = found?.permeateLPerH ?? made;
@@ -77,7 +97,15 @@ export function solveAtPressure(unit: PressedUnit, feed: FeedSpecies, drawn: Dra
     return ok(point(found, drawn.flowLPerH, drawn.flowLPerH, feed.mmolL, bar));
   }
   if (drawn.by === 'recovery' && drawn.recycleLPerH > 0) {
-    const held = recycling(run, feed, drawn.recovery, drawn.recycleLPerH, roughFeed(unit, drawn.recovery));
+    const held = recycling(
+      run,
+      feed,
+      drawn.recovery,
+      drawn.recycleLPerH,
+      near?.feedLPerH ?? roughFeed(unit, drawn.recovery),
+      near?.mixedTimes ?? null,
+      RECYCLE_TIMES * flowSettled,
+    );
     return ok(held && point(held.run, held.raw, held.raw + drawn.recycleLPerH, held.mixed));
   }
   const mass = massMgL(feed.ids);
@@ -94,8 +122,8 @@ export function solveAtPressure(unit: PressedUnit, feed: FeedSpecies, drawn: Dra
           );
           return found.permeateLPerH + found.concentrateLPerH * (found.concentratePressureBar / Math.max(1e-9, takes)) ** 0.57;
         };
-  const start = roughFeed(unit, drawn.by === 'recovery' ? drawn.recovery : 0.25);
-  const settled = settle(run, wanted, start);
+  const start = near?.feedLPerH ?? roughFeed(unit, drawn.by === 'recovery' ? drawn.recovery : 0.25);
+  const settled = settle(run, wanted, start, flowSettled);
   return ok(settled && point(settled.run, settled.flow, settled.flow, feed.mmolL));
 }
 
@@ -111,7 +139,12 @@ const roughFeed = ({ ranks, row, pressureBar, factors }: PressedUnit, recovery: 
   recovery;
 
 /** The flow that is the one wanted at it: what is made hardly changes with it, so that a secant finds it in a few marches. */
-function settle(run: Run, wanted: (found: UnitRun) => number, start: number): { readonly run: UnitRun; readonly flow: number } | null {
+function settle(
+  run: Run,
+  wanted: (found: UnitRun) => number,
+  start: number,
+  settled: number,
+): { readonly run: UnitRun; readonly flow: number } | null {
   let flow = start;
   let before: { readonly flow: number; readonly miss: number } | null = null;
   for (let round = 0; round < MOST_ROUNDS; round++) {
@@ -122,7 +155,7 @@ function settle(run: Run, wanted: (found: UnitRun) => number, start: number): { 
       continue;
     }
     const miss = wanted(found) - flow;
-    if (Math.abs(miss) <= SETTLED * flow) return { run: found, flow };
+    if (Math.abs(miss) <= settled * flow) return { run: found, flow };
     const slope: number = before && flow !== before.flow ? (miss - before.miss) / (flow - before.flow) : -1;
     const next: number = flow - miss / (slope < -0.05 ? slope : -1);
     before = { flow, miss };
@@ -131,6 +164,8 @@ function settle(run: Run, wanted: (found: UnitRun) => number, start: number): { 
   return null;
 }
 const DRY_STEP = 1.7;
+/** What is led back settles by the strength of each ion: so many times coarser than the flow. */
+const RECYCLE_TIMES = 10;
 
 /** A recovery with so much waste led back before the membrane: mixture and raw feed settle together. */
 function recycling(
@@ -139,8 +174,10 @@ function recycling(
   recovery: number,
   back: number,
   start: number,
+  times: ArrayLike<number> | null,
+  settled: number,
 ): { readonly run: UnitRun; readonly raw: number; readonly mixed: Float64Array } | null {
-  let mixed: Float64Array = Float64Array.from(feed.mmolL);
+  let mixed: Float64Array = Float64Array.from(feed.mmolL, (c, i) => c * (times?.[i] ?? 1));
   let raw = start;
   for (let round = 0; round < MOST_ROUNDS; round++) {
     const flow = raw + back;
@@ -159,7 +196,7 @@ function recycling(
       Math.abs(wanted - raw) / wanted,
       ...Array.from(next, (value, i) => (mixed[i]! > 0 ? Math.abs(value / mixed[i]! - 1) : 0)),
     );
-    if (moved <= RECYCLE_SETTLED) return { run: found, raw, mixed };
+    if (moved <= settled) return { run: found, raw, mixed };
     raw = wanted;
     mixed = next;
   }

@@ -65,13 +65,17 @@ export function derivePermeability(row: ElementRow, law: OsmoticLaw): Outcome<Pe
 }
 
 const known = new Map<string, Outcome<Permeability>>();
+/** Rows by what they say, for two may say the same. */
+const NAMES = new WeakMap<ElementRow, string>();
 
 /**
  * `derivePermeability`, remembered by the row: a train is solved at every keystroke, its label changes
  * rarely, and the derivation costs as much as the solve. Same answer for the same row, always.
  */
 export function permeabilityOf(row: ElementRow, law: OsmoticLaw): Outcome<Permeability> {
-  const key = `${law} ${JSON.stringify(row)}`;
+  const name = NAMES.get(row) ?? JSON.stringify(row);
+  NAMES.set(row, name);
+  const key = `${law} ${name}`;
   const hit = known.get(key);
   if (hit) return hit;
   const derived = derivePermeability(row, law);

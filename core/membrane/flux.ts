@@ -41,6 +41,9 @@ export function fluxState(count: number): FluxState {
   };
 }
 
+/** Relative step at which a local balance counts as found. */
+export const SETTLED = 1e-8;
+
 /** exp is capped: beyond it the wall is saturated with salt whatever the number. */
 const MAX_EXPONENT = 30;
 
@@ -84,8 +87,16 @@ function crossWall(state: FluxState, membrane: MembraneWall, bulk: Float64Array)
  *
  * @param pressureBar feed-side less permeate-side pressure, above 0
  * @param transferLmh film mass transfer coefficient k
+ * @param settled relative change of the flux, and change of the potential, below which it is found
  */
-export function solveFlux(state: FluxState, membrane: MembraneWall, bulk: Float64Array, pressureBar: number, transferLmh: number): void {
+export function solveFlux(
+  state: FluxState,
+  membrane: MembraneWall,
+  bulk: Float64Array,
+  pressureBar: number,
+  transferLmh: number,
+  settled = SETTLED,
+): void {
   const most = membrane.aLmhPerBar * pressureBar;
   if (bulk.length === 0) {
     state.fluxLmh = most;
@@ -106,7 +117,7 @@ export function solveFlux(state: FluxState, membrane: MembraneWall, bulk: Float6
     const miss = J - membrane.aLmhPerBar * (pressureBar - backBar);
     const step = miss / (1 + (membrane.aLmhPerBar * Math.max(0, backBar)) / transferLmh);
     const next = Math.min(most, Math.max(J / 4, J - step));
-    if (Math.abs(next - J) <= 1e-8 * J && Math.abs(shift) < 1e-8) return;
+    if (Math.abs(next - J) <= settled * J && Math.abs(shift) < settled) return;
     state.potential = Math.max(-25, Math.min(25, state.potential + shift));
     state.fluxLmh = next;
   }

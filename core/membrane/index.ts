@@ -1,4 +1,4 @@
-export { solveAtPressure, type Drawn, type PressedPoint } from './atPressure';
+export { solveAtPressure, type Accuracy, type Drawn, type Flows, type PressedPoint } from './atPressure';
 export {
   SPENT_WATER_FACTOR,
   YEARLY_AGEING,

@@ -1,6 +1,6 @@
 import type { ElementRow } from './classes';
-import { channelOf, channelState, feedFluid } from './channel';
-import { fluxState, solveFlux, type MembraneWall } from './flux';
+import { channelOf, channelState, feedFluid, type Channel, type FeedFluid } from './channel';
+import { fluxState, SETTLED, solveFlux, type MembraneWall } from './flux';
 import { massMgL, osmoticFunction, type OsmoticLaw } from './osmosis';
 import { passageOf, SPECIES_ROWS, type FeedSpecies } from './species';
 import { saltFactor, waterFactor } from './temperature';
@@ -24,7 +24,14 @@ export interface MarchSetup {
   readonly feed: FeedSpecies;
   readonly temperatureC: number;
   readonly membrane: MembraneWall;
+  readonly channel: Channel;
+  readonly fluid: FeedFluid;
+  readonly mass: (mmolL: ArrayLike<number>) => number;
   readonly slices: number;
+  /** Relative step at which a local balance counts as found. */
+  readonly settled: number;
+  /** Flux and potential an element began with when it was last marched, by its place: the next march begins there. */
+  readonly begun: { readonly fluxLmh: number; readonly potential: number }[];
 }
 
 /** What leaves an element (or a row of them). Flows L/h, amounts mmol/L. */
@@ -49,13 +56,19 @@ export function marchSetup(
   temperatureC: number,
   law: OsmoticLaw,
   slices = SLICES,
+  settled = SETTLED,
 ): MarchSetup {
   const b = permeability.bLmh * factors.salt * saltFactor(temperatureC);
   return {
     row,
     feed,
     temperatureC,
+    channel: channelOf(row),
+    fluid: feedFluid(temperatureC),
+    mass: massMgL(feed.ids),
     slices,
+    settled,
+    begun: [],
     membrane: {
       aLmhPerBar: permeability.aLmhPerBar * factors.water * waterFactor(temperatureC),
       bLmh: Float64Array.from(feed.ids, (id) => b * passageOf(id, row)),
@@ -70,6 +83,7 @@ export function marchSetup(
  * The state is flow and amounts, so water and every species are conserved exactly.
  *
  * @param concentration of the feed to this element, mmol/L
+ * @param place of the element in its unit: what was found there before is where the next search begins
  * @returns null when the feed runs dry inside the element
  */
 export function marchElement(
@@ -78,14 +92,17 @@ export function marchElement(
   concentration: ArrayLike<number>,
   feedPressureBar: number,
   permeatePressureBar: number,
+  place = 0,
 ): MarchResult | null {
-  const { row, membrane, slices } = setup;
-  const channel = channelOf(row);
-  const fluid = feedFluid(setup.temperatureC);
-  const mass = massMgL(setup.feed.ids);
+  const { row, membrane, channel, fluid, mass, slices, settled, begun } = setup;
   const count = concentration.length;
   const dS = row.areaM2 / slices;
   const state = fluxState(count);
+  const before = begun[place];
+  if (before) {
+    state.fluxLmh = before.fluxLmh;
+    state.potential = before.potential;
+  }
   const amount = new Float64Array(count);
   const bulk = new Float64Array(count);
   for (let i = 0; i < count; i++) amount[i] = feedLPerH * concentration[i]!;
@@ -97,7 +114,10 @@ export function marchElement(
     for (let i = 0; i < count; i++) bulk[i] = amount[i]! / q;
     const inlet = channelState(channel, fluid, q, mass(bulk));
     flux(inlet.transferLmh, pressure);
-    if (slice === 0) betaMax = state.beta;
+    if (slice === 0) {
+      betaMax = state.beta;
+      begun[place] = { fluxLmh: state.fluxLmh, potential: state.potential };
+    }
     const qHalf = q - (state.fluxLmh * dS) / 2;
     if (qHalf <= 0.001 * feedLPerH) return null;
     for (let i = 0; i < count; i++) bulk[i] = (amount[i]! - (state.fluxLmh * state.permeate[i]! * dS) / 2) / qHalf;
@@ -121,7 +141,7 @@ export function marchElement(
   function flux(transferLmh: number, feedSideBar: number): void {
     const difference = feedSideBar - permeatePressureBar;
     if (difference > 0) {
-      solveFlux(state, membrane, bulk, difference, transferLmh);
+      solveFlux(state, membrane, bulk, difference, transferLmh, settled);
       return;
     }
     // Back-flow from permeate to feed is not modelled: the slice stands still.

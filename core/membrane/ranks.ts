@@ -1,6 +1,5 @@
 import { leakLPerH, setupAt, type UnitDefects } from './defects';
 import { marchElement, type MarchResult, type MarchSetup } from './march';
-import { massMgL } from './osmosis';
 import { restrictorPressureBar } from './restrictor';
 
 /** One rank of a membrane unit: so many vessels side by side, so many elements end to end in each. */
@@ -53,6 +52,13 @@ export interface UnitRun {
   readonly ranks: readonly RankState[];
 }
 
+/** Amounts an hour by the litre. */
+function perLitre(mmolH: Float64Array, lPerH: number): number[] {
+  const mmolL = new Array<number>(mmolH.length);
+  for (let i = 0; i < mmolH.length; i++) mmolL[i] = mmolH[i]! / lPerH;
+  return mmolL;
+}
+
 const SOUND: UnitDefects = {};
 
 /** Runs all ranks at a feed flow and pressure; null when a vessel runs dry. */
@@ -81,7 +87,7 @@ export function runRanks(
     let vesselLPerH = 0;
     const vesselMmolH = new Float64Array(concentration.length);
     for (let element = 0; element < rank.elementsPerVessel; element++) {
-      const run: MarchResult | null = marchElement(setupAt(setup, defects, place), perVessel, concentration, pressure, permeateBar);
+      const run: MarchResult | null = marchElement(setupAt(setup, defects, place), perVessel, concentration, pressure, permeateBar, place);
       if (!run) return null;
       // A leak is at the first element of one vessel of the first rank; where several stand side by side they share it.
       const into = place === 0 ? leaked / rank.vessels : 0;
@@ -94,7 +100,7 @@ export function runRanks(
         recovery: run.permeateLPerH / perVessel,
         pressureDropBar: pressure - run.concentratePressureBar,
         permeateLPerH: made,
-        permeateMmolL: made > 0 ? Array.from(run.permeateMmolH, (mmolH) => mmolH / made) : [],
+        permeateMmolL: made > 0 ? perLitre(run.permeateMmolH, made) : [],
         betaMax: run.betaMax,
       });
       perVessel = run.concentrateLPerH;
@@ -109,12 +115,12 @@ export function runRanks(
           defects.throttle.restrictor,
           perVessel * rank.vessels,
           setup.temperatureC,
-          massMgL(setup.feed.ids)(concentration),
+          setup.mass(concentration),
         );
     }
     for (let i = 0; i < permeateMmolH.length; i++) permeateMmolH[i]! += vesselMmolH[i]! * rank.vessels;
     flow = perVessel * rank.vessels;
-    states.push({ elements, permeateMmolL: vesselLPerH > 0 ? Array.from(vesselMmolH, (mmolH) => mmolH / vesselLPerH) : null });
+    states.push({ elements, permeateMmolL: vesselLPerH > 0 ? perLitre(vesselMmolH, vesselLPerH) : null });
   }
   return {
     permeateLPerH,

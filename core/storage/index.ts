@@ -13,4 +13,5 @@ export {
   velocityMPerS,
   type Loop,
   type LoopMoment,
+  type LoopWater,
 } from './loop';

@@ -48,21 +48,39 @@ interface Course {
   readonly restUmolL: number;
 }
 
-function courseOf(loop: Loop, key: keyof LoopWater, drawLPerH: number, volumeL: number, makeUpLPerH: number): Course {
-  const back = loop.loopLPerH - drawLPerH;
+/** What moves a component of a loop; what does not change from step to step is worked out once. */
+interface Moves {
+  /** Share of what goes round that the polisher takes, and what it brings back, µmol/L. */
+  readonly taken: number;
+  readonly floor: number;
+  readonly makeUp: number;
+  /** Exchange with the air, L/h, and what that brings, µmol/h. */
+  readonly gas: number;
+  readonly air: number;
+}
+function movesOf(loop: Loop, key: keyof LoopWater): Moves {
   const gas = key === 'carbonUmolL' ? gasTransferLPerH(loop.surfaceM2) : 0;
-  const perHour = (makeUpLPerH + back * (1 - loop.leak[key]) + gas) / volumeL;
-  const brought = makeUpLPerH * loop.makeUp[key] + back * loop.floor[key] + gas * restUmolL(loop);
-  return { perHour, restUmolL: perHour > 0 ? brought / (perHour * volumeL) : 0 };
+  return { taken: 1 - loop.leak[key], floor: loop.floor[key], makeUp: loop.makeUp[key], gas, air: gas * restUmolL(loop) };
+}
+const perHourOf = ({ taken, gas }: Moves, backLPerH: number, volumeL: number, makeUpLPerH: number): number =>
+  (makeUpLPerH + backLPerH * taken + gas) / volumeL;
+const restOf = ({ floor, makeUp, air }: Moves, perHour: number, backLPerH: number, volumeL: number, makeUpLPerH: number): number =>
+  perHour > 0 ? (makeUpLPerH * makeUp + backLPerH * floor + air) / (perHour * volumeL) : 0;
+
+function courseOf(loop: Loop, key: keyof LoopWater, drawLPerH: number, volumeL: number): Course {
+  const [moves, back] = [movesOf(loop, key), loop.loopLPerH - drawLPerH];
+  const perHour = perHourOf(moves, back, volumeL, drawLPerH);
+  return { perHour, restUmolL: restOf(moves, perHour, back, volumeL, drawLPerH) };
 }
 const courses = (loop: Loop, drawLPerH: number, volumeL: number): Readonly<Record<keyof LoopWater, Course>> => ({
-  saltUmolL: courseOf(loop, 'saltUmolL', drawLPerH, volumeL, drawLPerH),
-  carbonUmolL: courseOf(loop, 'carbonUmolL', drawLPerH, volumeL, drawLPerH),
+  saltUmolL: courseOf(loop, 'saltUmolL', drawLPerH, volumeL),
+  carbonUmolL: courseOf(loop, 'carbonUmolL', drawLPerH, volumeL),
 });
-/** Where a component stands an hour's step on. */
-function stepped(loop: Loop, key: keyof LoopWater, fromUmolL: number, drawLPerH: number, volumeL: number, makeUpLPerH: number): number {
-  const { perHour, restUmolL } = courseOf(loop, key, drawLPerH, volumeL, makeUpLPerH);
-  return restUmolL + (fromUmolL - restUmolL) * Math.exp(-perHour / STEPS);
+/** Where a component stands a step of the hour on. */
+function stepped(moves: Moves, fromUmolL: number, backLPerH: number, volumeL: number, makeUpLPerH: number): number {
+  const perHour = perHourOf(moves, backLPerH, volumeL, makeUpLPerH);
+  const rest = restOf(moves, perHour, backLPerH, volumeL, makeUpLPerH);
+  return rest + (fromUmolL - rest) * Math.exp(-perHour / STEPS);
 }
 
 /** Behind the polisher. */
@@ -149,11 +167,13 @@ export function loopWeek(loop: Loop, control: LevelControl, drawLPerH: readonly 
   let volumeL = off;
   let filling = false;
   const rest = courses(loop, mean, loop.volumeL);
+  const [salt, carbon] = [movesOf(loop, 'saltUmolL'), movesOf(loop, 'carbonUmolL')];
   let tank: LoopWater = { saltUmolL: rest.saltUmolL.restUmolL, carbonUmolL: rest.carbonUmolL.restUmolL };
   const told: LoopMoment[] = [];
   let starts = 0;
   for (let hour = 0; hour < 2 * drawLPerH.length; hour++) {
     const draw = drawLPerH[hour % drawLPerH.length]!;
+    const back = loop.loopLPerH - draw;
     if (hour === drawLPerH.length) starts = 0;
     for (let s = 0; s < STEPS; s++) {
       if (filling && volumeL >= off) filling = false;
@@ -163,8 +183,8 @@ export function loopWeek(loop: Loop, control: LevelControl, drawLPerH: readonly 
       }
       const makeUp = filling ? control.productionLPerH : 0;
       tank = {
-        saltUmolL: stepped(loop, 'saltUmolL', tank.saltUmolL, draw, volumeL, makeUp),
-        carbonUmolL: stepped(loop, 'carbonUmolL', tank.carbonUmolL, draw, volumeL, makeUp),
+        saltUmolL: stepped(salt, tank.saltUmolL, back, volumeL, makeUp),
+        carbonUmolL: stepped(carbon, tank.carbonUmolL, back, volumeL, makeUp),
       };
       volumeL = Math.max(least, Math.min(loop.volumeL, volumeL + (makeUp - draw) / STEPS));
     }

@@ -4,6 +4,7 @@ import {
   completeWater,
   dropResult,
   isSolute,
+  kitAmmonia,
   meterEc25,
   meterSalinity,
   mixWaters,
@@ -11,6 +12,7 @@ import {
   settleWater,
   SOLUTES,
   type CompletedWater,
+  type KitAmmonia,
   type Origin,
   type PartialAnalysis,
   type Solute,
@@ -46,8 +48,25 @@ const readingDoubt = (sample: Sample, instruments: readonly Instrument[]): numbe
 /** Doubt of a laboratory's conductivity. */
 const LABORATORY_DOUBT = 0.01;
 
+/** Supplies that chloramine is not dosed to. */
+const NEVER_DOSED: readonly Sample['character'][] = ['brackish', 'seawater', 'rain'];
+
+/** What the kit for ammonia read, told apart; null where it was not used. */
+function ammoniaOf(sample: Sample, ec25UScm: number | undefined, chlorineTested: boolean): KitAmmonia | null {
+  const { way, kit, character, chloramineMgL } = sample;
+  if (way !== 'kit' || kit.ammoniaMgL === null) return null;
+  return kitAmmonia(kit.ammoniaMgL, chlorineTested ? chloramineMgL : null, ec25UScm, !NEVER_DOSED.includes(character));
+}
+
+/** What the ammonia of a source's own kit is made of; null where the kit was not used. */
+export function ammoniaInKit(source: Source, instruments: readonly Instrument[]): KitAmmonia | null {
+  const sample = currentSample(source);
+  const ec25 = readingGivesWay(source) ? ok(undefined) : readingEc25(sample, instruments);
+  return ammoniaOf(sample, ec25.ok ? ec25.value : undefined, !source.assumed.includes('chlorine'));
+}
+
 /** The kit's figures, with the doubt of the drops they were counted by. */
-function kitAnalysis({ kit }: Sample): Partial<PartialAnalysis> {
+function kitAnalysis({ kit }: Sample, ammonia: KitAmmonia | null): Partial<PartialAnalysis> {
   const plusMinus = (count: Sample['kit']['hardnessCount']): number | undefined => {
     const result = count && dropResult(count);
     return result?.ok ? result.value.plusMinusMgL : undefined;
@@ -60,7 +79,7 @@ function kitAnalysis({ kit }: Sample): Partial<PartialAnalysis> {
     ...(kit.pH === null ? {} : { pH: kit.pH }),
     mgL: {
       ...(kit.nitrateMgL === null ? {} : { NO3: kit.nitrateMgL }),
-      ...(kit.ammoniaMgL === null ? {} : { NH4N: kit.ammoniaMgL }),
+      ...(ammonia === null ? {} : { NH4N: ammonia.ammoniaNMgL }),
       ...(kit.phosphateMgL === null ? {} : { PO4: kit.phosphateMgL }),
       ...(kit.silicaMgL === null ? {} : { SiO2: kit.silicaMgL }),
     },
@@ -84,56 +103,64 @@ function reportAnalysis({ report }: Sample): Partial<PartialAnalysis> {
 }
 
 /** The analysis behind a sample, by the way in that counts. */
-export function sampleAnalysis(sample: Sample, instruments: readonly Instrument[]): Outcome<PartialAnalysis> {
+export function sampleAnalysis(sample: Sample, instruments: readonly Instrument[], chlorineTested = true): Outcome<PartialAnalysis> {
   const base = { character: sample.character, temperatureC: sample.temperatureC };
   if (sample.way === 'usual') return ok({ ...base, usual: true });
   if (sample.way === 'report') return ok({ ...base, ...reportAnalysis(sample), ec25Doubt: LABORATORY_DOUBT });
   const ec25 = readingEc25(sample, instruments);
   if (!ec25.ok) return ec25;
   const read = ec25.value === undefined ? {} : { ec25UScm: ec25.value, ec25Doubt: readingDoubt(sample, instruments) };
-  return ok({ ...base, ...read, ...(sample.way === 'kit' ? kitAnalysis(sample) : {}) });
+  return ok({ ...base, ...read, ...(sample.way === 'kit' ? kitAnalysis(sample, ammoniaOf(sample, ec25.value, chlorineTested)) : {}) });
 }
 
-/** The complete water of one sample, disinfectant included. */
-export function sampleWater(sample: Sample, instruments: readonly Instrument[]): Outcome<CompletedWater> {
-  const analysis = sampleAnalysis(sample, instruments);
+/**
+ * The complete water of one sample, disinfectant included.
+ *
+ * @param chlorineTested somebody looked at free and total chlorine, or it is what a template filled in
+ */
+export function sampleWater(sample: Sample, instruments: readonly Instrument[], chlorineTested = true): Outcome<CompletedWater> {
+  const analysis = sampleAnalysis(sample, instruments, chlorineTested);
   if (!analysis.ok) return analysis;
   const completed = completeWater(analysis.value);
   if (!completed.ok) return completed;
   const stated = (solute: 'chlorine' | 'chloramine'): boolean =>
     analysis.value.mgL?.[solute] !== undefined || analysis.value.below?.[solute] !== undefined;
-  const { water, origins } = completed.value;
-  const disinfectant = sample.way === 'usual' ? 'assumed' : 'measured';
+  const { water, origins, plusMinusMgL } = completed.value;
+  const ammonia = ammoniaOf(sample, analysis.value.ec25UScm, chlorineTested);
+  const disinfectant = sample.way === 'usual' || !chlorineTested ? 'assumed' : 'measured';
+  const mgL = {
+    ...water.mgL,
+    chlorine: stated('chlorine') ? water.mgL.chlorine : sample.chlorineMgL,
+    chloramine: stated('chloramine') ? water.mgL.chloramine : (ammonia?.chloramineMgL ?? sample.chloramineMgL),
+  };
+  const split = ammonia?.plusMinusMgL ?? null;
   return ok({
     ...completed.value,
-    water: {
-      ...water,
-      mgL: {
-        ...water.mgL,
-        chlorine: stated('chlorine') ? water.mgL.chlorine : sample.chlorineMgL,
-        chloramine: stated('chloramine') ? water.mgL.chloramine : sample.chloramineMgL,
-      },
+    water: { ...water, mgL },
+    origins: {
+      ...origins,
+      chlorine: disinfectant,
+      chloramine: disinfectant,
+      ...(split === null ? {} : { NH4N: 'assumed' as const }),
     },
-    origins: { ...origins, chlorine: disinfectant, chloramine: disinfectant },
+    plusMinusMgL: {
+      ...plusMinusMgL,
+      // What a template filled in: half of it may be missing or more (our judgement).
+      ...(chlorineTested ? {} : { chlorine: mgL.chlorine / 2, chloramine: mgL.chloramine / 2 }),
+      ...(split === null ? {} : { NH4N: split }),
+    },
   });
 }
 
 /** The complete water at the head of a train: the source's sample, blended with its second water where there is one. */
 export function tapWater(source: Source, instruments: readonly Instrument[]): Outcome<CompletedWater> {
   const sample = currentSample(source);
-  const first = sampleWater(readingGivesWay(source) ? { ...sample, reading: null } : sample, instruments);
-  if (!first.ok) return first;
-  return mixed(source, instruments, source.assumed.includes('chlorine') ? chlorineAssumed(first.value) : first.value);
-}
-
-/** Chlorine a template filled in: half of it may be missing or more (our judgement). */
-function chlorineAssumed(tap: CompletedWater): CompletedWater {
-  const { chlorine, chloramine } = tap.water.mgL;
-  return {
-    ...tap,
-    origins: { ...tap.origins, chlorine: 'assumed', chloramine: 'assumed' },
-    plusMinusMgL: { ...tap.plusMinusMgL, chlorine: chlorine / 2, chloramine: chloramine / 2 },
-  };
+  const first = sampleWater(
+    readingGivesWay(source) ? { ...sample, reading: null } : sample,
+    instruments,
+    !source.assumed.includes('chlorine'),
+  );
+  return first.ok ? mixed(source, instruments, first.value) : first;
 }
 
 /** A first water, with the second where there is one. */

@@ -1,7 +1,7 @@
 export { meanExposure } from './exposure';
-export { COLDEST_MONTH, sampleWater, seasonSpan, tapWater, temperatureInMonth, yearlyCourse, type SeasonSpan } from './feed';
+export { ammoniaInKit, COLDEST_MONTH, sampleWater, seasonSpan, tapWater, temperatureInMonth, yearlyCourse, type SeasonSpan } from './feed';
 export { gasBar, inletBar, shutOffBar } from './pressure';
-export { continued, nothingKnown, quickTrain, QUICK_SLICES, withTail, type Known } from './quick';
+export { continued, nothingKnown, quickTrain, withTail, type Begun, type Known } from './quick';
 export { membraneOperation, solveTrain, withUses, type MembraneOperation } from './solve';
 export { litresPerProduct, polishedStation, productStation, wasteToProduct, type SolvedBranch, type SolvedTrain } from './solved';
 export type { Station } from './walk';

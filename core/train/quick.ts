@@ -3,9 +3,12 @@ import {
   ELEMENT_ROWS,
   solveAtPressure,
   speciesOfWater,
+  waterFactor,
   waterOfSpecies,
+  type Accuracy,
   type Drawn,
   type FeedSpecies,
+  type Flows,
   type PressedPoint,
   type UnitSolution,
 } from '../membrane';
@@ -23,15 +26,40 @@ import type { Station } from './walk';
  * within a hundredth by a test; trains it has no short way for go that way.
  */
 
-/** Slices an element is marched in. */
-export const QUICK_SLICES = 3;
+/** How closely a membrane is worked out: far within the hundredth that is asked for. */
+export const QUICK: Accuracy = { slices: 3, fluxSettled: 1e-5, flowSettled: 1e-4 };
 
-/** What many trains on one water and temperature share: species of the membrane's feed, and points a membrane was solved at. */
-export interface Known {
-  readonly feeds: Map<string, FeedSpecies | null>;
-  readonly points: Map<string, PressedPoint | null>;
+/** A unit as it ran on another day, with its membrane of so much of its output: where the next search begins. */
+interface Near {
+  readonly unit: UnitSolution;
+  readonly feedMmolL: ArrayLike<number>;
+  readonly temperatureC: number;
+  readonly waterShare: number;
 }
-export const nothingKnown = (): Known => ({ feeds: new Map(), points: new Map() });
+
+/** The first that was found of a train, and the first of it with waste led back; kept by whoever solves it on many days. */
+export interface Begun {
+  near: Near | null;
+}
+
+/** What many trains on one water and temperature share: its state, species of the membrane's feed, and units solved. */
+export interface Known {
+  tap: Outcome<WaterState> | null;
+  readonly feeds: Map<string, FeedSpecies | null>;
+  readonly units: Map<string, UnitSolution | null>;
+}
+export const nothingKnown = (): Known => ({ tap: null, feeds: new Map(), units: new Map() });
+
+/** A stage by what it does: neither its id nor its name. */
+function keyOf(stage: Stage): string {
+  const known = KEYS.get(stage);
+  if (known !== undefined) return known;
+  const { id: _, name: __, ...rest } = stage;
+  const key = JSON.stringify(rest);
+  KEYS.set(stage, key);
+  return key;
+}
+const KEYS = new WeakMap<Stage, string>();
 
 /** A station whose state is settled when it is asked for. */
 function station(
@@ -56,6 +84,26 @@ function station(
       const settled = settleWater(water);
       known = settled.ok ? settled.value : fallback;
       return known;
+    },
+  };
+}
+
+/** The waste of a unit, worked out when it is asked for: few are. */
+function wasteOf(after: string, unit: UnitSolution, fallback: WaterState): Station {
+  let known: Station | null = null;
+  const full = (): Station =>
+    (known ??= station(after, 'Waste', 'membrane', unit.concentrateLPerH, unit.concentratePressureBar, unit.concentrate, fallback));
+  return {
+    after,
+    name: 'Waste',
+    kind: 'membrane',
+    flowLPerH: unit.concentrateLPerH,
+    pressureBar: unit.concentratePressureBar,
+    get water() {
+      return full().water;
+    },
+    get state() {
+      return full().state;
     },
   };
 }
@@ -92,6 +140,7 @@ function through(stages: readonly Stage[], water: Water, flowLPerH: number, into
 /**
  * @param known what was found so far on the same water at the same temperature
  * @param behindBarPerLPerH what will stand behind the train takes of its product, where that is known beforehand
+ * @param begun where the same train was found on another day, or at another age; only saves time
  */
 export function quickTrain(
   train: Train,
@@ -99,6 +148,7 @@ export function quickTrain(
   feed: Water,
   known: Known = nothingKnown(),
   behindBarPerLPerH = 0,
+  begun: Begun = { near: null },
 ): Outcome<SolvedTrain> {
   const { stages } = train;
   const whole = (): Outcome<SolvedTrain> => solveTrain(train, inlet, feed);
@@ -109,14 +159,15 @@ export function quickTrain(
   const set = drawnBy(membrane, pump);
   const before = stages.slice(0, at);
   if (!set || before.some((stage) => kindOf(stage).breaksPressure(stage) || kindOf(stage).riseBar(stage) !== 0)) return whole();
-  const tap = settleWater(feed);
+  const tap = (known.tap ??= settleWater(feed));
   if (!tap.ok) return tap;
   const line = inletBar(inlet);
   const t = feed.temperatureC;
   // Chlorine alone depends on the flow; it takes no part in what the membrane does.
-  const key = JSON.stringify(
-    before.filter((stage) => ['minerals', 'salt'].includes(kindOf(stage).touches)).map(({ id: _, name: __, ...rest }) => rest),
-  );
+  const key = before
+    .filter((stage) => ['minerals', 'salt'].includes(kindOf(stage).touches))
+    .map(keyOf)
+    .join();
   let species = known.feeds.get(key);
   if (species === undefined) {
     const water = through(before, feed, 1, () => undefined);
@@ -138,23 +189,50 @@ export function quickTrain(
     temperatureC: t,
     law: 'mixture',
   } as const;
-  const { row: _, ...told } = pressed;
-  const pointKey = `${key} ${membrane.elementClass} ${JSON.stringify([told, set.drawn])}`;
-  let point = known.points.get(pointKey);
-  if (point === undefined) {
-    const solved = solveAtPressure(pressed, species, set.drawn, QUICK_SLICES);
+  const { factors, ranks, pressureBar, filterBarPerLPerH, productBarPerLPerH } = pressed;
+  const unitKey = [
+    key,
+    membrane.elementClass,
+    ...ranks.map(({ vessels, elementsPerVessel }) => `${vessels}x${elementsPerVessel}`),
+    factors.water,
+    factors.salt,
+    pressureBar,
+    filterBarPerLPerH,
+    productBarPerLPerH,
+    JSON.stringify(set.drawn),
+  ].join(' ');
+  let unit = known.units.get(unitKey);
+  if (unit === undefined) {
+    const solved = solveAtPressure(pressed, species, set.drawn, QUICK, begun.near && likelyFlows(begun.near, set.drawn, membrane, t));
     if (!solved.ok) return solved;
-    point = solved.value;
-    known.points.set(pointKey, point);
+    unit = solved.value && unitOf(membrane, solved.value, species, t);
+    known.units.set(unitKey, unit);
   }
-  if (!point) return whole();
-  const unit = unitOf(membrane, point, species, t);
+  if (!unit) return whole();
+  if (!begun.near || (unit.recycleLPerH > 0 && begun.near.unit.recycleLPerH === 0))
+    begun.near = { unit, feedMmolL: species.mmolL, temperatureC: t, waterShare: factors.water };
   // A booster holds its pressure only where its curve reaches above it, and the line does not.
   if (pump?.pump.kind === 'booster') {
     const curve = line - slope(before) * unit.feedLPerH + pump.pump.riseBar * (1 - unit.membraneFeedLPerH / pump.pump.openFlowLPerH);
     if (curve < pump.pump.bypassBar || line - slope(before) * unit.feedLPerH > pump.pump.bypassBar) return whole();
   }
   return assembled(train, membrane, at, unit, feed, tap.value, line);
+}
+
+/** Flows of a unit by those of another day: what it makes goes with its temperature, the waste of a tube hardly does. */
+function likelyFlows(
+  { unit, feedMmolL, temperatureC, waterShare }: Near,
+  { by }: Drawn,
+  { waterFactor: now }: StageOf<'membrane'>,
+  t: number,
+): Flows {
+  const times = (waterFactor(t) / waterFactor(temperatureC)) * ((now ?? 1) / waterShare);
+  const productLPerH = times * unit.permeateLPerH;
+  return {
+    productLPerH,
+    feedLPerH: by === 'recovery' ? times * unit.feedLPerH : productLPerH + unit.concentrateLPerH,
+    mixedTimes: unit.mixedFeedMmolL.map((c, i) => (feedMmolL[i]! > 0 ? c / feedMmolL[i]! : 1)),
+  };
 }
 
 /** The unit as the network gives it. */
@@ -187,9 +265,14 @@ function unitOf(
     permeateMmolL,
     concentrateMmolL,
     permeate: waterOfSpecies(species.ids, permeateMmolL, t),
-    concentrate: waterOfSpecies(species.ids, concentrateMmolL, t),
+    // Few are asked for these.
+    get concentrate() {
+      return waterOfSpecies(species.ids, concentrateMmolL, t);
+    },
     portWaters: [],
-    mixedFeed: waterOfSpecies(species.ids, Array.from(mixedFeedMmolL), t),
+    get mixedFeed() {
+      return waterOfSpecies(species.ids, Array.from(mixedFeedMmolL), t);
+    },
     rejection: null,
   };
 }
@@ -235,7 +318,7 @@ function assembled(
           { water: past, volumeL: share },
         ]);
   if (!product.ok) return product;
-  const waste = station(membrane.id, 'Waste', 'membrane', unit.concentrateLPerH, unit.concentratePressureBar, unit.concentrate, tap);
+  const waste = wasteOf(membrane.id, unit, tap);
   stations.push(station(membrane.id, membrane.name, 'membrane', productLPerH, 0, product.value, tap));
   const base = { stations, unit, unitStageId: membrane.id, waste, resins: [], carbons, productLPerH, branches: [] };
   return withTail(base, train.stages.slice(at + 1));

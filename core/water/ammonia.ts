@@ -29,6 +29,44 @@ export function splitAmmonia(
   return { chloramineNMgL, ammoniaNMgL: totalNMgL - chloramineNMgL };
 }
 
+/** Chloramine's part of all nitrogen a kit reads on mains whose total chlorine nobody tested, and how far that may err. */
+const UNTESTED = { chloramine: 2 / 3, plusMinus: 1 / 4 } as const;
+
+/** Nitrogen a kit for ammonia read, told apart. */
+export interface KitAmmonia {
+  readonly ammoniaNMgL: number;
+  /** Chloramine's nitrogen, mg/L as N; and all chloramine there is, mg/L as Cl2. */
+  readonly chloramineNMgL: number;
+  readonly chloramineMgL: number;
+  /** How far the ammonia may err where nobody tested total chlorine, mg/L as N; null where it is told apart by test. */
+  readonly plusMinusMgL: number | null;
+}
+
+/**
+ * What a kit's total is made of: by the chloramine that was tested, within what the conductivity can hold, or by what
+ * mains usually hold of it.
+ *
+ * @param chloramineMgL as Cl2; null where nobody tested it
+ * @param mayHold whether the supply is one that chloramine is dosed to
+ */
+export function kitAmmonia(totalNMgL: number, chloramineMgL: number | null, ec25UScm: number | undefined, mayHold: boolean): KitAmmonia {
+  const held = Math.min(totalNMgL, ec25UScm === undefined ? Infinity : mostAmmoniaMgL(ec25UScm));
+  if (chloramineMgL === null && mayHold && totalNMgL > 0) {
+    const ammoniaNMgL = Math.min(held, (1 - UNTESTED.chloramine) * totalNMgL);
+    return {
+      ammoniaNMgL,
+      chloramineNMgL: totalNMgL - ammoniaNMgL,
+      chloramineMgL: (totalNMgL - ammoniaNMgL) / NITROGEN_PER_CHLORAMINE,
+      plusMinusMgL: UNTESTED.plusMinus * totalNMgL,
+    };
+  }
+  const split = splitAmmonia(totalNMgL, chloramineMgL ?? 0);
+  const ammoniaNMgL = Math.min(held, split.ammoniaNMgL);
+  // What the water cannot hold as ammonia is chloramine, whatever was tested.
+  const beyond = (split.ammoniaNMgL - ammoniaNMgL) / NITROGEN_PER_CHLORAMINE;
+  return { ammoniaNMgL, chloramineNMgL: totalNMgL - ammoniaNMgL, chloramineMgL: (chloramineMgL ?? 0) + beyond, plusMinusMgL: null };
+}
+
 /** Total ammonia before a membrane once carbon has broken the chloramine, mg/L as N. */
 export const ammoniaAfterCarbonMgL = (mgL: { readonly NH4N: number; readonly chloramine: number }): number =>
   mgL.NH4N + NITROGEN_PER_CHLORAMINE * mgL.chloramine;

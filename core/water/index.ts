@@ -1,4 +1,4 @@
-export { NITROGEN_PER_CHLORAMINE, ammoniaAfterCarbonMgL, freeAmmoniaShare, mostAmmoniaMgL, splitAmmonia } from './ammonia';
+export { NITROGEN_PER_CHLORAMINE, ammoniaAfterCarbonMgL, freeAmmoniaShare, kitAmmonia, mostAmmoniaMgL, type KitAmmonia } from './ammonia';
 export type { PartialAnalysis } from './analysis';
 export { CHARACTERS, CHARACTER_ROWS, characterWater, type Character } from './characters';
 export { compareMeters, type MeterVerdict } from './compareMeters';

@@ -2,6 +2,7 @@
 import { kitSchema, type Kit } from '@yes-clear/core/file';
 import { dropResult } from '@yes-clear/core/water';
 import { formatQuantity } from '@yes-clear/core/quantity';
+import { ammoniaInKit } from '@yes-clear/core/train';
 import { mdiEyedropper } from '@mdi/js';
 import { computed, ref } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
@@ -12,8 +13,18 @@ import { useSample } from './useSample';
 
 /** What a box of drops and strips tells, beside one reading. */
 defineProps<{ blamed: { readonly reading: boolean; readonly hardness: boolean; readonly alkalinity: boolean; readonly pH: boolean } }>();
-const { current, sample, setKit } = useSample();
+const { current, sample, source, setKit } = useSample();
 const units = computed(() => current.units.value);
+/** What of the ammonia a kit reads is chloramine: by total chlorine, or until that is tested by what mains usually hold. */
+const ammoniaNote = computed(() => {
+  const { system } = current;
+  const found = system.value && source.value && ammoniaInKit(source.value, system.value.instruments);
+  if (!found || found.chloramineNMgL < 0.005) return '';
+  const mgL = (value: number): string => formatQuantity(value, 'concentrationMgL', units.value).text;
+  return found.plusMinusMgL === null
+    ? `${mgL(found.ammoniaNMgL)} ammonia, ${mgL(found.chloramineNMgL)} chloramine`
+    : `About a third is ammonia, the rest chloramine. Test total chlorine.`;
+});
 /** Which figure the drops are being counted for. */
 const counting = ref<'hardness' | 'alkalinity' | null>(null);
 
@@ -78,6 +89,7 @@ function take(result: { mgL: number; count: NonNullable<Kit['hardnessCount']> })
       dimension="concentrationMgL"
       optional
       :units="units"
+      :note="trace.key === 'ammoniaMgL' ? ammoniaNote : ''"
       :model-value="sample.kit[trace.key]"
       @update:model-value="setKit(trace.label, { [trace.key]: $event })"
     />

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { USUAL_LINE_PRESSURE, emptySample, type Kit, type Sample } from '@yes-clear/core/file';
-import { formatIn, THIN, inSentence } from '@yes-clear/core/quantity';
+import { formatIn, formatQuantity, THIN, inSentence } from '@yes-clear/core/quantity';
 import { sampleWater, seasonSpan } from '@yes-clear/core/train';
 import { settleWater } from '@yes-clear/core/water';
 import { computed } from 'vue';
@@ -65,6 +65,14 @@ const setOther = (label: string, changes: Partial<Sample>): void =>
   setSecond(label, { sample: { ...source.value!.second!.sample, ...changes } });
 const setOtherKit = (label: string, changes: Partial<Kit>): void =>
   setOther(label, { kit: { ...source.value!.second!.sample.kit, ...changes } });
+/** Total chlorine is what a strip shows: what of it is not free is chloramine. */
+const MOST_CHLORAMINE_MG_L = 20;
+const setTotalChlorine = (totalMgL: number): void =>
+  set('total chlorine', { chloramineMgL: Number(Math.max(0, totalMgL - sample.value!.chlorineMgL).toFixed(6)) });
+const chloramineNote = computed(() => {
+  const chloramine = sample.value?.chloramineMgL ?? 0;
+  return chloramine > 0 ? `${formatQuantity(chloramine, 'concentrationMgL', units.value).text} of it is chloramine` : '';
+});
 const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm').text;
 </script>
 
@@ -122,12 +130,16 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           @update:model-value="needed((chlorineMgL) => set('chlorine', { chlorineMgL }))($event)"
         />
         <QuantityField
-          label="Chloramine"
+          label="Total chlorine"
           dimension="concentrationMgL"
-          :high="20"
+          :low="sample.chlorineMgL"
+          :high="sample.chlorineMgL + MOST_CHLORAMINE_MG_L"
           :units="units"
-          :model-value="sample.chloramineMgL"
-          @update:model-value="needed((chloramineMgL) => set('chloramine', { chloramineMgL }))($event)"
+          :note="chloramineNote"
+          :model-value="sample.chlorineMgL + sample.chloramineMgL"
+          :assumed="isAssumed('chlorine')"
+          @confirm="confirm('chlorine')"
+          @update:model-value="needed(setTotalChlorine)($event)"
         />
       </div>
     </section>

@@ -1,0 +1,53 @@
+import { lastTank, membraneStage } from '../file';
+import { kindOf, type Stage, type StageOf } from '../stage';
+
+/** What a row of stages takes of a site, whatever the water: worked out once for a row, for thousands of options stand on few rows. */
+export interface Taken {
+  readonly wallM: number;
+  readonly drains: boolean;
+  readonly powered: boolean;
+  readonly pumped: boolean;
+  readonly polishes: boolean;
+  /** The last tank, L; null without one. */
+  readonly tankL: number | null;
+  readonly membrane: StageOf<'membrane'> | null;
+  /** What meets the membrane had its minerals taken out. */
+  readonly softened: boolean;
+}
+
+const KNOWN = new WeakMap<readonly Stage[], Taken>();
+
+function takenBy(stages: readonly Stage[]): Taken {
+  const known = KNOWN.get(stages);
+  if (known) return known;
+  const plumbed = stages.map((stage) => kindOf(stage).plumbed(stage));
+  const membrane = membraneStage(stages) ?? null;
+  const found: Taken = {
+    wallM: stages.reduce((sum, one) => sum + (kindOf(one).form === 'tank' ? 0 : kindOf(one).mounting(one).wallM), 0),
+    drains: plumbed.some(({ drains }) => drains),
+    powered: plumbed.some(({ powered }) => powered),
+    pumped: stages.some(({ kind }) => kind === 'pump'),
+    polishes: stages.some(({ kind }) => kind === 'resin'),
+    tankL: lastTank(stages)?.volumeL ?? null,
+    membrane,
+    softened: membrane !== null && stages.slice(0, stages.indexOf(membrane)).some((one) => kindOf(one).touches === 'minerals'),
+  };
+  KNOWN.set(stages, found);
+  return found;
+}
+
+/** What rows one behind the other take together; a membrane and what is ahead of it are of one row. */
+export function takenByAll(rows: readonly (readonly Stage[])[]): Taken {
+  if (rows.length === 1) return takenBy(rows[0]!);
+  const all = rows.map(takenBy);
+  return {
+    wallM: all.reduce((sum, { wallM }) => sum + wallM, 0),
+    drains: all.some(({ drains }) => drains),
+    powered: all.some(({ powered }) => powered),
+    pumped: all.some(({ pumped }) => pumped),
+    polishes: all.some(({ polishes }) => polishes),
+    tankL: all.findLast(({ tankL }) => tankL !== null)?.tankL ?? null,
+    membrane: all.find(({ membrane }) => membrane !== null)?.membrane ?? null,
+    softened: all.some(({ softened }) => softened),
+  };
+}
