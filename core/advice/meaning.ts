@@ -88,7 +88,15 @@ const highOf = (limits: readonly Limit[], quantity: LimitQuantity): number | nul
 function narrow({ completed }: Tap): Finding | null {
   return completed.warning === null
     ? null
-    : { id: 'warning', severity: 'mind', title: 'These numbers only just fit one water', why: completed.warning };
+    : {
+        id: 'warning',
+        severity: 'mind',
+        title:
+          completed.misfit === null
+            ? 'These numbers only just fit one water'
+            : `Meter and kit differ by ${percent(Math.abs(completed.misfit))}`,
+        why: completed.warning,
+      };
 }
 
 /** The kind of supply a composition speaks of, where it speaks plainly; null where it does not. */

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { alkalinityByBalance, hardnessOf, settleWater, waterFromPH } from './water';
-import { characterWater, CHARACTERS } from './characters';
+import { characterWater, CHARACTERS, scaledSolutes } from './characters';
 import { completeWater } from './completion';
 import { lowestEc25 } from './consistency';
 import { SOLUTES, solutesMgL } from './solutes';
@@ -70,11 +70,63 @@ describe('contradictions', () => {
       );
     }
   });
-  it('works on with a warning when they miss within the error of meter and kit', () => {
-    const { warning } = value(completeWater({ character: 'municipal', ...at25, ec25UScm: 470, hardnessMgL: 300, alkalinityMgL: 240 }));
-    expect(warning).toBe(
-      'Hardness 300 and alkalinity 240 mg/L as CaCO₃ need at least 508 µS/cm; 470 was entered. That is within the error of meter and kit; worked with 509.',
+  it('works on when they miss within the error of meter and kit: as its kind has it, and says by how much they differ', () => {
+    const { water, warning, misfit } = value(
+      completeWater({ character: 'municipal', ...at25, ec25UScm: 470, hardnessMgL: 300, alkalinityMgL: 240 }),
     );
+    const used = value(settleWater(water)).ec25UScm;
+    expect(used).toBeGreaterThan(508);
+    expect(warning).toContain(
+      `With this hardness and alkalinity a mixed municipal supply conducts about ${Math.round(used)} µS/cm, ${Math.round(100 * misfit!)}% more than the 470 read`,
+    );
+  });
+  it.each([
+    ['municipal', { ec25UScm: 450, hardnessMgL: 260 }],
+    ['municipal', { ec25UScm: 450, hardnessMgL: 260, alkalinityMgL: 180 }],
+    ['chalk', { ec25UScm: 500, hardnessMgL: 300 }],
+    ['chalk', { ec25UScm: 300, alkalinityMgL: 160 }],
+    ['softSurface', { ec25UScm: 100, hardnessMgL: 50, alkalinityMgL: 40 }],
+  ] as const)('%s %o keeps calcium against magnesium as its kind has it, and some sodium and chloride', (character, entered) => {
+    const { water, misfit, plusMinusMgL } = value(completeWater({ character, ...at25, ...entered }));
+    const usual = scaledSolutes(character, 1);
+    const ratio = water.mgL.Mg / water.mgL.Ca / (usual.Mg / usual.Ca);
+    expect(ratio).toBeGreaterThan(1 / 1.501);
+    expect(ratio).toBeLessThan(1.501);
+    expect(water.mgL.Na).toBeGreaterThan(0.05 * usual.Na);
+    expect(water.mgL.Cl).toBeGreaterThan(0.05 * usual.Cl);
+    // What it conducts is off the reading by what is said of it, and the doubt is as wide.
+    const off = value(settleWater(water)).ec25UScm / entered.ec25UScm - 1;
+    if (misfit === null) expect(Math.abs(off)).toBeLessThan(0.031);
+    else {
+      expectNear(off, misfit, 0.002);
+      if ('hardnessMgL' in entered) expect(plusMinusMgL.Ca / water.mgL.Ca).toBeGreaterThan(misfit / 2);
+    }
+  });
+  it('leaves no supply without sodium or chloride, whatever a kit says of it', () => {
+    let tried = 0;
+    fc.assert(
+      fc.property(
+        fc.constantFrom('municipal' as const, 'chalk' as const, 'softSurface' as const),
+        fc.double({ min: 80, max: 900, noNaN: true }),
+        fc.double({ min: 0.2, max: 0.7, noNaN: true }),
+        fc.double({ min: 0.1, max: 0.6, noNaN: true }),
+        (character, ec25UScm, hardness, alkalinity) => {
+          const found = completeWater({
+            character,
+            ...at25,
+            ec25UScm,
+            hardnessMgL: hardness * ec25UScm,
+            alkalinityMgL: alkalinity * ec25UScm,
+          });
+          if (!found.ok) return;
+          tried += 1;
+          const { mgL } = found.value.water;
+          expect(Math.min(mgL.Na, mgL.Cl)).toBeGreaterThan(0.01);
+        },
+      ),
+      { numRuns: 300 },
+    );
+    expect(tried).toBeGreaterThan(150);
   });
   it('asks for a number when there is none', () => {
     const outcome = completeWater({ character: 'municipal', ...at25 });

@@ -39,6 +39,8 @@ export interface CompletedWater {
   readonly closedOn: 'Na' | 'Cl' | null;
   /** A contradiction small enough to work with, in one sentence. */
   readonly warning: string | null;
+  /** By how much more it conducts than was read, as a share, where meter and kit do not fit one likely water; else null. */
+  readonly misfit: number | null;
 }
 
 /** The quantities rung (b) may move, in meq/L; charge of each. */
@@ -290,14 +292,88 @@ function completeByLeastSquares(
       ? null
       : { target: ec25UScm, of: (e: readonly number[]) => ecOf(solutesFrom(e), alkalinityFrom(e)) };
   const rows = hardness ? [charge, hardness] : [charge];
+  const kept = nearest(start, reference, free, rows, bound, a.hardnessMgL !== undefined);
   const e =
-    sequentialLeastSquares(start, reference, free, rows, bound) ?? (bound && lowest && fromLowest(lowest, reference, free, rows, bound));
+    kept?.e ??
+    sequentialLeastSquares(start, reference, free, rows, bound) ??
+    (bound && lowest && fromLowest(lowest, reference, free, rows, bound));
   if (!e) return impossible(a, bound !== null, start, immovable);
 
   const water = waterFromPH(solutesFrom(e), alkalinityFrom(e), pH, a.pH === undefined ? 25 : a.temperatureC);
   if (!water.ok) return water;
   const closing = closingIon(e, reference, free);
-  return ok(finish(entered, { ...water.value, temperatureC: a.temperatureC }, 'kit', factor, closing, warning));
+  const off = kept && entered.ec25UScm !== undefined && bound ? bound.of(kept.e) / entered.ec25UScm - 1 : 0;
+  const misfit = Math.abs(off) > (entered.ec25Doubt ?? METER_SHARE) ? off : null;
+  const says = misfit === null ? warning : misfitText(a, misfit, entered.ec25UScm!);
+  return ok(finish(entered, { ...water.value, temperatureC: a.temperatureC }, 'kit', factor, closing, kept ? says : warning, misfit));
+}
+
+/**
+ * Share of its kind's salts that no supply goes below (our judgement): sodium, chloride and the rest are never quite
+ * nothing, and where no hardness was measured the calcium is what names the kind.
+ */
+const LEAST_SHARE = 0.15;
+const LEAST_CALCIUM = 0.7;
+/** Steps in which the way from the likeliest water to the reading is halved. */
+const HALVINGS = 12;
+
+/** How far calcium against magnesium may stray from what the kind of supply has, where neither was measured, either way (our judgement). */
+const MOST_STRAY = 1.5;
+/** The condition that brings calcium and magnesium back where they strayed too far; null where they did not. */
+function asItsKind(e: readonly number[], reference: readonly number[], free: readonly boolean[]): LinearRow | null {
+  const [ca, mg] = [MOVABLE.indexOf('Ca'), MOVABLE.indexOf('Mg')];
+  if (!free[ca] || !free[mg]) return null;
+  const usual = reference[mg]! / reference[ca]!;
+  const [most, least] = [usual * MOST_STRAY, usual / MOST_STRAY];
+  const held = e[mg]! > most * e[ca]! * (1 + 1e-9) ? most : e[mg]! < least * e[ca]! * (1 - 1e-9) ? least : null;
+  return held === null ? null : { coefficients: MOVABLE.map((_, i) => (i === ca ? held : i === mg ? -1 : 0)), right: 0 };
+}
+
+/**
+ * The likeliest water that keeps what names its kind: as near to the reading as that allows.
+ *
+ * @returns null where even the reading left out no such water has the entered values
+ */
+function nearest(
+  start: readonly number[],
+  reference: readonly number[],
+  free: readonly boolean[],
+  rows: readonly LinearRow[],
+  bound: { readonly target: number; readonly of: (e: readonly number[]) => number } | null,
+  hardnessKnown: boolean,
+): { readonly e: readonly number[] } | null {
+  const least = (key: Movable): number => (key === 'alkalinity' ? 0 : key === 'Ca' && !hardnessKnown ? LEAST_CALCIUM : LEAST_SHARE);
+  const floor = MOVABLE.map((key, i) => (free[i] ? least(key) * reference[i]! : 0));
+  const at = (target: number | null): number[] | null => {
+    const conducting = target === null || !bound ? null : { target, of: bound.of };
+    const found = sequentialLeastSquares(start, reference, free, rows, conducting, floor);
+    const row = found && asItsKind(found, reference, free);
+    return row ? sequentialLeastSquares(start, reference, free, [...rows, row], conducting, floor) : found;
+  };
+  const exact = at(bound?.target ?? null);
+  if (exact || !bound) return exact && { e: exact };
+  let best = at(null);
+  if (!best) return null;
+  let [near, far] = [bound.of(best), bound.target];
+  for (let halving = 0; halving < HALVINGS; halving++) {
+    const middle = (near + far) / 2;
+    const found = at(middle);
+    if (found) [best, near] = [found, middle];
+    else far = middle;
+  }
+  return { e: best };
+}
+
+const inWords = (names: readonly string[]): string =>
+  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
+
+/** What does not fit the reading, and by how much. */
+function misfitText(a: PartialAnalysis, misfit: number, readUScm: number): string {
+  const { ec25UScm: _, ...others } = a;
+  const by = `${Math.round(100 * Math.abs(misfit))}% ${misfit > 0 ? 'more' : 'less'}`;
+  const used = plain(readUScm * (1 + misfit));
+  const names = inWords(namesOf(others).split(', '));
+  return `With this ${names} a ${CHARACTER_ROWS[a.character].label.toLowerCase()} supply conducts about ${used} µS/cm, ${by} than the ${plain(readUScm)} read; worked with ${used}. Check the meter and the kit. If both are right, measure calcium.`;
 }
 
 /** Steps in which the conductivity is raised from the lowest there can be to the one measured. */
@@ -407,6 +483,7 @@ function finish(
   factor: number,
   closing: Movable | null,
   warning: string | null,
+  misfit: number | null = null,
 ): CompletedWater {
   const origins =
     rung === 'reading' && entered.character === 'seawater' ? seaOrigins(originsOf(entered, closing)) : originsOf(entered, closing);
@@ -416,7 +493,7 @@ function finish(
     rung,
     origins,
     plusMinusMgL: {
-      ...spreads(entered, water, origins),
+      ...spreads(entered, water, origins, misfit ?? 0),
       ...(rung === 'reading' && entered.character === 'seawater' ? seaSpreads(entered, water) : {}),
     },
     readUScm: entered.ec25UScm ?? null,
@@ -424,6 +501,7 @@ function finish(
     balance: chargeBalance(water.mgL, water.alkalinityMgL),
     closedOn: null,
     warning,
+    misfit,
   };
 }
 
@@ -461,7 +539,7 @@ function seaSpreads(a: PartialAnalysis, water: Water): Partial<CompletedWater['p
 }
 
 /** One standard deviation of each amount, from what was measured and what charge, hardness and conductivity leave open. */
-function spreads(a: PartialAnalysis, water: Water, origins: CompletedWater['origins']): CompletedWater['plusMinusMgL'] {
+function spreads(a: PartialAnalysis, water: Water, origins: CompletedWater['origins'], misfit: number): CompletedWater['plusMinusMgL'] {
   const all = {} as Record<Solute | 'alkalinity', number>;
   for (const solute of SOLUTES) {
     all[solute] = a.mgL?.[solute] === undefined ? 0.5 * water.mgL[solute] : MEASURED_SHARE * water.mgL[solute];
@@ -475,7 +553,8 @@ function spreads(a: PartialAnalysis, water: Water, origins: CompletedWater['orig
   });
   const rows: NoisyRow[] = [{ coefficients: MOVABLE.map(signOf), spread: 0.005 }];
   if (a.hardnessMgL !== undefined) {
-    const plusMinus = a.plusMinus?.hardnessMgL ?? MEASURED_SHARE * a.hardnessMgL;
+    // Which of kit and meter is off by as much is not known: either may be.
+    const plusMinus = Math.hypot(a.plusMinus?.hardnessMgL ?? MEASURED_SHARE * a.hardnessMgL, misfit * a.hardnessMgL);
     rows.push({ coefficients: MOVABLE.map((key) => (key === 'Ca' || key === 'Mg' ? 1 : 0)), spread: plusMinus / CACO3_G_PER_EQ });
   }
   if (a.ec25UScm !== undefined) {
@@ -494,7 +573,7 @@ function spreads(a: PartialAnalysis, water: Water, origins: CompletedWater['orig
       e.map(() => true),
       of,
     );
-    if (coefficients.every(Number.isFinite)) rows.push({ coefficients, spread: meterSpread(a.ec25UScm) });
+    if (coefficients.every(Number.isFinite)) rows.push({ coefficients, spread: Math.hypot(meterSpread(a.ec25UScm), misfit * a.ec25UScm) });
   }
   conditionedSpread(prior, rows).forEach((spread, i) => {
     all[MOVABLE[i]!] = toMgL(MOVABLE[i]!, spread);

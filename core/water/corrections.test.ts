@@ -213,9 +213,11 @@ describe('the lowest conductivity (section 1)', () => {
   ])('C2: %o conducts at least %d', (known, expected) => expectWithin(lowestEc25({ ...known, pH: 7.7 }), expected, 0.01));
   it.each([
     [400, 3.87, 'refused'],
-    [470, 1.32, 'worked with 509'],
-    [500, 0.28, 'worked with 509'],
-    [520, -0.39, 'fine'],
+    // Within the error of meter and kit it is worked on: later, with a water its kind can have, and told by how much it differs.
+    [470, 1.32, 'worked with 557'],
+    [500, 0.28, 'worked with 557'],
+    [520, -0.39, 'worked with 557'],
+    [560, -1.71, 'fine'],
   ])('C3: hardness 300, alkalinity 240 and %d µS/cm: short by %d', (ec25UScm, z, says) => {
     const a = { character: 'municipal', temperatureC: 25, ec25UScm, hardnessMgL: 300, alkalinityMgL: 240 } as const;
     const known = { hardnessMgL: 300, alkalinityMgL: 240, pH: 7.7 };
@@ -246,8 +248,9 @@ describe('the lowest conductivity (section 1)', () => {
           for (const known of [{ hardnessMgL }, { alkalinityMgL }, { hardnessMgL, alkalinityMgL }])
             expect(lowestEc25({ ...known, pH })).toBeLessThan(1.0005 * ec25UScm);
           const found = value(completeWater({ character: 'municipal', temperatureC: 25, ec25UScm, hardnessMgL, alkalinityMgL, pH }));
-          expect(found.warning ?? 'a gassy well').toContain('a gassy well');
-          expectWithin(value(settleWater(found.water)).ec25UScm, ec25UScm, 0.031);
+          // An unusual one, all magnesium and no sodium, is not taken for what it is: it is told that it does not fit.
+          expect(found.warning ?? 'a gassy well').toMatch(/a gassy well|worked with/);
+          expectWithin(value(settleWater(found.water)).ec25UScm, (1 + (found.misfit ?? 0)) * ec25UScm, 0.031);
         },
       ),
       { numRuns: 400 },

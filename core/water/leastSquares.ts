@@ -7,9 +7,10 @@ export interface LinearRow {
 }
 
 /**
- * Minimises Σ((e − r)/(r + 0.02))² over e ≥ 0 under linear rows and, if given, a conductivity that
+ * Minimises Σ((e − r)/(r + 0.02))² over e ≥ its floor under linear rows and, if given, a conductivity that
  * is linearised anew each round. Values not free stay as they are.
  *
+ * @param floor least of each amount, meq/L; 0 where nothing is said
  * @returns e in meq/L, or null when no such e exists
  */
 export function sequentialLeastSquares(
@@ -18,6 +19,7 @@ export function sequentialLeastSquares(
   free: readonly boolean[],
   linear: readonly LinearRow[],
   conductivity: { target: number; of: (e: readonly number[]) => number } | null,
+  floor: readonly number[] = reference.map(() => 0),
 ): number[] | null {
   const scale = reference.map((r) => (r + 0.02) ** 2);
   let e = [...start];
@@ -33,7 +35,7 @@ export function sequentialLeastSquares(
       // Scaled to the size of the other rows, so that the small system stays well conditioned.
       rows.push({ coefficients: gradient.map((g) => g / 100), right: right / 100 });
     }
-    const next = boundedStep(e, reference, scale, free, rows);
+    const next = boundedStep(e, reference, scale, free, rows, floor);
     if (!next || next.some((value) => !Number.isFinite(value))) return null;
     change = Math.max(...next.map((value, i) => Math.abs(value - e[i]!)));
     e = next;
@@ -57,18 +59,19 @@ export function conductivityGradient(e: readonly number[], free: readonly boolea
   });
 }
 
-/** One quadratic step: the exact minimum under the rows, pinning the most negative value at zero until none is. */
+/** One quadratic step: the exact minimum under the rows, pinning the value furthest below its floor there until none is. */
 function boundedStep(
   e: readonly number[],
   reference: readonly number[],
   scale: readonly number[],
   free: readonly boolean[],
   rows: readonly LinearRow[],
+  floor: readonly number[],
 ): number[] | null {
   const pinned = new Set<number>();
   for (let attempt = 0; attempt <= e.length; attempt++) {
     const moving = (i: number): boolean => free[i] === true && !pinned.has(i);
-    const base = e.map((value, i) => (moving(i) ? reference[i]! : pinned.has(i) ? 0 : value));
+    const base = e.map((value, i) => (moving(i) ? reference[i]! : pinned.has(i) ? floor[i]! : value));
     const active = rows.filter((row) => row.coefficients.some((c, i) => c !== 0 && moving(i)));
     const matrix = active.map((a) =>
       active.map((b) => a.coefficients.reduce((sum, c, i) => sum + (moving(i) ? c * scale[i]! * b.coefficients[i]! : 0), 0)),
@@ -84,9 +87,10 @@ function boundedStep(
     );
     let worst = -1;
     next.forEach((value, i) => {
-      if (moving(i) && value < -1e-12 && (worst < 0 || value / Math.sqrt(scale[i]!) < next[worst]! / Math.sqrt(scale[worst]!))) worst = i;
+      const below = (k: number): number => (next[k]! - floor[k]!) / Math.sqrt(scale[k]!);
+      if (moving(i) && value < floor[i]! - 1e-12 && (worst < 0 || below(i) < below(worst))) worst = i;
     });
-    if (worst < 0) return unmet ? null : next.map((value) => Math.max(0, value));
+    if (worst < 0) return unmet ? null : next.map((value, i) => (moving(i) ? Math.max(floor[i]!, value) : value));
     pinned.add(worst);
   }
   return null;
