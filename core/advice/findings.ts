@@ -2,7 +2,7 @@ import { membraneShare } from './blend';
 import { type Stage, byUrgency, type Finding, type FindingAction } from '../stage';
 import type { System } from '../file';
 import { against, allMet, assumedText, type LimitCheck, limitText, metByAssumption, missText, strengthTexts, untested } from '../goal';
-import { inSentence, listed, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
+import { inSentence, L_PER_US_GALLON, listed, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
 import type { TrainFacts } from './facts';
 import { membraneFindings, producing } from './membraneFindings';
 import { orderFindings } from './orderFindings';
@@ -24,7 +24,7 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   const found: (Finding | null)[] = [
     producing(facts, preference),
     reachesGoal(facts, system),
-    preparation(facts, preference),
+    preparation(facts, system.goal, preference),
     ...supplyFindings(system, facts),
     ...orderFindings(system, facts),
     ...membraneFindings(system, facts),
@@ -163,12 +163,20 @@ function blendPoint(ahead: readonly Stage[], quantity: LimitCheck['limit']['quan
   return quantity === 'hardnessMgL' && softener >= 0 && carbon >= 0 && carbon < softener ? softener : ahead.length;
 }
 
-/** What to put to the product, by the litre and by the usual tank. */
-function preparation({ prepared }: TrainFacts, preference: UnitPreference): Finding | null {
+/** A batch where none was asked for: a round figure in one's own unit. */
+const USUAL_BATCH_L: Readonly<Record<UnitPreference['volume'], number>> = { L: 100, gal: 25 * L_PER_US_GALLON };
+/** What is prepared at once: the largest batch that is asked for. */
+const batchL = ({ demand }: System['goal'], { volume }: UnitPreference): number =>
+  demand.batches.length > 0 ? Math.max(...demand.batches.map(({ litres }) => litres)) : USUAL_BATCH_L[volume];
+
+/** What to put to the product, by the litre and by the batch. */
+function preparation({ prepared }: TrainFacts, goal: System['goal'], preference: UnitPreference): Finding | null {
   const say = words(preference);
+  const litres = batchL(goal, preference);
+  const batch = say.of(litres, 'volumeL');
   if (!prepared.ok) return { id: 'prepare', severity: 'bad', title: 'The minerals cannot be put back as set', why: prepared.error.message };
   const { recipe } = prepared.value;
-  const grams = (mgPerL: number): string => `${((mgPerL * 100) / 1000).toFixed(1)}${THIN}g`;
+  const grams = (mgPerL: number): string => `${Number(((mgPerL * litres) / 1000).toPrecision(2))}${THIN}g`;
   switch (recipe.how) {
     case 'none':
       return null;
@@ -177,14 +185,14 @@ function preparation({ prepared }: TrainFacts, preference: UnitPreference): Find
         id: 'prepare',
         severity: 'note',
         title: `Salt mix: ${recipe.saltGPerL.toFixed(1)}${THIN}g for each litre`,
-        why: `${(recipe.saltGPerL / 10).toFixed(2)}${THIN}kg for ${say.of(100, 'volumeL')}; mixes hold 5 to 15${THIN}% of water, so finish by meter.`,
+        why: `About ${Number(((recipe.saltGPerL * litres) / 1000).toPrecision(2))}${THIN}kg for a batch of ${batch}; mixes hold 5 to 15${THIN}% of water, so finish by meter.`,
       };
     case 'minerals': {
       const { dose } = recipe;
       return {
         id: 'prepare',
         severity: 'note',
-        title: `For ${say.of(100, 'volumeL')}: ${grams(dose.calciumChlorideMgL)} CaCl₂·2H₂O, ${grams(dose.magnesiumSulfateMgL)} MgSO₄·7H₂O, ${grams(dose.bicarbonateMgL)} ${dose.bicarbonate}HCO₃`,
+        title: `For ${batch}: ${grams(dose.calciumChlorideMgL)} CaCl₂·2H₂O, ${grams(dose.magnesiumSulfateMgL)} MgSO₄·7H₂O, ${grams(dose.bicarbonateMgL)} ${dose.bicarbonate}HCO₃`,
         why: 'Dissolve each by itself, then let the water stand open a day: its pH settles with the air.',
       };
     }
@@ -193,7 +201,7 @@ function preparation({ prepared }: TrainFacts, preference: UnitPreference): Find
         id: 'prepare',
         severity: 'note',
         title: `Blend ${Math.round(100 * recipe.tapShare)}${THIN}% tap water back`,
-        why: `${say.of(100 * recipe.tapShare, 'volumeL')} of tap to ${say.of(100 * (1 - recipe.tapShare), 'volumeL')} of product; its chlorine comes along unless it is taken after the carbon.`,
+        why: `${say.of(litres * recipe.tapShare, 'volumeL')} of tap to ${say.of(litres * (1 - recipe.tapShare), 'volumeL')} of product; its chlorine comes along unless it is taken after the carbon.`,
       };
   }
 }

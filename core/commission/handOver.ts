@@ -24,8 +24,9 @@ export function baselineReading(system: System, work: Work, id: string, at: stri
   const values = system.train.probes.flatMap((probe) => {
     const ec25 = read(`probe-${probe.id}`);
     const instrument = system.instruments.find((one) => one.id === probe.instrumentId);
-    if (ec25 === null || !instrument) return [];
-    const steps = readingFromEc25(ec25, instrument.scale) / instrument.resolution;
+    const read25 = ec25 !== null && instrument ? readingFromEc25(ec25, instrument.scale) : null;
+    if (read25 === null || !instrument) return [];
+    const steps = read25 / instrument.resolution;
     // As it stood on the display: no digit it cannot show.
     return [{ probeId: probe.id, instrumentId: instrument.id, shown: Number((Math.round(steps) * instrument.resolution).toPrecision(12)) }];
   });

@@ -155,7 +155,7 @@ function secondElement(system: System, before: StageOf<'membrane'>, after: Stage
       place: 'pressure',
       title: `See that near ${say.of(SERIES_BAR, 'pressureBar')} is there`,
       before: 'The feed runs into a bucket.',
-      how: 'The second membrane gets what the first leaves. A line with less makes little more than before.',
+      how: 'The second membrane gets what the first leaves. At less pressure both let more of the salt through.',
       minutes: 3,
       measures: [
         {

@@ -54,8 +54,8 @@ export function meterEntry(text: string, instrument: Pick<Instrument, 'scale'>, 
   const ec25 = ec25FromReading(value, typed.scale);
   return ec25.ok ? within(readingFromEc25(ec25.value, instrument.scale)) : { ok: false, error: { ...ec25.error, field } };
 
-  function within(shown: number): Outcome<number> {
-    return shown >= 0 && shown <= MOST_SHOWN
+  function within(shown: number | null): Outcome<number> {
+    return shown !== null && shown >= 0 && shown <= MOST_SHOWN
       ? ok(shown)
       : fail(field, text, accepted, `${field} is ${text.trim()}, which this meter cannot show; accepted is ${accepted}.`);
   }

@@ -40,9 +40,12 @@ export interface Scatter {
 /** Readings as careful people take them (science of faults, 1.3). */
 export const USUAL_SCATTER: Scatter = { meter: 0.02, jug: 0.03, gauge: 0.02, temperatureC: 0.5 };
 
+/** What stands on a display beyond the end of its scale, ppm. */
+const OVER_RANGE = 1e5;
+
 /** What a meter shows of a water: with its own gain, to its own step. */
 export function shownBy(ec25UScm: number, instrument: Instrument, gain = 1): number {
-  const shown = Math.max(0, readingFromEc25(ec25UScm, instrument.scale) * gain * instrument.gain + instrument.offset);
+  const shown = Math.max(0, (readingFromEc25(ec25UScm, instrument.scale) ?? OVER_RANGE) * gain * instrument.gain + instrument.offset);
   return Math.round(shown / instrument.resolution) * instrument.resolution;
 }
 

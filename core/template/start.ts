@@ -37,12 +37,14 @@ export interface NewSystem {
 export const FIRST_INSTRUMENT = 'meter';
 
 /** A ppm meter as most are: factor 0.5, whole ppm, corrected by 2 %/°C. */
-export function newInstrument(id: string, name: string): Instrument {
-  return { id, name, resolution: 1, calibratedOn: null, ...plainMeter({ kind: 'factor', factor: 0.5 }) };
+export function newInstrument(id: string, name: string, factor = 0.5): Instrument {
+  return { id, name, resolution: 1, calibratedOn: null, ...plainMeter({ kind: 'factor', factor }) };
 }
+/** A middling municipal tap, µS/cm. */
+const USUAL_USCM = 480;
 
 /** A system from a template: a middling municipal tap until the water phase says otherwise. */
-export function systemFromTemplate({ id, name, site, template, at, units = METRIC_UNITS }: NewSystem): System {
+export function systemFromTemplate({ id, name, site, template, at, units: chosen }: NewSystem): System {
   const row = TEMPLATE_ROWS[template];
   const probe = (probeName: string, after: string): Probe => ({
     id: `probe-${after}`,
@@ -50,8 +52,12 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
     after,
     instrumentId: FIRST_INSTRUMENT,
   });
-  // Whoever speaks of ppm reads a pen; the sea is read by conductivity.
-  const byPen = units.strength === 'ppm' && row.supply?.character !== 'seawater';
+  const units = chosen ?? METRIC_UNITS;
+  // A meter shows what its keeper speaks of: whoever says ppm reads a pen, at the scale chosen. Where nobody said, it is
+  // what the job is usually read by; the sea is read by conductivity.
+  const speaksOfPpm = chosen ? chosen.strength === 'ppm' : !row.supply;
+  const byPen = speaksOfPpm && row.supply?.character !== 'seawater';
+  const readingUScm = row.supply?.readingUScm ?? USUAL_USCM;
   return {
     id,
     name,
@@ -62,9 +68,9 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
     updatedAt: at,
     units,
     instruments: [
-      row.supply && !byPen
-        ? { ...newInstrument(FIRST_INSTRUMENT, 'Conductivity meter'), scale: { kind: 'conductivity' } }
-        : newInstrument(FIRST_INSTRUMENT, 'In-line meter'),
+      byPen
+        ? newInstrument(FIRST_INSTRUMENT, 'In-line meter', units.ppmFactor)
+        : { ...newInstrument(FIRST_INSTRUMENT, 'Conductivity meter'), scale: { kind: 'conductivity' } },
     ],
     comparison: { referenceId: null, glasses: [] },
     source: {
@@ -77,7 +83,7 @@ export function systemFromTemplate({ id, name, site, template, at, units = METRI
           character: row.supply?.character ?? 'municipal',
           way: 'meter',
           temperatureC: row.supply?.temperatureC ?? 15,
-          reading: row.supply ? row.supply.readingUScm * (byPen ? 0.5 : 1) : 240,
+          reading: readingUScm * (byPen ? units.ppmFactor : 1),
           instrumentId: FIRST_INSTRUMENT,
           kit: NO_KIT,
           report: NO_REPORT,

@@ -97,11 +97,15 @@ export function compareMeters(meters: readonly ComparedMeter[], referenceId: str
     const base = { id: meter.id, name: meter.name, ec25UScm };
     if (meter.id === referenceId) return { ...base, error: 0, byScale: 0, says: 'reference', likelyScale: null, correction: null };
     if (error === null) return { ...base, error, byScale: null, says: 'not read', likelyScale: null, correction: null };
-    const common = meter.shown.flatMap((shown, i) =>
-      shown !== null && referenceEc[i] ? [{ shown, ec: referenceEc[i], own: ec25UScm[i]! }] : [],
-    );
-    const ideal = common.map(({ ec }) => readingFromEc25(ec, meter.scale));
-    const referenceShows = common.map(({ ec }) => readingFromEc25(ec, reference!.scale));
+    const common = meter.shown.flatMap((shown, i) => {
+      // A glass beyond what either scale can show tells nothing of the other.
+      const [ec, own] = [referenceEc[i], ec25UScm[i]];
+      const ideal = ec ? readingFromEc25(ec, meter.scale) : null;
+      return shown !== null && ec && own && ideal !== null ? [{ shown, ec, own, ideal }] : [];
+    });
+    if (common.length === 0) return { ...base, error, byScale: null, says: 'not read', likelyScale: null, correction: null };
+    const ideal = common.map((glass) => glass.ideal);
+    const referenceShows = common.map(({ ec }) => readingFromEc25(ec, reference!.scale) ?? ec);
     const byScale = ideal.reduce((sum, value, i) => sum + value / referenceShows[i]! - 1, 0) / ideal.length;
     const near = common.every(({ own, ec }) => agrees(own, ec));
     const strange =

@@ -104,8 +104,8 @@ function seaEc25(salinity: number): Outcome<number> {
 /** End of every curve of a salt; beyond it the conductivity law does not hold either. */
 const STRONGEST_MG_L = 1e5;
 
-/** What a scale shows for a conductivity at 25 °C: ppm, or the conductivity itself; NaN beyond the end of a salt's curve. */
-export function readingFromEc25(ec25UScm: number, scale: MeterScale): number {
+/** What a scale shows for a conductivity at 25 °C: ppm, or the conductivity itself; null beyond the end of a salt's curve, where it shows nothing. */
+export function readingFromEc25(ec25UScm: number, scale: MeterScale): number | null {
   if (scale.kind === 'conductivity') return ec25UScm;
   if (scale.kind === 'factor') return ec25UScm * scale.factor;
   if (scale.kind === 'salinity') {
@@ -121,7 +121,7 @@ export function readingFromEc25(ec25UScm: number, scale: MeterScale): number {
     Math.log(STRONGEST_MG_L),
     1e-9,
   );
-  return root ? Math.exp(root.x) : Number.NaN;
+  return root ? Math.exp(root.x) : null;
 }
 
 /** Conductivity at 25 °C as a linear compensator makes it from the conductivity at t. */

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { readingGivesWay } from '@yes-clear/core/file';
 import { formatIn } from '@yes-clear/core/quantity';
 import { AIR_MATTERS_BELOW_USCM, meterEc25 } from '@yes-clear/core/water';
 import { meterEntry, shownUnitOf } from '@yes-clear/core/log';
@@ -9,7 +10,9 @@ import { useSample } from './useSample';
 
 /** One reading of a pen or in-line meter, with the meter it was taken on. */
 defineProps<{ blamed: boolean; optional?: boolean }>();
-const { current, sample, isAssumed, confirm, set } = useSample();
+const { current, source, sample, isAssumed, confirm, set } = useSample();
+/** The template's reading gives way to a kit: the field is empty, and says what the kit's figures come to. */
+const givesWay = computed(() => source.value !== null && readingGivesWay(source.value));
 const instruments = computed(() => current.system.value?.instruments ?? []);
 const instrument = computed(
   () => instruments.value.find((candidate) => candidate.id === sample.value?.instrumentId) ?? instruments.value[0],
@@ -19,6 +22,9 @@ const meters = computed(() => instruments.value.map(({ id, name }) => ({ title: 
 /** The conductivity behind what was read, and what to mind about it. */
 const note = computed(() => {
   if (!instrument.value || !sample.value) return '';
+  const state = current.tapState.value;
+  if (givesWay.value)
+    return state?.ok ? `not read; the kit comes to about ${formatIn(state.value.ec25UScm, 'conductivityUScm', 'µS/cm').text}` : 'not read';
   const read = sample.value.reading;
   if (read === null || read === 0) return `as the meter shows it, ${shownUnitOf(instrument.value)}`;
   const ec = meterEc25(read, instrument.value, sample.value.temperatureC);
@@ -51,9 +57,9 @@ function setScale(key: string): void {
       :units="PLAIN_UNITS"
       :reads="(text: string) => meterEntry(text, instrument!, 'Meter reading')"
       :blamed="blamed"
-      :model-value="sample.reading"
+      :model-value="givesWay ? null : sample.reading"
       :note="note"
-      :assumed="isAssumed('reading')"
+      :assumed="!givesWay && isAssumed('reading')"
       @confirm="confirm('reading')"
       @update:model-value="set('reading', { reading: $event })"
     />

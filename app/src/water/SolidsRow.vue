@@ -5,17 +5,20 @@ import { computed } from 'vue';
 
 /** One water under every name "TDS" goes by: three different things, and four scales of one of them. */
 const props = defineProps<{ water: Water; ec25UScm: number; tdsMgL: number; /** Nothing of it was measured. */ assumed: boolean }>();
-const ppm = (scale: MeterScale): string => roundForReading(kept(readingFromEc25(props.ec25UScm, scale)));
+function ppm(scale: MeterScale): string {
+  const shown = readingFromEc25(props.ec25UScm, scale);
+  return shown === null ? 'off its scale' : `${roundForReading(kept(shown))} ppm`;
+}
 /** Two digits are all an assumed figure has. */
 const kept = (value: number): number => (props.assumed ? Number(value.toPrecision(2)) : value);
 const kinds = computed(() => [
   { label: 'Sum of ions', text: `${roundForReading(kept(props.tdsMgL))} mg/L` },
   { label: 'Dry residue', text: `${roundForReading(kept(dryResidueMgL(props.water)))} mg/L` },
   { label: 'Conductivity', text: formatIn(props.ec25UScm, 'conductivityUScm', 'µS/cm').text },
-  { label: 'Pen × 0.5', text: `${ppm({ kind: 'factor', factor: 0.5 })} ppm` },
-  { label: 'Pen × 0.7', text: `${ppm({ kind: 'factor', factor: 0.7 })} ppm` },
-  { label: 'As NaCl', text: `${ppm({ kind: 'curve', salt: 'NaCl' })} ppm` },
-  { label: 'As 442', text: `${ppm({ kind: 'curve', salt: '442' })} ppm` },
+  { label: 'Pen × 0.5', text: ppm({ kind: 'factor', factor: 0.5 }) },
+  { label: 'Pen × 0.7', text: ppm({ kind: 'factor', factor: 0.7 }) },
+  { label: 'As NaCl', text: ppm({ kind: 'curve', salt: 'NaCl' }) },
+  { label: 'As 442', text: ppm({ kind: 'curve', salt: '442' }) },
 ]);
 </script>
 
