@@ -174,8 +174,10 @@ function upkeepDue(system: System, { report, use }: Standing, now: string): DueH
       .flatMap((own): DueHere[] => {
         const { upkeep, rule } = upkeepOf(system, stage, own);
         const since = upkeep.everyDays === undefined ? fitted : (lastDone(system, { stageId: stage.id }, [own.work]) ?? fitted);
-        const litresLeft = rule?.litres == null ? upkeep.litresLeft : Math.max(0, rule.litres - (use[stage.id]?.passedL ?? 0));
-        const found = dueAt({ ...upkeep, ...(litresLeft === undefined ? {} : { litresLeft }) }, since, standing?.litresPerDay ?? 0, now);
+        // What a kind does not count for itself goes by the litres since it was fitted.
+        const total = rule?.litres ?? (upkeep.litresLeft === undefined ? upkeep.litresNew : undefined);
+        const left = total === undefined ? {} : { litresLeft: Math.max(0, total - (use[stage.id]?.passedL ?? 0)) };
+        const found = dueAt({ ...upkeep, ...left }, since, standing?.litresPerDay ?? 0, now);
         if (!found) return [];
         return [
           {

@@ -2,7 +2,8 @@ import { smallestStepUScm } from '../water';
 import { isUsualRatio, USUAL_RATIO } from '../membrane';
 import { FIRST_YEAR, isLikelyDate, LAST_YEAR, type Reading, type System } from '../file';
 import { judgeRise, type RisePoint } from '../exchange';
-import { GOAL_ROWS, outsideStrength, productLPerDay, strengthTexts } from '../goal';
+import { GOAL_ROWS, outsideStrength, strengthTexts } from '../goal';
+import { yearStandings } from '../life';
 import { strengthOf } from '../advice';
 import { DAY_MS, inSentence, listed, percent, THIN, words } from '../quantity';
 import { cartridgeLife, type Finding } from '../stage';
@@ -14,7 +15,8 @@ import { membraneFindings } from './membraneFindings';
 import type { MembraneTrend } from './membraneTrend';
 import { tapFinding } from './tapTrend';
 import type { ResinTracking } from './resin';
-import { productSinceL } from './volume';
+import type { Standing } from './standing';
+import { dueOf } from './due';
 
 /** Two instruments disagree only beyond this (water chapter, section 5): share of the value, or µS/cm near zero. */
 const DISAGREE_SHARE = 0.15;
@@ -32,6 +34,7 @@ export function logFindings(
   tracking: ResinTracking | null,
   now: string,
   membrane: MembraneTrend | null = null,
+  today: Standing | null = null,
 ): Finding[] {
   const ordered = inOrder(readings);
   const last = ordered[ordered.length - 1];
@@ -52,7 +55,7 @@ export function logFindings(
     tapFinding(system, ordered, membrane?.salt ? Math.abs(membrane.salt.now.value) < 0.12 : false),
     ...resinFindings(tracking, now),
     riseFinding(system, ordered, tracking),
-    ...cartridgeFindings(system, ordered, solved, now),
+    ...(today ? cartridgeFindings(system, today, now) : []),
     ...(membrane ? membraneFindings(system, ordered, membrane, now) : []),
     membrane?.salt && membrane.salt.count > 1 ? null : removalFinding(system, ordered),
     modelFinding(system, last, solved),
@@ -239,34 +242,30 @@ function riseFinding(system: System, ordered: readonly Reading[], tracking: Resi
   }
 }
 
-/** Cartridges with a bypass in the train: litres on the meter against what they last, and the year. */
-function cartridgeFindings(system: System, ordered: readonly Reading[], solved: SolvedTrain, now: string): Finding[] {
+/** Cartridges with a bypass: the litres through them against what their meter is set to, and the day they are due. */
+function cartridgeFindings(system: System, today: Standing, now: string): Finding[] {
   const say = words(system.units);
-  const litresPerDay = productLPerDay(system.goal);
-  return system.train.stages.flatMap((stage, i): Finding[] => {
-    const before = solved.stations[i];
-    if (stage.kind !== 'decarboniser' || stage.fittedOn === null || !before) return [];
-    const life = cartridgeLife({ stage, before, litresPerDay });
-    if (!life || life.presetL === null) return [];
-    const sinceMs = Date.parse(`${stage.fittedOn}T00:00:00Z`);
-    const passed = productSinceL(ordered, sinceMs, Date.parse(now), litresPerDay);
-    const days = (Date.parse(now) - sinceMs) / DAY_MS;
-    const leftDays = Math.min(litresPerDay > 0 ? (life.presetL - passed) / litresPerDay : Infinity, 365 - days);
-    const due = leftDays <= 0;
+  const dues = dueOf(system, today, now);
+  return yearStandings(system, today.report).flatMap(({ stage, before, litresPerDay }): Finding[] => {
+    const due = dues.find(({ stageId, work }) => stageId === stage.id && work === 'changed');
+    if (stage.kind !== 'decarboniser' || !due) return [];
+    const presetL = cartridgeLife({ stage, before, litresPerDay })?.presetL ?? null;
+    if (presetL === null) return [];
+    const passed = say.of(today.use[stage.id]?.passedL ?? 0, 'volumeL');
+    const late = Date.parse(due.at) <= Date.parse(now);
+    const soon = Date.parse(due.at) - Date.parse(now) <= SOON_DAYS * DAY_MS;
     return [
       {
         id: `cartridge-${stage.id}`,
-        severity: due ? 'bad' : leftDays <= 30 ? 'mind' : 'good',
-        title: due
-          ? `${stage.name} is due: ${say.of(passed, 'volumeL')} of ${say.of(life.presetL, 'volumeL')}`
-          : `${stage.name} has had ${say.of(passed, 'volumeL')} of ${say.of(life.presetL, 'volumeL')}`,
-        why: due
-          ? 'Change it now, flush the new one, and set its meter again.'
-          : `Change it about ${dayWords(dateAfter(now, leftDays))}, ${leftDays < 365 - days ? 'by its litres' : 'for it will be a year old'}.`,
+        severity: late ? 'bad' : soon ? 'mind' : 'good',
+        title: `${stage.name} ${late ? 'is due:' : 'has had'} ${passed} of ${say.of(presetL, 'volumeL')}`,
+        why: late ? 'Change it now, flush the new one, and set its meter again.' : `Change it about ${dayWords(due.at)}, ${due.because}.`,
       },
     ];
   });
 }
+/** Days ahead of which a change is worth an eye. */
+const SOON_DAYS = 30;
 
 function removalFinding(system: System, ordered: readonly Reading[]): Finding | null {
   const roles = probeRoles(system);

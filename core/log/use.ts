@@ -9,7 +9,7 @@ import { productSinceL } from './volume';
 
 /**
  * What each stage has been through since it was fitted: years by the calendar, litres by the log, equivalents by the
- * resin's own tracking. Stages up to the membrane see all feed, those behind it the product.
+ * resin's own tracking. Stages up to the membrane see all feed, those behind it the product, those of a use its share.
  *
  * @param solved the train when new, for the share of feed that becomes product
  * @param now instant up to which use is counted
@@ -44,6 +44,16 @@ export function trainUse(
     const hours = use[membrane.id]!.passedL! / flowLPerH;
     use[membrane.id] = { ...use[membrane.id], chlorineMgLHours: mean.chlorineMgL * hours, chloramineMgLHours: mean.chloramineMgL * hours };
   }
+  for (const branch of system.train.branches)
+    for (const stage of branch.stages) {
+      if (!('fittedOn' in stage) || stage.fittedOn === null) continue;
+      const sinceMs = Date.parse(`${stage.fittedOn}T00:00:00Z`);
+      if (!(nowMs > sinceMs)) continue;
+      const days = (nowMs - sinceMs) / DAY_MS;
+      // A use draws its share of all that was made.
+      const share = design > 0 ? productSinceL(ordered, sinceMs, nowMs, design) / design : days;
+      use[stage.id] = { years: days / DAYS_PER_YEAR, passedL: share * branch.litresPerDay };
+    }
   if (tracking) use[tracking.stageId] = { ...use[tracking.stageId], cationEq: tracking.cationEq, anionEq: tracking.anionEq };
   return use;
 }

@@ -283,8 +283,10 @@ export const decarboniser = defineStage(schema, {
     { part: 'litres-meter', name: 'Litres meter', why: 'its end is told by litres', count: 1 },
   ],
   upkeep: (_stage, standing) => {
+    // By the litres its meter is set to, or by its year: whichever comes first.
     const life = standing && cartridgeLife(standing);
-    return life ? [{ says: 'change', work: 'changed', afterDays: life.months * DAYS_PER_MONTH }] : [];
+    const litres = life?.presetL == null ? {} : { litresNew: life.presetL };
+    return life ? [{ says: 'change', work: 'changed', afterDays: CARTRIDGE_MONTHS * DAYS_PER_MONTH, ...litres }] : [];
   },
   faults: () => ['bypassWrong', 'cartridgeSpent'],
   wears: null,

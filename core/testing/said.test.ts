@@ -21,6 +21,7 @@ import {
 import { expectedText, expectedToday, paperOf, partsOf, runbook, trimAdvice } from '../commission';
 import { allStages, PLACEHOLDER_PRICES, readDocument, type Reading, type System, type SystemRecord, type TemplateId } from '../file';
 import { dueOf, logFindings, standing } from '../log';
+import { trainUse } from '../log/use';
 import { kindOf, newStage, placed, STAGE_KINDS, stageKind, type Finding, type Stage, type StageOf } from '../stage';
 import { systemFromTemplate } from '../template';
 import { membraneOperation, seasonSpan, tapWater } from '../train';
@@ -316,7 +317,7 @@ function saidOfLog({ system, readings }: SystemRecord): string {
   if (!today.ok) return plain(today.error.message);
   const { report, tracking, use } = today.value;
   return [
-    ...logFindings(system, readings, report.solved, tracking, NOW, today.value.membrane).map(told),
+    ...logFindings(system, readings, report.solved, tracking, NOW, today.value.membrane, today.value).map(told),
     ...dueOf(system, today.value, NOW).map(({ at, says }) => `  due ${at.slice(0, 10)} ${says}`),
     ...(tracking
       ? [
@@ -406,11 +407,12 @@ function turningDays({ system, readings }: SystemRecord): string {
   const lines: string[] = [];
   for (let day = 0; day <= 550; day += 1) {
     const now = new Date(Date.parse(NOW) + day * 86_400_000).toISOString();
+    const then = { ...today.value, use: trainUse(system, readings, report.solved, tracking, now) };
     const said = [
-      ...logFindings(system, readings, report.solved, tracking, now, today.value.membrane).map(
+      ...logFindings(system, readings, report.solved, tracking, now, today.value.membrane, then).map(
         ({ id, severity }) => [id, severity] as const,
       ),
-      ...dueOf(system, today.value, now).map(({ says }) => [`due ${says}`, 'listed'] as const),
+      ...dueOf(system, then, now).map(({ says }) => [`due ${says}`, 'listed'] as const),
     ];
     const here = new Map(said);
     for (const [id, how] of here) if (last.get(id) !== how) lines.push(`day ${day}: ${id} ${how}`);

@@ -24,7 +24,7 @@ const note = computed(() => {
   if (!instrument.value || !sample.value) return '';
   const state = current.tapState.value;
   if (givesWay.value)
-    return state?.ok ? `not read; the kit comes to about ${formatIn(state.value.ec25UScm, 'conductivityUScm', 'µS/cm').text}` : 'not read';
+    return state ? `not read; the kit comes to about ${formatIn(state.ec25UScm, 'conductivityUScm', 'µS/cm').text}` : 'not read';
   const read = sample.value.reading;
   if (read === null || read === 0) return `as the meter shows it, ${shownUnitOf(instrument.value)}`;
   const ec = meterEc25(read, instrument.value, sample.value.temperatureC);

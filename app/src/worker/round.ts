@@ -22,7 +22,8 @@ export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Rou
     return { ...base, urgency: 'now', finding, resinLeft: null, saltRemoved: null, output: null, picture: null, due: [] };
   }
   const { report, tracking, membrane } = today.value;
-  const findings = readings.length > 0 ? logFindings(system, readings, report.solved, tracking, now, membrane) : report.findings;
+  const findings =
+    readings.length > 0 ? logFindings(system, readings, report.solved, tracking, now, membrane, today.value) : report.findings;
   const finding = [...findings].sort(byUrgency)[0] ?? null;
   return {
     ...base,

@@ -61,7 +61,7 @@ export function solveSystem(
       use,
       estimated: asked.filter((one) => !known.includes(one)),
       operation: membraneOperation(report.train, system.source, report.solved),
-      logFindings: logFindings(system, readings, report.solved, tracking, now, membrane),
+      logFindings: logFindings(system, readings, report.solved, tracking, now, membrane, { report, tracking, use, membrane }),
       membrane,
       courseIsNew: course === undefined,
     },
