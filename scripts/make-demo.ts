@@ -520,7 +520,7 @@ function readingsOf(story: Story): Reading[] {
       const seen = readingFromEc25(
         station.state.ec25UScm * strength * (story.gain?.(daysAgo) ?? 1) * (1 + 0.03 * scatter(random)),
         instrument.scale,
-      );
+      )!;
       return {
         probeId: probe.id,
         instrumentId: probe.instrumentId,

@@ -195,6 +195,7 @@ export function booksOf(
     drainedLPerDay: drainedLPerDay(standings),
     productLPerYear: litresPerYear(drawn.productLPerDay),
     tapLPerYear: litresPerYear(drawn.tapLPerDay),
+    wasteUsedShare: system.choice.wasteUsedShare,
   });
   return { resin, lives, ledger };
 }

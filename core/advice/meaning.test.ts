@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { NO_KIT, NO_REPORT, withSample, type Sample, type System } from '../file';
 import { type GoalId, evenDemand } from '../goal';
 import { readReport } from '../report';
-import { value } from '../testing/close';
+import { expectWithin, value } from '../testing/close';
+import { ammoniaAfterCarbonMgL } from '../water';
 import { reportTrain } from './report';
 import { seasonSpan, tapWater } from '../train';
 import { systemFromTemplate } from '../template';
@@ -64,6 +65,52 @@ describe('what a water means', () => {
     expect(passage).toBeLessThan(65);
     const low = forGoal('marineMakeUp', { ...kit({ pH: 7.2, alkalinityMgL: 60 }), reading: 90, chlorineMgL: 0, chloramineMgL: 2 });
     expect(Number(/through \((\d+) %\)/.exec(says(low, 'ammonia'))![1])).toBeLessThan(15);
+  });
+  describe('of an ammonia kit', () => {
+    // Handbook of kinds, 8.6: what a kit reads is chloramine as far as total chlorine goes.
+    const read = (changes: Partial<Sample>, assumed: System['source']['assumed'] = []): System =>
+      forGoal('freshwaterCommunity', { ...kit({ ammoniaMgL: 0.72 }), chlorineMgL: 0, ...changes }, (s) => ({
+        ...s,
+        source: { ...s.source, assumed },
+      }));
+    it('with total chlorine tested, tells ammonia and chloramine apart', () => {
+      const { water, origins } = value(tapWater(read({ chloramineMgL: 1.5 }).source, base.instruments));
+      expectWithin(water.mgL.NH4N, 0.4237, 0.005);
+      expect([water.mgL.chloramine, origins.NH4N]).toEqual([1.5, 'measured']);
+      // No nitrogen is lost or made: carbon sets all of it free.
+      expectWithin(ammoniaAfterCarbonMgL(water.mgL), 0.72, 1e-6);
+    });
+    it('of mains whose chlorine nobody tested, takes two thirds for chloramine, as an assumption', () => {
+      const { water, origins, plusMinusMgL } = value(tapWater(read({}, ['chlorine']).source, base.instruments));
+      expectWithin(water.mgL.NH4N, 0.24, 0.005);
+      expectWithin(ammoniaAfterCarbonMgL(water.mgL), 0.72, 1e-6);
+      expect([origins.NH4N, origins.chloramine]).toEqual(['assumed', 'assumed']);
+      expect(plusMinusMgL.NH4N).toBeGreaterThan(0.1);
+      // No chloramine is dosed to a rain barrel.
+      const rain = value(tapWater(read({ character: 'rain', reading: 20 }, ['chlorine']).source, base.instruments));
+      expectWithin(rain.water.mgL.NH4N, 0.72, 1e-6);
+    });
+    it('that reads more than the conductivity holds, says so and takes the rest for chloramine', () => {
+      const pure = read({ character: 'rain', reading: 10 });
+      const kitted = { ...pure, source: withSample(pure.source, kit({ ammoniaMgL: 3 })) };
+      expect(says(kitted, 'ammoniaHeld')).toMatch(
+        /mind: The kit reads 3\.0 mg\/L of ammonia; .* can hold 2\.4 mg\/L\. Ammonia conducts, chloramine does not/,
+      );
+      const { water } = value(tapWater(kitted.source, base.instruments));
+      expectWithin(water.mgL.NH4N, 2.37, 0.01);
+      expect(finding(read({ reading: 240 }), 'ammoniaHeld')).toBeUndefined();
+    });
+    it('on a product that chloramine reaches, is told what of it is ammonia', () => {
+      const bare = (s: System): System => ({
+        ...s,
+        train: { ...s.train, stages: s.train.stages.filter(({ kind }) => kind !== 'carbon' && kind !== 'membrane') },
+      });
+      const resinAlone = forGoal('marineMakeUp', { chlorineMgL: 0, chloramineMgL: 1.5 }, bare);
+      expect(says(resinAlone, 'ammoniaKit')).toMatch(
+        /An ammonia kit on the product reads 0\.3 mg\/L: 0\.3 mg\/L is chloramine\. No resin takes chloramine/,
+      );
+      expect(finding(forGoal('marineMakeUp', { chlorineMgL: 0.5, chloramineMgL: 0 }), 'ammoniaKit')).toBeUndefined();
+    });
   });
   it('to a window: mineral left on a square metre', () => {
     const van = forGoal('windowCleaning', { character: 'chalk', reading: 295 }, (s) => ({ ...s, goal: { ...s.goal, crewLimitPpm: 5 } }));

@@ -150,7 +150,8 @@ export function benchOf(system: System, heads: Heads = new Map()): Outcome<Bench
 }
 
 /** What a year of a train is booked by, as a key. */
-const bookedBy = (need: Need, { prices, choice }: System): string => JSON.stringify([need, prices, choice.prices, choice.visitCost]);
+const bookedBy = (need: Need, { prices, choice }: System): string =>
+  JSON.stringify([need, prices, choice.prices, choice.visitCost, choice.wasteUsedShare]);
 
 /** The bench where so many times as much is drawn; heads of the same water are known. */
 export function drawingMore(bench: Bench, times: number): Bench {

@@ -1,4 +1,5 @@
 import type { BoughtSet, System, Train } from '../file';
+import { waterCosts } from '../ledger';
 import { runToEnd } from '../numeric';
 import { fail, ok, type Outcome } from '../quantity';
 import type { TrainUse } from '../stage';
@@ -102,8 +103,7 @@ export function figuresOfBought(set: BoughtSet, { need, prices, system: { choice
   const runs = {
     prefilters: set.partsPerYear,
     energy: kWh * prices.powerPerKWh,
-    water: ((made + wasteL) / 1000) * prices.waterPerM3,
-    sewer: (wasteL / 1000) * prices.sewerPerM3,
+    ...waterCosts({ feedL: made + wasteL, wasteL, usedL: choice.wasteUsedShare * wasteL }, prices),
   };
   const running = Object.values(runs).reduce((sum, amount) => sum + amount, 0);
   const visits = set.visitsPerYear * prices.visit;

@@ -73,6 +73,17 @@ describe.each(SYSTEMS)('$name', ({ system }) => {
     expect(shown.rows.some(({ role }) => role === 'today')).toBe(true);
     expect(shown.rows.some(({ role }) => role === 'recommended')).toBe(true);
   });
+  it('lays the same ahead for all that share a head, and the same behind for all that share a tail', () => {
+    const [heads, tails] = [new Map<string, string>(), new Map<string, string>()];
+    for (const one of candidates(bench.spaces)) {
+      const { head, tail, target } = one.space.lay(one.choice);
+      const [ahead, behind] = [JSON.stringify([head, target]), JSON.stringify(tail)];
+      if ((heads.get(one.headKey) ?? ahead) !== ahead || (tails.get(one.tailKey) ?? behind) !== behind) expect.fail(one.id);
+      heads.set(one.headKey, ahead);
+      tails.set(one.tailKey, behind);
+    }
+    expect(heads.size).toBeGreaterThan(0);
+  });
   it('recommends one of the front within the band of the cheapest', () => {
     const { recommendation, front } = shown.chosen;
     const best = sifted.found.find(({ id }) => id === recommendation!.id)!;

@@ -191,7 +191,8 @@ const resinAtHome = space('resin', [axisOf('vesselL', '1.2', '2x1.2', '7', '11')
   tail: [...resins(c.vesselL), ...tank(c.tankL)],
   target: null,
 }));
-const resinVessels = space('resin', JOB_AXES.resinAlone, 1, (c) => ({
+const [vessel, prefilter, reservoir] = JOB_AXES.resinAlone;
+const resinVessels = space('resin', [prefilter, vessel, reservoir], 2, (c) => ({
   head: [...(c.prefilter ? [sediment()] : [])],
   tail: [...resins(c.vesselL), ...tank(c.reservoirL)],
   target: null,

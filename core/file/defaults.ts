@@ -63,6 +63,7 @@ export const OPEN_CHOICE: ChoiceSettings = {
   rate: 0,
   tieBand: 0.05,
   visitCost: 10,
+  wasteUsedShare: 0,
   prices: [],
   kept: [],
   bought: [],

@@ -216,6 +216,18 @@ describe('a file of version 7', () => {
   });
 });
 
+describe('a file of version 8', () => {
+  it('opens the same, with all of its waste drained: nobody had been asked', () => {
+    const text = readFileSync(new URL('./fixtures/version-8.yesclear.json', import.meta.url), 'utf8');
+    const outcome = readDocument(text);
+    expect(message(outcome)).toBe('');
+    const [record] = outcome.ok ? outcome.records : [];
+    const { choice, ...rest } = JSON.parse(text).records[0].system;
+    expect(record!.system).toEqual({ ...rest, choice: { ...choice, wasteUsedShare: 0 } });
+    expect(record!.readings).toHaveLength(2);
+  });
+});
+
 describe('a file of version 5', () => {
   const text = readFileSync(new URL('./fixtures/version-5.yesclear.json', import.meta.url), 'utf8');
   const outcome = readDocument(text);
@@ -253,7 +265,8 @@ describe('a file', () => {
   it.each(['[]', '{"a":1}', '"text"', 'null', '{"format":"other"}'])('says when it is another program’s: %s', (text) =>
     expect(message(readDocument(text))).toContain('not a Yes Clear file'),
   );
-  it('says when it is newer', () => expect(message(altered((d) => (d['version'] = 9)))).toContain('newer Yes Clear (version 9)'));
+  it('says when it is newer', () =>
+    expect(message(altered((d) => (d['version'] = FILE_VERSION + 1)))).toContain(`newer Yes Clear (version ${FILE_VERSION + 1})`));
   it('names path, value and expectation of a wrong value', () => {
     const outcome = altered((d) => ((d.records[0]!.system as Record<string, Record<string, unknown>>)['source']!['linePressureBar'] = -3));
     expect(outcome.ok ? [] : outcome.error.issues).toEqual([

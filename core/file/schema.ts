@@ -384,6 +384,8 @@ export const choiceSchema = z.strictObject({
   /** Share above the cheapest within which the sturdier one is taken. */
   tieBand: between(0, 1),
   visitCost: money,
+  /** Share of the waste that is used for something else, in place of bought water. */
+  wasteUsedShare: between(0, 1),
   /** Amounts in place of the placeholders, by part. */
   prices: z.array(z.strictObject({ part: id, each: money })).max(80),
   /** Axes of which only some values are tried. */

@@ -8,6 +8,7 @@ export {
   litresPerYear,
   perM3,
   RUNNING_COSTS,
+  waterCosts,
   workCost,
   type CostLine,
   type Costs,

@@ -48,6 +48,8 @@ export interface Ledger {
   readonly productL: number;
   readonly feedL: number;
   readonly wasteL: number;
+  /** Of the waste, what is used for something else. */
+  readonly usedL: number;
   readonly kWh: number;
   /** The part changed most often sets how often somebody has to come; all else is changed on those visits. */
   readonly visitsPerYear: number;
@@ -64,6 +66,21 @@ export const drainedLPerDay = (standings: readonly Standing<Stage>[]): number =>
 /** Litres a year of a need by the day. */
 export const litresPerYear = (perDay: number): number => perDay * DAYS_PER_YEAR;
 
+/** What is drawn and drained, and what of the waste is used for something else. */
+export interface WaterDrawn {
+  readonly feedL: number;
+  readonly wasteL: number;
+  readonly usedL: number;
+}
+/** What water costs to buy and to let go: waste that is used saves as much bought water, and is not drained (science of options, 3). */
+export const waterCosts = (
+  { feedL, wasteL, usedL }: WaterDrawn,
+  { waterPerM3, sewerPerM3 }: Pick<PriceList, 'waterPerM3' | 'sewerPerM3'>,
+): { readonly water: number; readonly sewer: number } => ({
+  water: ((feedL - usedL) / 1000) * waterPerM3,
+  sewer: ((wasteL - usedL) / 1000) * sewerPerM3,
+});
+
 export interface LedgerAsked {
   readonly prices: PriceList;
   readonly lives: readonly PartLife[];
@@ -73,15 +90,20 @@ export interface LedgerAsked {
   /** Litres of product made in a year, and of tap that is blended back to them afterwards. */
   readonly productLPerYear: number;
   readonly tapLPerYear?: number;
+  /** Share of the waste that is used for something else. */
+  readonly wasteUsedShare: number;
 }
 
 /** The ledger of a year: water, waste and power by the litre, every part by its life. */
-export function ledgerOf({ prices, lives, year, drainedLPerDay, productLPerYear, tapLPerYear = 0 }: LedgerAsked): Ledger {
+export function ledgerOf({ prices, lives, year, drainedLPerDay, productLPerYear, tapLPerYear = 0, wasteUsedShare }: LedgerAsked): Ledger {
   const parts = lives.map((life): PartCost => {
     const each = workCost(life, prices);
     return { life, line: kindOf(life.stage).costLine, each, perYear: each * timesPerYear(life) };
   });
-  const wasteL = productLPerYear * (year.feedPerL - 1) + litresPerYear(drainedLPerDay);
+  // What a regeneration rinses out is salt: nobody uses it.
+  const ofMembraneL = productLPerYear * (year.feedPerL - 1);
+  const wasteL = ofMembraneL + litresPerYear(drainedLPerDay);
+  const usedL = wasteUsedShare * ofMembraneL;
   const feedL = productLPerYear + wasteL + tapLPerYear;
   const kWh = (productLPerYear / 1000) * (year.kWhPerM3 ?? 0);
   const lines: Partial<Record<CostLine, number>> = {};
@@ -89,14 +111,15 @@ export function ledgerOf({ prices, lives, year, drainedLPerDay, productLPerYear,
     if (amount > 0) lines[line] = (lines[line] ?? 0) + amount;
   };
   for (const { line, perYear } of parts) book(line, perYear);
-  book('water', (feedL / 1000) * prices.waterPerM3);
-  book('sewer', (wasteL / 1000) * prices.sewerPerM3);
+  const { water, sewer } = waterCosts({ feedL, wasteL, usedL }, prices);
+  book('water', water);
+  book('sewer', sewer);
   book('energy', kWh * prices.powerPerKWh);
   const running = Object.values(lines).reduce((sum, amount) => sum + amount, 0);
   const visitsPerYear = Math.max(0, ...parts.filter(({ life }) => life.brings).map(({ life }) => timesPerYear(life)));
   const visits = visitsPerYear * prices.visit;
   book('visits', visits);
-  return { lines, running, visits, parts, productL: productLPerYear, feedL, wasteL, kWh, visitsPerYear };
+  return { lines, running, visits, parts, productL: productLPerYear, feedL, wasteL, usedL, kWh, visitsPerYear };
 }
 
 /** A line by the cubic metre of product. */

@@ -41,8 +41,8 @@ describe('salts', () => {
     }
   });
   it('52: 222 µS/cm on the factor scales', () => {
-    expectWithin(readingFromEc25(222, HALF), 111, 1e-9);
-    expectWithin(readingFromEc25(222, { kind: 'factor', factor: 0.7 }), 155.4, 1e-9);
+    expectWithin(readingFromEc25(222, HALF)!, 111, 1e-9);
+    expectWithin(readingFromEc25(222, { kind: 'factor', factor: 0.7 })!, 155.4, 1e-9);
   });
   // Common practice: an in-line meter and a pen in one tap sample.
   it('53: the factors two instruments imply', () => {
@@ -97,7 +97,7 @@ describe('comparing meters', () => {
     id,
     name: id,
     scale,
-    shown: glasses.map((ec) => gain * readingFromEc25(ec, scale) + offset),
+    shown: glasses.map((ec) => gain * readingFromEc25(ec, scale)! + offset),
   });
   it('two scales on one water differ by scale alone', () => {
     const [, pen] = compareMeters([made('lab', EC), made('pen', { kind: 'factor', factor: 0.7 })], 'lab');
@@ -140,7 +140,7 @@ describe('comparing meters', () => {
         fc.double({ min: -2, max: 10, noNaN: true }),
         fc.constantFrom<MeterScale>(EC, HALF, NACL),
         (gain, offset, scale) => {
-          const ideal = glasses.map((ec) => readingFromEc25(ec, scale));
+          const ideal = glasses.map((ec) => readingFromEc25(ec, scale)!);
           const fit = fitCorrection(
             ideal.map((x) => gain * x + offset),
             ideal,

@@ -304,6 +304,7 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
       gasMeqL: 0,
       goal: { highPpm, lowPpm },
       drainedPerL: need > 0 ? drained / need : 0,
+      wasteUsedShare: system.choice.wasteUsedShare,
       demand: (day) => {
         const begin = 24 * ((weekday + day) % 7);
         return week.slice(begin, begin + 24);

@@ -1,5 +1,5 @@
 import { feedBrineMgL } from '../membrane';
-import { COST_LINES, type CostLine } from '../ledger';
+import { COST_LINES, waterCosts, type CostLine } from '../ledger';
 import { DAYS_PER_YEAR, fail, ok, type Outcome } from '../quantity';
 import { creep, type RestingMembrane } from '../storage';
 import { passDay, type ChangeEvent, type CountedPart, type CounterUnit, type Fill, type LateChange } from './counters';
@@ -65,6 +65,8 @@ export interface YearPlant {
   readonly goal: { readonly highPpm: number | null; readonly lowPpm: number | null };
   /** Litres the stages send to the drain beside the waste, for a litre made. */
   readonly drainedPerL: number;
+  /** Share of the waste that is used for something else. */
+  readonly wasteUsedShare: number;
   /** What loads the anion side whatever the membrane holds back, meq/L. */
   readonly gasMeqL: number;
   /** Litres wanted in each hour of a day. */
@@ -327,8 +329,9 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
     }
     wasOff = off;
     worstPpm = Math.max(worstPpm, quality);
-    book(day, 'water', (feed / 1000) * prices.waterPerM3);
-    book(day, 'sewer', ((feed - made) / 1000) * prices.sewerPerM3);
+    const { water, sewer } = waterCosts({ feedL: feed, wasteL: feed - made, usedL: plant.wasteUsedShare * made * (feedPerL - 1) }, prices);
+    book(day, 'water', water);
+    book(day, 'sewer', sewer);
     book(day, 'energy', (made / 1000) * response.kWhPerM3 * prices.energyPerKWh);
     run.quality[day] = quality;
     run.made[day] = made;

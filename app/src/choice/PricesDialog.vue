@@ -68,6 +68,19 @@ const typed = computed(() => new Set(props.system.choice.prices.map(({ part }) =
           @update:model-value="$event !== null && of.edit('options visit', (s) => ({ ...s, choice: { ...s.choice, visitCost: $event! } }))"
         />
         <QuantityField
+          label="Waste that is used"
+          dimension="fraction"
+          unit="%"
+          :low="0"
+          :high="1"
+          :units="system.units"
+          note="for washing or plants: neither bought nor drained"
+          :model-value="system.choice.wasteUsedShare"
+          @update:model-value="
+            $event !== null && of.edit('waste used', (s) => ({ ...s, choice: { ...s.choice, wasteUsedShare: $event! } }))
+          "
+        />
+        <QuantityField
           v-for="part in own"
           :key="part"
           :label="PIECE_WORDS[part]"
