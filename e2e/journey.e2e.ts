@@ -15,9 +15,10 @@ test('from a new system to a logged reading, out to a file and back', async ({ p
   });
 
   await test.step('water: a meter reading, then hardness in degrees', async () => {
-    await enter(page, 'Meter reading', '300');
+    // The new system counts in µS/cm, and so does its meter.
+    await enter(page, 'Meter reading', '600');
     await page.getByRole('radio', { name: 'Test kit' }).click();
-    await expect(field(page, 'Meter reading')).toHaveValue('300');
+    await expect(field(page, 'Meter reading')).toHaveValue('600');
     await enter(page, 'Total hardness', '11 dH');
     await enter(page, 'pH', '7.6');
     await enter(page, 'Water temperature', '59 F');
@@ -80,15 +81,15 @@ test('from a new system to a logged reading, out to a file and back', async ({ p
   await test.step('log: two readings by quick line; the resin goes down', async () => {
     await phase(page, 'Log');
     const line = page.getByLabel('Quick reading');
-    await line.fill('300 6 0 59psi 15C 410/1500ml 1000L');
+    await line.fill('600 12 0 59psi 15C 410/1500ml 1000L');
     await expect(
       page.getByText(
-        /tap 300.ppm · after membrane 6.ppm · after resin 0.ppm · 59.psi · 15.°C · product 410, waste 1500.mL\/min · product meter 1000.L/,
+        /tap 600.µS\/cm · after membrane 12.µS\/cm · after resin 0.µS\/cm · 59.psi · 15.°C · product 410, waste 1500.mL\/min · product meter 1000.L/,
       ),
     ).toBeVisible();
     await line.press('Enter');
     await expect(page.getByTestId('resin-left')).toContainText('100');
-    await line.fill('302 6 0 58psi 15C 1400L new cartridge holds');
+    await line.fill('604 12 0 58psi 15C 1400L new cartridge holds');
     await line.press('Enter');
     // 400 L within the minute are asked about.
     await page.getByRole('button', { name: /^It is 1.?400.L$/ }).click();
