@@ -354,7 +354,7 @@ function disinfectant({ completed, system, solved, say }: Tap): Finding | null {
     return {
       id: 'chloramine',
       severity: 'mind',
-      title: `Chloramine ${say.mgL(chloramine)} needs more carbon`,
+      title: `Chloramine ${completed.origins.chloramine === 'assumed' ? 'about ' : ''}${say.mgL(chloramine)} needs more carbon`,
       why: `Several times the contact time of chlorine; two blocks are common, this train has ${COUNTED[carbons] ?? carbons}. ${duty}`,
     };
   return {

@@ -9,7 +9,6 @@ export const PLACEHOLDER_PRICES: Prices = {
   sewerPerM3: 2,
   powerPerKWh: 0.25,
   resinPerL: 6,
-  membranePerYear: 400,
   boosterPump: 90,
   element: 45,
   warmingCoil: 40,

@@ -144,6 +144,7 @@ describe('a file of version 3', () => {
       const pumped = stages.some((one) => (one as Raw)['kind'] === 'pump');
       system.train = { ...system.train, stages, scaleActionIndex: null, gauge: pumped ? 'membrane' : 'line' };
       Object.assign(system, { services: [], upkeep: [], choice: OPEN_CHOICE, sensors: [] });
+      delete system.prices['membranePerYear'];
       system.source = { ...system.source, assumed: [] };
       system.units = { ...METRIC_UNITS, hardness: '°dH' };
       const { done, ...build } = system.build as Raw & { done: string[] };
@@ -222,8 +223,9 @@ describe('a file of version 8', () => {
     const outcome = readDocument(text);
     expect(message(outcome)).toBe('');
     const [record] = outcome.ok ? outcome.records : [];
-    const { choice, ...rest } = JSON.parse(text).records[0].system;
-    expect(record!.system).toEqual({ ...rest, choice: { ...choice, wasteUsedShare: 0 } });
+    const { choice, prices, ...rest } = JSON.parse(text).records[0].system;
+    const { membranePerYear: _, ...paid } = prices;
+    expect(record!.system).toEqual({ ...rest, prices: paid, choice: { ...choice, wasteUsedShare: 0 } });
     expect(record!.readings).toHaveLength(2);
   });
 });

@@ -172,7 +172,6 @@ export const pricesSchema = z.strictObject({
   powerPerKWh: money,
   resinPerL: money,
   /** The membrane and the unit's own cost, a year; cartridges before it are priced by the piece. */
-  membranePerYear: money,
   boosterPump: money,
   /** A membrane with its housing and fittings. */
   element: money,

@@ -14,9 +14,8 @@ import {
   type TemplateId,
 } from '../file';
 import { evenDemand, GOAL_ROWS } from '../goal';
-import { elementCount, isSmallElement } from '../membrane';
+import { isSmallElement } from '../membrane';
 import { METRIC_UNITS, type UnitPreference } from '../quantity';
-import { unitRanks } from '../stage';
 import { plainMeter } from '../water';
 import type { TemplateRow } from './row';
 import { TEMPLATE_ROWS } from './rows';
@@ -135,18 +134,8 @@ function usualChoice({ goal, stages }: TemplateRow): ChoiceSettings {
 }
 const CALLED_VISIT = 60;
 
-/** A membrane unit's own cost a year for each of its elements, small ones and others (our placeholders). */
-const UNIT_PER_YEAR = { small: 40, other: 300 };
-
-/** Placeholders of a job like this: the sea costs nothing, a unit by its elements. */
-function usualPrices({ supply, stages }: TemplateRow): Prices {
-  const perYear = stages.reduce((sum, stage) => {
-    if (stage.kind !== 'membrane') return sum;
-    return sum + elementCount(unitRanks(stage)) * (isSmallElement(stage.elementClass) ? UNIT_PER_YEAR.small : UNIT_PER_YEAR.other);
-  }, 0);
-  return {
-    ...PLACEHOLDER_PRICES,
-    ...(perYear > 0 && { membranePerYear: perYear }),
-    ...(supply?.character === 'seawater' && { waterPerM3: 0, sewerPerM3: 0 }),
-  };
-}
+/** Placeholders of a job like this: the sea costs nothing. */
+const usualPrices = ({ supply }: TemplateRow): Prices => ({
+  ...PLACEHOLDER_PRICES,
+  ...(supply?.character === 'seawater' && { waterPerM3: 0, sewerPerM3: 0 }),
+});

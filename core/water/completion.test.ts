@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import { percent } from '../quantity';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { alkalinityByBalance, hardnessOf, settleWater, waterFromPH } from './water';
@@ -77,7 +78,7 @@ describe('contradictions', () => {
     const used = value(settleWater(water)).ec25UScm;
     expect(used).toBeGreaterThan(508);
     expect(warning).toContain(
-      `With this hardness and alkalinity a mixed municipal supply conducts about ${Math.round(used)} µS/cm, ${Math.round(100 * misfit!)}% more than the 470 read`,
+      `With this hardness and alkalinity a mixed municipal supply conducts about ${Math.round(used)} µS/cm, ${percent(misfit!)} more than the 470 read`,
     );
   });
   it.each([

@@ -1,9 +1,9 @@
 import { findRoot } from '../numeric';
-import { fail, firstError, ok, outOfRange, type Outcome } from '../quantity';
+import { fail, firstError, ok, outOfRange, percent, type Outcome } from '../quantity';
 import { CHARACTER_ROWS, characterWater, scaledSolutes, type Character } from './characters';
 import { conductivityAtPH } from './conductivityAtPH';
 import type { LowestWater } from './consistency';
-import { consistentEc, consistentHardness, plain } from './contradictions';
+import { consistentEc, consistentHardness, ION_WORDS, plain } from './contradictions';
 import { equilibria } from './equilibria';
 import { conductivityGradient, sequentialLeastSquares, type LinearRow } from './leastSquares';
 import { chargeBalance, type ChargeBalance } from './standardChecks';
@@ -369,10 +369,13 @@ const inWords = (names: readonly string[]): string =>
 
 /** What does not fit the reading, and by how much. */
 function misfitText(a: PartialAnalysis, misfit: number, readUScm: number): string {
-  const { ec25UScm: _, ...others } = a;
-  const by = `${Math.round(100 * Math.abs(misfit))}% ${misfit > 0 ? 'more' : 'less'}`;
+  const by = `${percent(Math.abs(misfit))} ${misfit > 0 ? 'more' : 'less'}`;
   const used = plain(readUScm * (1 + misfit));
-  const names = inWords(namesOf(others).split(', '));
+  const names = inWords([
+    ...(a.hardnessMgL === undefined ? [] : ['hardness']),
+    ...(a.alkalinityMgL === undefined ? [] : ['alkalinity']),
+    ...Object.keys(a.mgL ?? {}).flatMap((ion) => ION_WORDS[ion as Solute] ?? []),
+  ]);
   return `With this ${names} a ${CHARACTER_ROWS[a.character].label.toLowerCase()} supply conducts about ${used} µS/cm, ${by} than the ${plain(readUScm)} read; worked with ${used}. Check the meter and the kit. If both are right, measure calcium.`;
 }
 

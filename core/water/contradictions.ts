@@ -70,7 +70,8 @@ export interface UsableConductivity {
 
 /** Standard deviations up to which a miss is the error of meter and kit. */
 const WITHIN_ERROR = 2;
-const FILLS: Readonly<Partial<Record<Solute | 'alkalinity', string>>> = {
+/** Ions that carry most of a conductivity, as they are called. */
+export const ION_WORDS: Readonly<Partial<Record<Solute | 'alkalinity', string>>> = {
   Ca: 'calcium',
   Mg: 'magnesium',
   Na: 'sodium',
@@ -91,7 +92,7 @@ export function consistentEc(a: PartialAnalysis): Outcome<UsableConductivity> {
   const failing = demands.findLast(({ short }) => short > WITHIN_ERROR);
   const alone = demands.find((one) => one !== failing && one.short > WITHIN_ERROR);
   if (failing) {
-    const fills = failing.lowest.filledWith.flatMap((ion) => FILLS[ion] ?? []);
+    const fills = failing.lowest.filledWith.flatMap((ion) => ION_WORDS[ion] ?? []);
     const also = alone ? ` (${alone.names} alone ${plain(alone.lowest.ec25UScm)})` : '';
     const even = fills.length === 0 ? '' : ` in any water, even one all ${fills.join(' and ')}`;
     return fail(

@@ -311,7 +311,7 @@ describe('meters on pure water (section 6)', () => {
   it('a ppm scale ends, and says where', () => {
     const past = ec25FromReading(100_001, { kind: 'curve', salt: 'NaCl' });
     expect(past.ok ? '' : past.error.message).toBe('This scale ends at 100,000 ppm: enter conductivity or salinity.');
-    expect(readingFromEc25(190_000, { kind: 'curve', salt: 'NaCl' })).toBeNaN();
+    expect(readingFromEc25(190_000, { kind: 'curve', salt: 'NaCl' })).toBeNull();
     expect(value(ec25FromReading(100_000, { kind: 'factor', factor: 0.5 }))).toBe(200_000);
   });
 });

@@ -7,6 +7,7 @@ import { computed } from 'vue';
 import DialogHead from '../kit/DialogHead.vue';
 import { PRICE_WORDS } from '../kit/priceWords';
 import QuantityField from '../kit/QuantityField.vue';
+import WasteUsedField from '../kit/WasteUsedField.vue';
 import type { OpenSystem } from '../system/openSystem';
 
 /** What every part of the options costs; placeholders until the job's own are typed. */
@@ -67,18 +68,10 @@ const typed = computed(() => new Set(props.system.choice.prices.map(({ part }) =
           :model-value="system.choice.visitCost"
           @update:model-value="$event !== null && of.edit('options visit', (s) => ({ ...s, choice: { ...s.choice, visitCost: $event! } }))"
         />
-        <QuantityField
-          label="Waste that is used"
-          dimension="fraction"
-          unit="%"
-          :low="0"
-          :high="1"
+        <WasteUsedField
           :units="system.units"
-          note="for washing or plants: neither bought nor drained"
           :model-value="system.choice.wasteUsedShare"
-          @update:model-value="
-            $event !== null && of.edit('waste used', (s) => ({ ...s, choice: { ...s.choice, wasteUsedShare: $event! } }))
-          "
+          @update:model-value="of.edit('waste used', (s) => ({ ...s, choice: { ...s.choice, wasteUsedShare: $event } }))"
         />
         <QuantityField
           v-for="part in own"

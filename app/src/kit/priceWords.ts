@@ -1,7 +1,7 @@
 import type { Prices } from '@yes-clear/core/file';
 
-/** Prices of a job as their fields are called, in the order of the form; a membrane is paid by its life, not by the year. */
-export const PRICE_WORDS: Readonly<Record<Exclude<keyof Prices, 'currency' | 'membranePerYear'>, string>> = {
+/** Prices of a job as their fields are called, in the order of the form. */
+export const PRICE_WORDS: Readonly<Record<Exclude<keyof Prices, 'currency'>, string>> = {
   waterPerM3: 'Water, a m³',
   sewerPerM3: 'Sewer, a m³',
   powerPerKWh: 'Power, a kWh',

@@ -3,6 +3,7 @@ import type { Prices } from '@yes-clear/core/file';
 import NameField from '../../../kit/NameField.vue';
 import { PRICE_KEYS, PRICE_WORDS } from '../../../kit/priceWords';
 import QuantityField from '../../../kit/QuantityField.vue';
+import WasteUsedField from '../../../kit/WasteUsedField.vue';
 import { useOpenSystem } from '../../../system/openSystem';
 
 /** What water, power and parts cost on this job; every cost in the application is made from these. */
@@ -35,6 +36,11 @@ const set = (changes: Partial<Prices>): void =>
         :note="system.prices.currency"
         :model-value="system.prices[key]"
         @update:model-value="$event !== null && set({ [key]: $event })"
+      />
+      <WasteUsedField
+        :units="system.units"
+        :model-value="system.choice.wasteUsedShare"
+        @update:model-value="current.edit('waste used', (s) => ({ ...s, choice: { ...s.choice, wasteUsedShare: $event } }))"
       />
     </div>
   </details>
