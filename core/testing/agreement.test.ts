@@ -104,7 +104,7 @@ function contradictions(system: System, tap: CompletedWater, report: TrainReport
   need((report.verdict === 'met') === (missed.length + open.length === 0), 'met against its limits');
   for (const { limit, verdict, side, value, assumed } of checks) {
     // A pH is told to a hundredth, and judged so; what was set to be just the limit is at it, rounding or not.
-    const atLimit = limit.high !== null && Math.abs(value - limit.high) <= 1e-9 * limit.high;
+    const atLimit = limit.high !== null && Math.abs(value - limit.high) <= 1e-6 * limit.high;
     need(
       limit.quantity === 'pH' || atLimit || (side === 'high') === (limit.high !== null && value > limit.high),
       `${limit.quantity} ${value} has side ${side}`,
