@@ -116,7 +116,7 @@ function room(limit: Limit, value: number): number {
 }
 
 /** A figure with the digits it is shown with: what reads as the limit is at the limit, what reads above it is not met. */
-const asShown = (value: number, quantity: LimitQuantity): number =>
+export const asShown = (value: number, quantity: LimitQuantity): number =>
   quantity === 'pH' ? Number(value.toFixed(2)) : Number(roundForReading(value).replaceAll(THIN, ''));
 
 /** The ions of the tap a limit's figure is made of, with what each gives to it; none where the meter or pH speaks for it. */

@@ -5,6 +5,7 @@ import { bedCapacityEq } from '../exchange';
 import { NO_KIT, TEMPLATE_IDS, withSample, type Reading, type System, type TemplateId } from '../file';
 import { benchOf, candidate, candidateCount, rowBy, lookAt, judgeOption, TODAY } from '../choice';
 import { evenDemand, GOAL_IDS, judge } from '../goal';
+import { asShown } from '../goal/check';
 import { perM3 } from '../ledger';
 import { dueOf, standing, trackResin } from '../log';
 import { words } from '../quantity';
@@ -103,12 +104,9 @@ function contradictions(system: System, tap: CompletedWater, report: TrainReport
   need((report.verdict === 'missed') === missed.length > 0, 'verdict against its limits');
   need((report.verdict === 'met') === (missed.length + open.length === 0), 'met against its limits');
   for (const { limit, verdict, side, value, assumed } of checks) {
-    // A pH is told to a hundredth, and judged so; what was set to be just the limit is at it, rounding or not.
-    const atLimit = limit.high !== null && Math.abs(value - limit.high) <= 1e-6 * limit.high;
-    need(
-      limit.quantity === 'pH' || atLimit || (side === 'high') === (limit.high !== null && value > limit.high),
-      `${limit.quantity} ${value} has side ${side}`,
-    );
+    // As it is shown: a limit is met when its figure reads so.
+    const high = limit.high === null ? Infinity : asShown(limit.high, limit.quantity);
+    need((side === 'high') === asShown(value, limit.quantity) > high, `${limit.quantity} ${value} has side ${side}`);
     need(verdict !== 'missed' || side !== null, `${limit.quantity} missed within its limits`);
     need(verdict !== 'unknown' || assumed !== null, `${limit.quantity} unknown though measured`);
     need(assumed === null || assumed.plusMinus >= 0, `${limit.quantity} doubt below 0`);
