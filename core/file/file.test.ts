@@ -228,6 +228,13 @@ describe('a file of version 8', () => {
     expect(record!.system).toEqual({ ...rest, prices: paid, choice: { ...choice, wasteUsedShare: 0 } });
     expect(record!.readings).toHaveLength(2);
   });
+  it('reads a meter on mixed salts, whose scale was named by its proportions', () => {
+    const data = JSON.parse(readFileSync(new URL('./fixtures/version-8.yesclear.json', import.meta.url), 'utf8'));
+    data.records[0].system.instruments[0].scale = { kind: 'curve', salt: '442' };
+    const outcome = readDocument(JSON.stringify(data));
+    expect(message(outcome)).toBe('');
+    expect(outcome.ok && outcome.records[0]!.system.instruments[0]!.scale).toEqual({ kind: 'curve', salt: 'mixedSalts' });
+  });
 });
 
 describe('a file of version 5', () => {

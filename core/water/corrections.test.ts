@@ -152,10 +152,10 @@ describe('strong waters (section 3)', () => {
     expectWithin(perEq, published, 0.08);
   });
   // Computed by a separate program.
-  it.each<['NaCl' | 'KCl' | '442', number, number, number]>([
+  it.each<['NaCl' | 'KCl' | 'mixedSalts', number, number, number]>([
     ['NaCl', 17644, 74926, 132453],
     ['KCl', 17084, 77062, 146114],
-    ['442', 12009, 46362, 74814],
+    ['mixedSalts', 12009, 46362, 74814],
   ])('C14: the curve of %s to 100,000 ppm', (curve, at10, at50, at100) => {
     expectWithin(saltConductivityUScm(curve, 10_000), at10, 0.005);
     expectWithin(saltConductivityUScm(curve, 50_000), at50, 0.005);

@@ -17,7 +17,8 @@ export type MeterScale =
   /** Practical salinity, g/kg: a refractometer, or a pen for sea water. */
   | { readonly kind: 'salinity' };
 
-export const METER_SALTS = ['NaCl', 'KCl', '442'] as const;
+/** Salts a ppm meter stands for; the mixture is sodium sulfate, bicarbonate and chloride, 4 : 4 : 2 by mass. */
+export const METER_SALTS = ['NaCl', 'KCl', 'mixedSalts'] as const;
 export type MeterSalt = (typeof METER_SALTS)[number];
 
 /**
@@ -44,9 +45,9 @@ export const plainMeter = (scale: MeterScale): Meter => ({ scale, gain: 1, offse
 /** Conductivity at 25 °C of a solution of one salt; bicarbonate as alkalinity with equal carbon. */
 export function saltConductivityUScm(salt: MeterSalt | 'NaHCO3', mgL: number): number {
   const na = (mg: number, molar: number, per: number): number => (mg / molar) * per * MOLAR_MASS.Na;
-  const bicarbonate = salt === '442' ? 0.4 * mgL : salt === 'NaHCO3' ? mgL : 0;
-  const sulfate = salt === '442' ? 0.4 * mgL : 0;
-  const chloride = salt === '442' ? 0.2 * mgL : salt === 'NaCl' ? mgL : 0;
+  const bicarbonate = salt === 'mixedSalts' ? 0.4 * mgL : salt === 'NaHCO3' ? mgL : 0;
+  const sulfate = salt === 'mixedSalts' ? 0.4 * mgL : 0;
+  const chloride = salt === 'mixedSalts' ? 0.2 * mgL : salt === 'NaCl' ? mgL : 0;
   const potassium = salt === 'KCl' ? mgL : 0;
   const bicarbonateMmolL = bicarbonate / 84.007;
   const water = {

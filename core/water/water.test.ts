@@ -190,28 +190,28 @@ describe('meters', () => {
     ['NaCl', 10, 21.49],
     ['NaCl', 1000, 1992.37],
     ['KCl', 100, 196.6],
-    ['442', 500, 741.37],
+    ['mixedSalts', 500, 741.37],
     ['NaHCO3', 100, 110.09],
   ] as const)('%s %s mg/L', (name, mgL, expected) => {
     expectWithin(saltConductivityUScm(name, mgL), expected, 0.005);
   });
   it('52: one water on four scales', () => {
     expectWithin(readingFromEc25(222, { kind: 'curve', salt: 'NaCl' })!, 105.6, 0.005);
-    expectWithin(readingFromEc25(222, { kind: 'curve', salt: '442' })!, 143.7, 0.005);
+    expectWithin(readingFromEc25(222, { kind: 'curve', salt: 'mixedSalts' })!, 143.7, 0.005);
     expectWithin(readingFromEc25(222, { kind: 'factor', factor: 0.7 })!, 155.4, 1e-9);
   });
   // Common practice: readings of one membrane's product on different instruments.
   it('54: membrane product of 14.07 µS/cm', () => {
-    expectWithin(readingFromEc25(14.07, { kind: 'curve', salt: '442' })!, 8.72, 0.005);
+    expectWithin(readingFromEc25(14.07, { kind: 'curve', salt: 'mixedSalts' })!, 8.72, 0.005);
     expectWithin(readingFromEc25(14.07, { kind: 'curve', salt: 'NaCl' })!, 6.53, 0.005);
   });
   it('shows nothing beyond the end of a salt’s curve, as a display that is over its range', () => {
-    expect(readingFromEc25(80_000, { kind: 'curve', salt: '442' })).toBeNull();
+    expect(readingFromEc25(80_000, { kind: 'curve', salt: 'mixedSalts' })).toBeNull();
     for (const ec of [0, 1, 1e3, 7e4, 2e5])
-      for (const salt of ['442', 'NaCl', 'KCl'] as const) expect(readingFromEc25(ec, { kind: 'curve', salt })).not.toBeNaN();
+      for (const salt of ['mixedSalts', 'NaCl', 'KCl'] as const) expect(readingFromEc25(ec, { kind: 'curve', salt })).not.toBeNaN();
   });
   it('goes back and forth on every scale', () => {
-    for (const scale of [{ kind: 'curve', salt: '442' }, { kind: 'factor', factor: 0.64 }, { kind: 'conductivity' }] as const) {
+    for (const scale of [{ kind: 'curve', salt: 'mixedSalts' }, { kind: 'factor', factor: 0.64 }, { kind: 'conductivity' }] as const) {
       expectWithin(readingFromEc25(value(ec25FromReading(137, scale)), scale)!, 137, 1e-6);
     }
   });

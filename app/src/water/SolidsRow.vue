@@ -18,7 +18,7 @@ const kinds = computed(() => [
   { label: 'Pen × 0.5', text: ppm({ kind: 'factor', factor: 0.5 }) },
   { label: 'Pen × 0.7', text: ppm({ kind: 'factor', factor: 0.7 }) },
   { label: 'As NaCl', text: ppm({ kind: 'curve', salt: 'NaCl' }) },
-  { label: 'As 442', text: ppm({ kind: 'curve', salt: '442' }) },
+  { label: 'As mixed salts', text: ppm({ kind: 'curve', salt: 'mixedSalts' }) },
 ]);
 </script>
 

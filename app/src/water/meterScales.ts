@@ -15,7 +15,12 @@ export const SCALES: readonly {
   { key: 'f0.7', title: 'ppm, factor 0.7', scale: { kind: 'factor', factor: 0.7 }, factor: 0.7 },
   { key: 'cNaCl', title: 'ppm as NaCl', scale: { kind: 'curve', salt: 'NaCl' }, factor: 0.5 },
   { key: 'cKCl', title: 'ppm as KCl', scale: { kind: 'curve', salt: 'KCl' }, factor: 0.52 },
-  { key: 'c442', title: 'ppm as 442 natural water', scale: { kind: 'curve', salt: '442' }, factor: 0.68 },
+  {
+    key: 'cmixedSalts',
+    title: 'ppm, mixed salts (sulfate, bicarbonate, chloride 4 : 4 : 2)',
+    scale: { kind: 'curve', salt: 'mixedSalts' },
+    factor: 0.68,
+  },
   { key: 'salinity', title: 'Salinity, g/kg', scale: { kind: 'salinity' }, factor: null },
 ];
 
