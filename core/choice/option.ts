@@ -1,6 +1,6 @@
 import { booksOf, hardestLoads, judgeTrain, rests, scaleActionIndex, wasteScale, type TrainFacts } from '../advice';
 import type { System } from '../file';
-import { against, metByAssumption, type LimitCheck, type LimitQuantity } from '../goal';
+import { against, GOAL_ROWS, metByAssumption, type LimitCheck, type LimitQuantity } from '../goal';
 import { buyingCost, type Costs, type PartCost } from '../ledger';
 import { timesPerYear, type ResinLife, type TrainYear } from '../life';
 import { ELEMENT_ROWS, isSeawaterElement, isSmallElement } from '../membrane';
@@ -198,6 +198,8 @@ const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' 
     });
   },
   quality: (look, bench) => {
+    const alone = resinAlone(look, bench);
+    if (alone) return alone;
     const of = (one: Look): readonly LimitCheck[] | null => {
       const warm = one.on('warm', 'old');
       return warm && judgeTrain(one.system, warm, bench.feed, bench.tap).checks;
@@ -213,6 +215,17 @@ const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' 
     return against(checks).length > 0 || metByAssumption(checks).length > 0 ? 'advisory' : null;
   },
 };
+/**
+ * Resin alone for what lives, on a tap with chloramine: no resin takes it, and the one carbon ahead of resin is passed as
+ * fast as somebody opens the tap (common practice).
+ */
+function resinAlone({ taken: { membrane, polishes } }: Look, { feed, system: { goal } }: Bench): Rejection | null {
+  if (membrane || !polishes || !GOAL_ROWS[goal.id].living) return null;
+  return over('quality', 'chlorineMgL', feed.mgL.chloramine, LIVING_CHLORAMINE_MGL);
+}
+/** Chloramine that what lives is spared, mg/L (common practice). */
+const LIVING_CHLORAMINE_MGL = 0.05;
+
 /** Rules of the site and the year of a train that are judged by its figures. */
 function ofYear(
   figures: Figures,
