@@ -8,12 +8,23 @@ import { compareUnderDoubt, doubtsOf, type Compared } from './certainty';
 import { laidOnce, type Heads } from './heads';
 import { quickLook, todayLook } from './look';
 import { capitalRecovery } from './money';
-import { figuresOf, judgeOption, routeOfLook, type Figures, type Judged, type Look, type Rejection, type RuleId } from './option';
+import {
+  againstSite,
+  figuresOf,
+  judgeOption,
+  routeOfLook,
+  type Figures,
+  type Judged,
+  type Look,
+  type Rejection,
+  type RuleId,
+} from './option';
 import { whyNot, type WhyNot } from './recommend';
 import { detailOf, titleOf } from './says';
 import { candidate, candidates, choose, missBy, sift, vectorOf, type Candidate, type Chosen, type Found, type Sifted } from './search';
 import { turns, type InputTurn } from './sensitivity';
 import type { Route, Space } from './spaces';
+import { takenByAll } from './taken';
 
 /** One comparison from the search to what is shown: the rows side by side, why, what would change it, and how sure it is. */
 
@@ -61,7 +72,10 @@ export function siftOptions(bench: Bench, part = 0, parts = 1): Generator<number
   return sift<Space, RuleId>(
     bench.spaces,
     (one) => {
-      const look = lookAt(one, bench);
+      const laid = laidOnce(one, bench.rows);
+      const site = againstSite({ taken: takenByAll([laid.head, laid.tail]), wasteToProduct: laid.target?.wasteToProduct ?? null }, bench);
+      if (site) return { rejection: site };
+      const look = quickLook(laid, bench, one.headKey);
       const judged = judgeOption(look, bench);
       return judged.admissible ? { found: foundOf(one.id, look, judged.figures, judged.advisories) } : { rejection: judged.rejection };
     },

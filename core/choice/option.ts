@@ -125,9 +125,9 @@ const NEAR = 0.02;
 const isNear = ({ limit: { low, high }, value }: LimitCheck): boolean =>
   [low, high].some((bound) => bound !== null && bound > 0 && Math.abs(value / bound - 1) < NEAR);
 
-type Rule = (look: Look, bench: Bench) => Verdict;
-/** What each rule makes of an option; those that need the figures of a year are judged with them. */
-const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' | 'capital'>, Rule>> = {
+/** What a site and its stages alone decide, before anything is solved. */
+type SiteRule = (of: Pick<Look, 'taken' | 'wasteToProduct'>, bench: Bench) => Rejection | null;
+const SITE: Readonly<Record<'wall' | 'site' | 'tank' | 'ratio', SiteRule>> = {
   wall: ({ taken }, { system: { choice } }) => over('wall', 'wallMm', widthMm(taken), choice.wallMm),
   site: ({ taken }, { system: { choice } }) => {
     if (taken.drains && !choice.drain) return { rule: 'site', field: 'drain', value: 1, limit: 0 };
@@ -142,6 +142,22 @@ const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' 
     membrane && isSmallElement(membrane.elementClass) && !softened && wasteToProduct !== null
       ? under('ratio', 'leastWaste', wasteToProduct, choice.leastWaste)
       : null,
+};
+const SITE_RULES = ['wall', 'site', 'tank', 'ratio'] as const;
+
+/** What of the site and its stages speaks against an option; null where nothing does. */
+export function againstSite(of: Pick<Look, 'taken' | 'wasteToProduct'>, bench: Bench): Rejection | null {
+  for (const rule of SITE_RULES) {
+    const found = SITE[rule](of, bench);
+    if (found) return found;
+  }
+  return null;
+}
+
+type Rule = (look: Look, bench: Bench) => Verdict;
+/** What each rule makes of an option; those that need the figures of a year are judged with them. */
+const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' | 'capital'>, Rule>> = {
+  ...SITE,
   pressure: ({ taken: { membrane, pumped }, unitOn, ofUnit }, { system: { source } }) => {
     if (!membrane) return null;
     return ofUnit('pressure', () => {

@@ -44,40 +44,49 @@ const headKeyOf = (space: Searched, places: readonly number[]): string => {
     .join()}`;
 };
 
-const tailKeyOf = (space: Searched, places: readonly number[]): string =>
-  `${space.id}:${places.slice(Math.max(0, space.axes.length - space.behind)).join('.')}`;
+/** What stands behind a head, by its places along the last axes. */
+interface Tail {
+  readonly places: readonly number[];
+  /** Places joined, and the same with the name of the space. */
+  readonly id: string;
+  readonly key: string;
+}
+const tailOf = (space: Searched, places: readonly number[]): Tail => {
+  const id = places.join('.');
+  return { places, id, key: `${space.id}:${id}` };
+};
 
 /** Options that share a head. */
 interface BlockOfOptions<S extends Searched> {
   readonly space: S;
   readonly head: readonly number[];
-  readonly tail: readonly Axis[];
+  readonly tails: readonly Tail[];
 }
 function* blocks<S extends Searched>(spaces: readonly S[]): Generator<BlockOfOptions<S>> {
   for (const space of spaces) {
     const cut = Math.max(0, space.axes.length - space.behind);
-    for (const { places } of enumerateOptions(space.axes.slice(0, cut))) yield { space, head: places, tail: space.axes.slice(cut) };
+    const tails = Array.from(enumerateOptions(space.axes.slice(cut)), ({ places }) => tailOf(space, places));
+    for (const { places } of enumerateOptions(space.axes.slice(0, cut))) yield { space, head: places, tails };
   }
 }
-function* within<S extends Searched>({ space, head, tail }: BlockOfOptions<S>): Generator<Candidate<S>> {
+function* within<S extends Searched>({ space, head, tails }: BlockOfOptions<S>): Generator<Candidate<S>> {
   const headKey = headKeyOf(space, head);
-  for (const { places } of enumerateOptions(tail)) {
-    const whole = [...head, ...places];
-    const id = whole.join('.');
-    yield candidateAt(space, id, whole, headKey);
-  }
+  for (const tail of tails) yield candidateAt(space, head, tail, headKey);
 }
 
 /** An option at some places; what it takes along each axis is told when somebody asks. */
-const candidateAt = <S extends Searched>(space: S, id: string, places: readonly number[], headKey: string): Candidate<S> => ({
-  id: `${space.id}:${id}`,
-  space,
-  headKey,
-  tailKey: tailKeyOf(space, places),
-  get choice() {
-    return choiceOf(space.axes, { id, places });
-  },
-});
+function candidateAt<S extends Searched>(space: S, head: readonly number[], tail: Tail, headKey: string): Candidate<S> {
+  const places = head.length === 0 ? tail.id : tail.places.length === 0 ? head.join('.') : `${head.join('.')}.${tail.id}`;
+  return {
+    id: `${space.id}:${places}`,
+    space,
+    headKey,
+    tailKey: tail.key,
+    get choice() {
+      return choiceOf(space.axes, { id: places, places: [...head, ...tail.places] });
+    },
+  };
+}
 
 /** All options of some spaces, in their order. */
 export function* candidates<S extends Searched>(spaces: readonly S[]): Generator<Candidate<S>> {
@@ -92,7 +101,8 @@ export function candidate<S extends Searched>(spaces: readonly S[], id: string):
   if (!space) return null;
   const at = places.split('.').map(Number);
   if (at.length !== space.axes.length || space.axes.some(({ values }, k) => values[at[k]!] === undefined)) return null;
-  return candidateAt(space, places, at, headKeyOf(space, at));
+  const cut = Math.max(0, space.axes.length - space.behind);
+  return candidateAt(space, at.slice(0, cut), tailOf(space, at.slice(cut)), headKeyOf(space, at));
 }
 
 /** An admissible option with its year. */

@@ -27,7 +27,7 @@ import type { Station } from './walk';
  */
 
 /** How closely a membrane is worked out: far within the hundredth that is asked for. */
-export const QUICK: Accuracy = { slices: 3, fluxSettled: 1e-5, flowSettled: 1e-4 };
+export const QUICK: Accuracy = { slices: 2, fluxSettled: 1e-4, flowSettled: 1e-3 };
 
 /** A unit as it ran on another day, with its membrane of so much of its output: where the next search begins. */
 interface Near {
