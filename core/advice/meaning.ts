@@ -332,7 +332,7 @@ function ammoniaKit({ family, system, solved, say }: Tap): Finding | null {
   return {
     id: 'ammoniaKit',
     severity: 'mind',
-    title: `An ammonia kit on the product reads ${say.mgL(mgL.NH4N + split)}: ${say.mgL(split)} is chloramine`,
+    title: `An ammonia kit on the product reads ${say.mgL(ammoniaAfterCarbonMgL(mgL))}: ${say.mgL(split)} is chloramine`,
     why: `${resin ? 'No resin takes chloramine; carbon' : 'Carbon'} with enough contact does. Add carbon, or slow the flow through it.`,
   };
 }

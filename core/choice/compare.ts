@@ -13,6 +13,7 @@ import {
   figuresOf,
   judgeOption,
   routeOfLook,
+  SITE_RULES,
   type Figures,
   type Judged,
   type Look,
@@ -76,7 +77,7 @@ export function siftOptions(bench: Bench, part = 0, parts = 1): Generator<number
       const site = againstSite({ taken: takenByAll([laid.head, laid.tail]), wasteToProduct: laid.target?.wasteToProduct ?? null }, bench);
       if (site) return { rejection: site };
       const look = quickLook(laid, bench, one.headKey);
-      const judged = judgeOption(look, bench);
+      const judged = judgeOption(look, bench, SITE_RULES);
       return judged.admissible ? { found: foundOf(one.id, look, judged.figures, judged.advisories) } : { rejection: judged.rejection };
     },
     part,

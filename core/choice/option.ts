@@ -2,7 +2,7 @@ import { booksOf, hardestLoads, judgeTrain, rests, scaleActionIndex, wasteScale,
 import type { System } from '../file';
 import { against, GOAL_ROWS, metByAssumption, type LimitCheck, type LimitQuantity } from '../goal';
 import { buyingCost, type Costs, type PartCost } from '../ledger';
-import { timesPerYear, type ResinLife, type TrainYear } from '../life';
+import { servedChlorineMgL, timesPerYear, type ResinLife, type TrainYear } from '../life';
 import { ELEMENT_ROWS, isSeawaterElement, isSmallElement } from '../membrane';
 import { DAYS_PER_YEAR } from '../quantity';
 import type { Stage, TrainUse } from '../stage';
@@ -16,11 +16,10 @@ import type { Taken } from './taken';
 /** One option, held against the goal, the site and the year by the functions every other page asks: judge, lives, ledger. */
 
 /** What prunes an option, cheapest first; the first that does is kept (science of options, 2.2: carbon comes later here, for its life is of a whole year). */
+/** What the site and the stages alone decide, before anything is solved. */
+export const SITE_RULES = ['wall', 'site', 'tank', 'ratio'] as const;
 export const RULES = [
-  'wall',
-  'site',
-  'tank',
-  'ratio',
+  ...SITE_RULES,
   'pressure',
   'production',
   'scaling',
@@ -125,9 +124,8 @@ const NEAR = 0.02;
 const isNear = ({ limit: { low, high }, value }: LimitCheck): boolean =>
   [low, high].some((bound) => bound !== null && bound > 0 && Math.abs(value / bound - 1) < NEAR);
 
-/** What a site and its stages alone decide, before anything is solved. */
 type SiteRule = (of: Pick<Look, 'taken' | 'wasteToProduct'>, bench: Bench) => Rejection | null;
-const SITE: Readonly<Record<'wall' | 'site' | 'tank' | 'ratio', SiteRule>> = {
+const SITE: Readonly<Record<(typeof SITE_RULES)[number], SiteRule>> = {
   wall: ({ taken }, { system: { choice } }) => over('wall', 'wallMm', widthMm(taken), choice.wallMm),
   site: ({ taken }, { system: { choice } }) => {
     if (taken.drains && !choice.drain) return { rule: 'site', field: 'drain', value: 1, limit: 0 };
@@ -143,7 +141,6 @@ const SITE: Readonly<Record<'wall' | 'site' | 'tank' | 'ratio', SiteRule>> = {
       ? under('ratio', 'leastWaste', wasteToProduct, choice.leastWaste)
       : null,
 };
-const SITE_RULES = ['wall', 'site', 'tank', 'ratio'] as const;
 
 /** What of the site and its stages speaks against an option; null where nothing does. */
 export function againstSite(of: Pick<Look, 'taken' | 'wasteToProduct'>, bench: Bench): Rejection | null {
@@ -235,12 +232,10 @@ const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' 
  * Resin alone for what lives, on a tap with chloramine: no resin takes it, and the one carbon ahead of resin is passed as
  * fast as somebody opens the tap (common practice).
  */
-function resinAlone({ taken: { membrane, polishes } }: Look, { feed, system: { goal } }: Bench): Rejection | null {
-  if (membrane || !polishes || !GOAL_ROWS[goal.id].living) return null;
-  return over('quality', 'chlorineMgL', feed.mgL.chloramine, LIVING_CHLORAMINE_MGL);
+function resinAlone({ taken: { membrane, polishes } }: Look, { feed, system }: Bench): Rejection | null {
+  if (membrane || !polishes || !GOAL_ROWS[system.goal.id].living) return null;
+  return over('quality', 'chlorineMgL', feed.mgL.chloramine, servedChlorineMgL(system));
 }
-/** Chloramine that what lives is spared, mg/L (common practice). */
-const LIVING_CHLORAMINE_MGL = 0.05;
 
 /** Rules of the site and the year of a train that are judged by its figures. */
 function ofYear(

@@ -44,7 +44,7 @@ const headKeyOf = (space: Searched, places: readonly number[]): string => {
     .join()}`;
 };
 
-/** What stands behind a head, by its places along the last axes. */
+/** What comes after a head, by its places along the last axes. */
 interface Tail {
   readonly places: readonly number[];
   /** Places joined, and the same with the name of the space. */

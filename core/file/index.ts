@@ -38,6 +38,7 @@ export {
   TUBE_COLOURS,
   WORK_KINDS,
   kitSchema,
+  sampleSchema,
   ratioSchema,
   readingSchema,
   systemSchema,

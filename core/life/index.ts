@@ -9,6 +9,7 @@ export {
   branchStandings,
   carbonStates,
   sayings,
+  servedChlorineMgL,
   standingAt,
   trainStandings,
   type SolvedUse,

@@ -13,8 +13,11 @@ export type StageStanding = Standing<Stage>;
 const LEAST_MG_L = 0.05;
 
 /** What chlorine may come through a row of carbons: what its membrane bears, or what the goal allows. */
-function mostChlorine({ train, goal, units }: System, at: number): number {
-  if (train.stages.slice(at).some(({ kind }) => kind === 'membrane')) return MAX_CHLORINE_MG_L;
+const mostChlorine = (system: System, at: number): number =>
+  system.train.stages.slice(at).some(({ kind }) => kind === 'membrane') ? MAX_CHLORINE_MG_L : servedChlorineMgL(system);
+
+/** Chlorine and chloramine the product may hold where it is used, mg/L. */
+export function servedChlorineMgL({ goal, units }: Pick<System, 'goal' | 'units'>): number {
   const limit = goalLimits(goal, units.ppmFactor).find(({ quantity }) => quantity === 'chlorineMgL');
   return limit?.high ?? (GOAL_ROWS[goal.id].living ? LEAST_MG_L : MAX_CHLORINE_MG_L);
 }

@@ -1,6 +1,6 @@
 import { smallestStepUScm } from '../water';
 import { isUsualRatio, USUAL_RATIO } from '../membrane';
-import { FIRST_YEAR, isLikelyDate, LAST_YEAR, type Reading, type System } from '../file';
+import { allStages, FIRST_YEAR, isLikelyDate, LAST_YEAR, type Reading, type System } from '../file';
 import { judgeRise, type RisePoint } from '../exchange';
 import { GOAL_ROWS, outsideStrength, strengthTexts } from '../goal';
 import { yearStandings } from '../life';
@@ -244,6 +244,7 @@ function riseFinding(system: System, ordered: readonly Reading[], tracking: Resi
 
 /** Cartridges with a bypass: the litres through them against what their meter is set to, and the day they are due. */
 function cartridgeFindings(system: System, today: Standing, now: string): Finding[] {
+  if (!allStages(system.train).some(({ kind }) => kind === 'decarboniser')) return [];
   const say = words(system.units);
   const dues = dueOf(system, today, now);
   return yearStandings(system, today.report).flatMap(({ stage, before, litresPerDay }): Finding[] => {

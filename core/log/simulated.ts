@@ -3,7 +3,7 @@ import { seeded, type Seeded } from '../numeric';
 import { DAY_MS, DAYS_PER_YEAR, fail, ok, type Outcome } from '../quantity';
 import type { Stage } from '../stage';
 import { solveTrain, tapWater, temperatureInMonth, type SolvedTrain } from '../train';
-import { readingFromEc25, strengthened, type Water } from '../water';
+import { readingFromEc25, STRONGEST_MG_L, strengthened, type Water } from '../water';
 
 /** What is true of a system at an instant, whatever its meters say. */
 export interface TrueState {
@@ -40,12 +40,9 @@ export interface Scatter {
 /** Readings as careful people take them (science of faults, 1.3). */
 export const USUAL_SCATTER: Scatter = { meter: 0.02, jug: 0.03, gauge: 0.02, temperatureC: 0.5 };
 
-/** What stands on a display beyond the end of its scale, ppm. */
-const OVER_RANGE = 1e5;
-
-/** What a meter shows of a water: with its own gain, to its own step. */
+/** What a meter shows of a water: with its own gain, to its own step, at most the end of its scale. */
 export function shownBy(ec25UScm: number, instrument: Instrument, gain = 1): number {
-  const shown = Math.max(0, (readingFromEc25(ec25UScm, instrument.scale) ?? OVER_RANGE) * gain * instrument.gain + instrument.offset);
+  const shown = Math.max(0, (readingFromEc25(ec25UScm, instrument.scale) ?? STRONGEST_MG_L) * gain * instrument.gain + instrument.offset);
   return Math.round(shown / instrument.resolution) * instrument.resolution;
 }
 

@@ -47,7 +47,7 @@ export interface Accuracy {
 export interface Flows {
   readonly feedLPerH: number;
   readonly productLPerH: number;
-  /** How much stronger than the raw feed the mixture with what is led back is, species by species. */
+  /** How much stronger than the raw feed the mixture with recycled waste is, species by species. */
   readonly mixedTimes: ArrayLike<number>;
 }
 const EXACT: Accuracy = { slices: SLICES, fluxSettled: SETTLED, flowSettled: 3e-6 };
@@ -164,7 +164,7 @@ function settle(
   return null;
 }
 const DRY_STEP = 1.7;
-/** What is led back settles by the strength of each ion: so many times coarser than the flow. */
+/** What is recycled settles by the strength of each ion: so many times coarser than the flow. */
 const RECYCLE_TIMES = 3;
 
 /** A recovery with so much waste led back before the membrane: mixture and raw feed settle together. */

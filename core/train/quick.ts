@@ -37,7 +37,7 @@ interface Near {
   readonly waterShare: number;
 }
 
-/** The first that was found of a train, and the first of it with waste led back; kept by whoever solves it on many days. */
+/** The first that was found of a train, and the first of it with waste recycled; kept by whoever solves it on many days. */
 export interface Begun {
   near: Near | null;
 }

@@ -50,21 +50,19 @@ export interface KitAmmonia {
  * @param mayHold whether the supply is one that chloramine is dosed to
  */
 export function kitAmmonia(totalNMgL: number, chloramineMgL: number | null, ec25UScm: number | undefined, mayHold: boolean): KitAmmonia {
-  const held = Math.min(totalNMgL, ec25UScm === undefined ? Infinity : mostAmmoniaMgL(ec25UScm));
-  if (chloramineMgL === null && mayHold && totalNMgL > 0) {
-    const ammoniaNMgL = Math.min(held, (1 - UNTESTED.chloramine) * totalNMgL);
-    return {
-      ammoniaNMgL,
-      chloramineNMgL: totalNMgL - ammoniaNMgL,
-      chloramineMgL: (totalNMgL - ammoniaNMgL) / NITROGEN_PER_CHLORAMINE,
-      plusMinusMgL: UNTESTED.plusMinus * totalNMgL,
-    };
-  }
-  const split = splitAmmonia(totalNMgL, chloramineMgL ?? 0);
-  const ammoniaNMgL = Math.min(held, split.ammoniaNMgL);
+  const untested = chloramineMgL === null && mayHold && totalNMgL > 0;
+  const stated = chloramineMgL ?? 0;
+  const ofChloramine = untested ? UNTESTED.chloramine * totalNMgL : splitAmmonia(totalNMgL, stated).chloramineNMgL;
   // What the water cannot hold as ammonia is chloramine, whatever was tested.
-  const beyond = (split.ammoniaNMgL - ammoniaNMgL) / NITROGEN_PER_CHLORAMINE;
-  return { ammoniaNMgL, chloramineNMgL: totalNMgL - ammoniaNMgL, chloramineMgL: (chloramineMgL ?? 0) + beyond, plusMinusMgL: null };
+  const held = ec25UScm === undefined ? Infinity : mostAmmoniaMgL(ec25UScm);
+  const ammoniaNMgL = Math.min(held, totalNMgL - ofChloramine);
+  const chloramineNMgL = totalNMgL - ammoniaNMgL;
+  return {
+    ammoniaNMgL,
+    chloramineNMgL,
+    chloramineMgL: Math.max(stated, chloramineNMgL / NITROGEN_PER_CHLORAMINE),
+    plusMinusMgL: untested ? UNTESTED.plusMinus * totalNMgL : null,
+  };
 }
 
 /** Total ammonia before a membrane once carbon has broken the chloramine, mg/L as N. */

@@ -1,5 +1,5 @@
 import { findRoot } from '../numeric';
-import { fail, firstError, ok, outOfRange, percent, type Outcome } from '../quantity';
+import { fail, firstError, listed, ok, outOfRange, percent, type Outcome } from '../quantity';
 import { CHARACTER_ROWS, characterWater, scaledSolutes, type Character } from './characters';
 import { conductivityAtPH } from './conductivityAtPH';
 import type { LowestWater } from './consistency';
@@ -294,7 +294,7 @@ function completeByLeastSquares(
   const rows = hardness ? [charge, hardness] : [charge];
   const kept = nearest(start, reference, free, rows, bound, a.hardnessMgL !== undefined);
   const e =
-    kept?.e ??
+    kept ??
     sequentialLeastSquares(start, reference, free, rows, bound) ??
     (bound && lowest && fromLowest(lowest, reference, free, rows, bound));
   if (!e) return impossible(a, bound !== null, start, immovable);
@@ -302,10 +302,10 @@ function completeByLeastSquares(
   const water = waterFromPH(solutesFrom(e), alkalinityFrom(e), pH, a.pH === undefined ? 25 : a.temperatureC);
   if (!water.ok) return water;
   const closing = closingIon(e, reference, free);
-  const off = kept && entered.ec25UScm !== undefined && bound ? bound.of(kept.e) / entered.ec25UScm - 1 : 0;
+  const off = kept && entered.ec25UScm !== undefined && bound ? bound.of(kept) / entered.ec25UScm - 1 : 0;
   const misfit = Math.abs(off) > (entered.ec25Doubt ?? METER_SHARE) ? off : null;
   const says = misfit === null ? warning : misfitText(a, misfit, entered.ec25UScm!);
-  return ok(finish(entered, { ...water.value, temperatureC: a.temperatureC }, 'kit', factor, closing, kept ? says : warning, misfit));
+  return ok(finish(entered, { ...water.value, temperatureC: a.temperatureC }, 'kit', factor, closing, says, misfit));
 }
 
 /**
@@ -332,7 +332,7 @@ function asItsKind(e: readonly number[], reference: readonly number[], free: rea
 /**
  * The likeliest water that keeps what names its kind: as near to the reading as that allows.
  *
- * @returns null where even the reading left out no such water has the entered values
+ * @returns null where, even without the reading, no such water has the entered values
  */
 function nearest(
   start: readonly number[],
@@ -341,7 +341,7 @@ function nearest(
   rows: readonly LinearRow[],
   bound: { readonly target: number; readonly of: (e: readonly number[]) => number } | null,
   hardnessKnown: boolean,
-): { readonly e: readonly number[] } | null {
+): number[] | null {
   const least = (key: Movable): number => (key === 'alkalinity' ? 0 : key === 'Ca' && !hardnessKnown ? LEAST_CALCIUM : LEAST_SHARE);
   const floor = MOVABLE.map((key, i) => (free[i] ? least(key) * reference[i]! : 0));
   const at = (target: number | null): number[] | null => {
@@ -351,7 +351,7 @@ function nearest(
     return row ? sequentialLeastSquares(start, reference, free, [...rows, row], conducting, floor) : found;
   };
   const exact = at(bound?.target ?? null);
-  if (exact || !bound) return exact && { e: exact };
+  if (exact || !bound) return exact;
   let best = at(null);
   if (!best) return null;
   let [near, far] = [bound.of(best), bound.target];
@@ -361,22 +361,20 @@ function nearest(
     if (found) [best, near] = [found, middle];
     else far = middle;
   }
-  return { e: best };
+  return best;
 }
-
-const inWords = (names: readonly string[]): string =>
-  names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)!}`;
 
 /** What does not fit the reading, and by how much. */
 function misfitText(a: PartialAnalysis, misfit: number, readUScm: number): string {
   const by = `${percent(Math.abs(misfit))} ${misfit > 0 ? 'more' : 'less'}`;
   const used = plain(readUScm * (1 + misfit));
-  const names = inWords([
+  const names = listed([
     ...(a.hardnessMgL === undefined ? [] : ['hardness']),
     ...(a.alkalinityMgL === undefined ? [] : ['alkalinity']),
     ...Object.keys(a.mgL ?? {}).flatMap((ion) => ION_WORDS[ion as Solute] ?? []),
   ]);
-  return `With this ${names} a ${CHARACTER_ROWS[a.character].label.toLowerCase()} supply conducts about ${used} µS/cm, ${by} than the ${plain(readUScm)} read; worked with ${used}. Check the meter and the kit. If both are right, measure calcium.`;
+  const both = a.mgL?.Ca === undefined ? ' If both are right, measure calcium.' : '';
+  return `With ${names === '' ? 'these figures' : `this ${names}`} a ${CHARACTER_ROWS[a.character].label.toLowerCase()} supply conducts about ${used} µS/cm, ${by} than the ${plain(readUScm)} read; worked with ${used}. Check the meter and the kit.${both}`;
 }
 
 /** Steps in which the conductivity is raised from the lowest there can be to the one measured. */

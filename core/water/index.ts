@@ -17,6 +17,7 @@ export {
   meterSalinity,
   plainMeter,
   readingFromEc25,
+  STRONGEST_MG_L,
   smallestStepUScm,
   withResidualDrop,
   type Compensation,

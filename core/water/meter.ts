@@ -17,7 +17,7 @@ export type MeterScale =
   /** Practical salinity, g/kg: a refractometer, or a pen for sea water. */
   | { readonly kind: 'salinity' };
 
-/** Salts a ppm meter stands for; the mixture is sodium sulfate, bicarbonate and chloride, 4 : 4 : 2 by mass. */
+/** Salts a ppm meter is scaled by; the mixture is of sodium sulfate, bicarbonate and chloride, 4 : 4 : 2 by mass. */
 export const METER_SALTS = ['NaCl', 'KCl', 'mixedSalts'] as const;
 export type MeterSalt = (typeof METER_SALTS)[number];
 
@@ -102,8 +102,8 @@ function seaEc25(salinity: number): Outcome<number> {
   return ok((salinity / at) * 1000 * seaConductivityMScm(at, 25));
 }
 
-/** End of every curve of a salt; beyond it the conductivity law does not hold either. */
-const STRONGEST_MG_L = 1e5;
+/** End of every curve of a salt, ppm; beyond it the conductivity law does not hold either. */
+export const STRONGEST_MG_L = 1e5;
 
 /** What a scale shows for a conductivity at 25 °C: ppm, or the conductivity itself; null beyond the end of a salt's curve, where it shows nothing. */
 export function readingFromEc25(ec25UScm: number, scale: MeterScale): number | null {

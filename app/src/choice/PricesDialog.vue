@@ -68,11 +68,7 @@ const typed = computed(() => new Set(props.system.choice.prices.map(({ part }) =
           :model-value="system.choice.visitCost"
           @update:model-value="$event !== null && of.edit('options visit', (s) => ({ ...s, choice: { ...s.choice, visitCost: $event! } }))"
         />
-        <WasteUsedField
-          :units="system.units"
-          :model-value="system.choice.wasteUsedShare"
-          @update:model-value="of.edit('waste used', (s) => ({ ...s, choice: { ...s.choice, wasteUsedShare: $event } }))"
-        />
+        <WasteUsedField />
         <QuantityField
           v-for="part in own"
           :key="part"

@@ -1,22 +1,23 @@
 <script setup lang="ts">
-import type { UnitPreference } from '@yes-clear/core/quantity';
+import { useOpenSystem } from '../system/openSystem';
 import QuantityField from './QuantityField.vue';
 
 /** What of the waste is used for something else, beside the prices of water and drain. */
-defineProps<{ units: UnitPreference }>();
-const share = defineModel<number>({ required: true });
+const { system, edit } = useOpenSystem();
+const set = (wasteUsedShare: number): void => edit('waste used', (s) => ({ ...s, choice: { ...s.choice, wasteUsedShare } }));
 </script>
 
 <template>
   <QuantityField
+    v-if="system"
     label="Waste that is used"
     dimension="fraction"
     unit="%"
     :low="0"
     :high="1"
-    :units="units"
+    :units="system.units"
     note="for washing or plants: neither bought nor drained"
-    :model-value="share"
-    @update:model-value="$event !== null && (share = $event)"
+    :model-value="system.choice.wasteUsedShare"
+    @update:model-value="$event !== null && set($event)"
   />
 </template>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { USUAL_LINE_PRESSURE, emptySample, type Kit, type Sample } from '@yes-clear/core/file';
-import { formatIn, formatQuantity, THIN, inSentence } from '@yes-clear/core/quantity';
+import { USUAL_LINE_PRESSURE, emptySample, sampleSchema, type Kit, type Sample } from '@yes-clear/core/file';
+import { boundsOf, formatIn, formatQuantity, THIN, inSentence } from '@yes-clear/core/quantity';
 import { sampleWater, seasonSpan } from '@yes-clear/core/train';
 import { settleWater } from '@yes-clear/core/water';
 import { computed } from 'vue';
@@ -66,7 +66,7 @@ const setOther = (label: string, changes: Partial<Sample>): void =>
 const setOtherKit = (label: string, changes: Partial<Kit>): void =>
   setOther(label, { kit: { ...source.value!.second!.sample.kit, ...changes } });
 /** Total chlorine is what a strip shows: what of it is not free is chloramine. */
-const MOST_CHLORAMINE_MG_L = 20;
+const { high: MOST_CHLORAMINE_MG_L = Infinity } = boundsOf(sampleSchema.shape.chloramineMgL);
 const setTotalChlorine = (totalMgL: number): void =>
   set('total chlorine', { chloramineMgL: Number(Math.max(0, totalMgL - sample.value!.chlorineMgL).toFixed(6)) });
 const chloramineNote = computed(() => {

@@ -37,11 +37,7 @@ const set = (changes: Partial<Prices>): void =>
         :model-value="system.prices[key]"
         @update:model-value="$event !== null && set({ [key]: $event })"
       />
-      <WasteUsedField
-        :units="system.units"
-        :model-value="system.choice.wasteUsedShare"
-        @update:model-value="current.edit('waste used', (s) => ({ ...s, choice: { ...s.choice, wasteUsedShare: $event } }))"
-      />
+      <WasteUsedField />
     </div>
   </details>
 </template>
