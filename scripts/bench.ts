@@ -19,7 +19,7 @@ import { systemFromTemplate } from '../core/template';
 import { readReport } from '../core/report';
 import { calciteState, characterWater, completeWater, settleWater } from '../core/water';
 
-import { choicePageRows, choiceRows, speedUpRow } from './benchChoice';
+import { choicePageRows, choiceRows, searchRows } from './benchChoice';
 import { columnRows } from './benchColumn';
 import { faultRows } from './benchFaults';
 import { recordsRows } from './benchRecords';
@@ -312,7 +312,7 @@ const PARTS: Readonly<Record<string, { readonly heading: Heading; readonly rows:
   },
   choice: {
     heading: '## Choosing, and the years ahead',
-    rows: async () => [...choiceRows(), await speedUpRow(), ...(await inBrowser(choicePageRows))],
+    rows: async () => [...(await searchRows()), ...choiceRows(), ...(await inBrowser(choicePageRows))],
   },
 };
 const asked = process.argv.slice(2);

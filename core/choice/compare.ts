@@ -12,8 +12,9 @@ import {
   againstSite,
   figuresOf,
   judgeOption,
+  judgeSolved,
+  OF_HEAD,
   routeOfLook,
-  SITE_RULES,
   type Figures,
   type Judged,
   type Look,
@@ -70,15 +71,19 @@ export const foundOf = (id: string, look: Look, figures: Figures, advisories: re
 
 /** Sifts a bench's options, or a part of them. */
 export function siftOptions(bench: Bench, part = 0, parts = 1): Generator<number, OptionsSifted> {
+  const failed = new Map<string, Rejection>();
   return sift<Space, RuleId>(
     bench.spaces,
     (one) => {
       const laid = laidOnce(one, bench.rows);
-      const site = againstSite({ taken: takenByAll([laid.head, laid.tail]), wasteToProduct: laid.target?.wasteToProduct ?? null }, bench);
-      if (site) return { rejection: site };
+      const site = { taken: takenByAll([laid.head, laid.tail]), wasteToProduct: laid.target?.wasteToProduct ?? null };
+      const rejection = againstSite(site, bench) ?? failed.get(one.headKey);
+      if (rejection) return { rejection };
       const look = quickLook(laid, bench, one.headKey);
-      const judged = judgeOption(look, bench, SITE_RULES);
-      return judged.admissible ? { found: foundOf(one.id, look, judged.figures, judged.advisories) } : { rejection: judged.rejection };
+      const judged = judgeSolved(look, bench);
+      if (judged.admissible) return { found: foundOf(one.id, look, judged.figures, judged.advisories) };
+      if (OF_HEAD.has(judged.rejection.rule)) failed.set(one.headKey, judged.rejection);
+      return { rejection: judged.rejection };
     },
     part,
     parts,

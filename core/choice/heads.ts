@@ -114,10 +114,12 @@ function setFor(
 ): readonly Stage[] | null {
   const at = (recycleLPerH: number): Stage[] =>
     withMembrane(stages, (one) => ({ ...one, valve: { kind: 'recovery', recovery: 1 / (1 + wasteToProduct) }, recycleLPerH }));
-  let solved = solve(at(0));
-  if (!solved?.unit) return null;
   let set = at(0);
   const membrane = stages.find((stage): stage is StageOf<'membrane'> => stage.kind === 'membrane')!;
+  // A valve set for its recovery wants nothing solved; whether it makes anything is found on the days it is looked at.
+  if (heldLPerH === null && !blends && !isSmallElement(membrane.elementClass)) return set;
+  let solved = solve(set);
+  if (!solved?.unit) return null;
   if (heldLPerH !== null && solved.unit.feedLPerH < heldLPerH) {
     // What is led back weakens what is made, and so the feed: two rounds bring it to the litre.
     let recycle = Math.round(heldLPerH - solved.unit.feedLPerH);

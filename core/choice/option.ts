@@ -15,15 +15,19 @@ import type { Taken } from './taken';
 
 /** One option, held against the goal, the site and the year by the functions every other page asks: judge, lives, ledger. */
 
-/** What prunes an option, cheapest first; the first that does is kept (science of options, 2.2: carbon comes later here, for its life is of a whole year). */
-/** What the site and the stages alone decide, before anything is solved. */
-export const SITE_RULES = ['wall', 'site', 'tank', 'ratio'] as const;
+/**
+ * What prunes an option, cheapest first; the first that does is kept (science of options, 2.2: carbon comes later here, for
+ * its life is of a whole year; what is asked of the elements earlier, for it takes one solve and prunes most).
+ */
 export const RULES = [
-  ...SITE_RULES,
+  'wall',
+  'site',
+  'tank',
+  'ratio',
   'pressure',
+  'element',
   'production',
   'scaling',
-  'element',
   'quality',
   'carbon',
   'resinLife',
@@ -124,45 +128,79 @@ const NEAR = 0.02;
 const isNear = ({ limit: { low, high }, value }: LimitCheck): boolean =>
   [low, high].some((bound) => bound !== null && bound > 0 && Math.abs(value / bound - 1) < NEAR);
 
-type SiteRule = (of: Pick<Look, 'taken' | 'wasteToProduct'>, bench: Bench) => Rejection | null;
-const SITE: Readonly<Record<(typeof SITE_RULES)[number], SiteRule>> = {
-  wall: ({ taken }, { system: { choice } }) => over('wall', 'wallMm', widthMm(taken), choice.wallMm),
-  site: ({ taken }, { system: { choice } }) => {
+/** What the site is asked about an option. */
+export type OfSite = Pick<Look, 'taken' | 'wasteToProduct'>;
+type SiteRule = (of: OfSite, bench: Bench) => Rejection | null;
+/** What the site and the stages alone decide, before anything is solved. */
+const OF_SITE: readonly SiteRule[] = [
+  ({ taken }, { system: { choice } }) => over('wall', 'wallMm', widthMm(taken), choice.wallMm),
+  ({ taken }, { system: { choice } }) => {
     if (taken.drains && !choice.drain) return { rule: 'site', field: 'drain', value: 1, limit: 0 };
     return taken.powered && !choice.power ? { rule: 'site', field: 'power', value: 1, limit: 0 } : null;
   },
-  tank: ({ taken: { membrane, tankL } }, { need, job }) => {
+  ({ taken: { membrane, tankL } }, { need, job }) => {
     // What is drawn through resin alone comes as fast as it is drawn; a counter's unit has its own store.
     if (job === 'counter' || job === 'espresso' || (!membrane && tankL === null)) return null;
     return over('tank', 'largestDrawL', need.largestDrawL, USABLE_TANK * (tankL ?? 0));
   },
-  ratio: ({ taken: { membrane, softened }, wasteToProduct }, { system: { choice } }) =>
+  ({ taken: { membrane, softened }, wasteToProduct }, { system: { choice } }) =>
     membrane && isSmallElement(membrane.elementClass) && !softened && wasteToProduct !== null
       ? under('ratio', 'leastWaste', wasteToProduct, choice.leastWaste)
       : null,
-};
+  ({ taken: { membrane, pumped } }, { system: { source } }) =>
+    membrane && isSmallElement(membrane.elementClass) && !pumped ? under('pressure', 'linePressureBar', inletBar(source), LEAST_BAR) : null,
+];
 
-/** What of the site and its stages speaks against an option; null where nothing does. */
-export function againstSite(of: Pick<Look, 'taken' | 'wasteToProduct'>, bench: Bench): Rejection | null {
-  for (const rule of SITE_RULES) {
-    const found = SITE[rule](of, bench);
-    if (found) return found;
+/** What of the site and its stages speaks against an option, but for rules that are waived; null where nothing does. */
+export function againstSite(of: Pick<Look, 'taken' | 'wasteToProduct'>, bench: Bench, waived: readonly RuleId[] = []): Rejection | null {
+  for (const rule of OF_SITE) {
+    const found = rule(of, bench);
+    if (found && !waived.includes(found.rule)) return found;
   }
   return null;
 }
 
-type Rule = (look: Look, bench: Bench) => Verdict;
-/** What each rule makes of an option; those that need the figures of a year are judged with them. */
-const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' | 'capital'>, Rule>> = {
-  ...SITE,
-  pressure: ({ taken: { membrane, pumped }, unitOn, ofUnit }, { system: { source } }) => {
+type Solved = 'element' | 'pressure' | 'production' | 'scaling' | 'quality';
+/** What each rule makes of an option as it is solved, in their order; those that need the figures of a year are judged with them. */
+const JUDGES: Readonly<Record<Solved, (look: Look, bench: Bench) => Verdict>> = {
+  element: (look) => {
+    const { membrane } = look.taken;
     if (!membrane) return null;
-    return ofUnit('pressure', () => {
-      const line = inletBar(source);
-      const low = isSmallElement(membrane.elementClass) && !pumped ? under('pressure', 'linePressureBar', line, LEAST_BAR) : null;
-      const bar = low ? 0 : (unitOn('cold', 'old')?.unit?.feedPressureBar ?? line);
-      return low ?? over('pressure', 'linePressureBar', bar, ELEMENT_ROWS[membrane.elementClass].limits.maxPressureBar);
+    return look.ofUnit('element', () => {
+      let near = false;
+      for (const day of ['cold', 'warm'] as const) {
+        const solved = look.unitOn(day, 'new');
+        // Nothing can be told of a unit that keeps next to nothing of its feed as waste: it is asked for all of it. One
+        // that makes nothing at all is told by its output.
+        if (!solved?.unit)
+          return (
+            look.unitOn('cold', 'old') && {
+              rule: 'element',
+              field: 'recovery',
+              value: 1 / ELEMENT_ROWS[membrane.elementClass].limits.maxRecovery,
+              limit: 1,
+            }
+          );
+        const loads = hardestLoads(membrane, solved.unit, rests(look.system, solved));
+        for (const id of ['flux', 'recovery', 'crossflow', 'feedflow', 'drop'] as const) {
+          if (loads[id] > (id === 'flux' ? ADVISORY.flux : ADVISORY.times))
+            return { rule: 'element', field: id, value: loads[id], limit: 1 };
+          near ||= loads[id] > 1;
+        }
+      }
+      return near ? 'advisory' : null;
     });
+  },
+  pressure: ({ taken: { membrane }, unitOn, ofUnit }, { system: { source } }) => {
+    if (!membrane) return null;
+    return ofUnit('pressure', () =>
+      over(
+        'pressure',
+        'linePressureBar',
+        unitOn('cold', 'old')?.unit?.feedPressureBar ?? inletBar(source),
+        ELEMENT_ROWS[membrane.elementClass].limits.maxPressureBar,
+      ),
+    );
   },
   production: ({ taken: { membrane }, unitOn, ofUnit, sure }, { need }) => {
     if (!membrane) return null;
@@ -191,25 +229,6 @@ const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' 
       return beyond > 0 || scale.minerals.length > 0 ? 'advisory' : null;
     });
   },
-  element: (look) => {
-    const { membrane } = look.taken;
-    if (!membrane) return null;
-    return look.ofUnit('element', () => {
-      const [cold, warm] = [look.unitOn('cold', 'new'), look.unitOn('warm', 'new')];
-      // Nothing can be told of a unit that keeps next to nothing of its feed as waste: it is asked for all of it.
-      if (!cold?.unit || !warm?.unit)
-        return { rule: 'element', field: 'recovery', value: 1 / ELEMENT_ROWS[membrane.elementClass].limits.maxRecovery, limit: 1 };
-      const resting = rests(look.system, cold);
-      const loads = [cold, warm].map(({ unit }) => hardestLoads(membrane, unit!, resting));
-      let near = false;
-      for (const id of ['flux', 'recovery', 'crossflow', 'feedflow', 'drop'] as const) {
-        const times = Math.max(...loads.map((one) => one[id]));
-        if (times > (id === 'flux' ? ADVISORY.flux : ADVISORY.times)) return { rule: 'element', field: id, value: times, limit: 1 };
-        near ||= times > 1;
-      }
-      return near ? 'advisory' : null;
-    });
-  },
   quality: (look, bench) => {
     const alone = resinAlone(look, bench);
     if (alone) return alone;
@@ -228,6 +247,9 @@ const JUDGES: Readonly<Record<Exclude<RuleId, 'carbon' | 'resinLife' | 'visits' 
     return against(checks).length > 0 || metByAssumption(checks).length > 0 ? 'advisory' : null;
   },
 };
+/** Rules by which all options of one head fail, if one does. */
+export const OF_HEAD: ReadonlySet<RuleId> = new Set<RuleId>(['element', 'pressure', 'scaling']);
+const IN_ORDER = Object.entries(JUDGES) as [Solved, (typeof JUDGES)[Solved]][];
 /**
  * Resin alone for what lives, on a tap with chloramine: no resin takes it, and the one carbon ahead of resin is passed as
  * fast as somebody opens the tap (common practice).
@@ -238,17 +260,14 @@ function resinAlone({ taken: { membrane, polishes } }: Look, { feed, system }: B
 }
 
 /** Rules of the site and the year of a train that are judged by its figures. */
-function ofYear(
-  figures: Figures,
-  { system: { choice }, mostChanges }: Bench,
-): Record<'carbon' | 'resinLife' | 'visits' | 'capital', Rejection | null> {
+function ofYear(figures: Figures, { system: { choice }, mostChanges }: Bench): readonly (Rejection | null)[] {
   const carbons = figures.parts.filter(({ line }) => line === 'carbon').map(({ life }) => timesPerYear(life));
-  return {
-    carbon: over('carbon', 'carbon', Math.max(0, ...carbons), MOST_CARBONS),
-    resinLife: over('resinLife', 'mostChanges', figures.changesPerYear, mostChanges),
-    visits: over('visits', 'visitsPerYear', figures.visitsPerYear, choice.visitsPerYear),
-    capital: over('capital', 'capital', figures.capital, choice.capital),
-  };
+  return [
+    over('carbon', 'carbon', Math.max(0, ...carbons), MOST_CARBONS),
+    over('resinLife', 'mostChanges', figures.changesPerYear, mostChanges),
+    over('visits', 'visitsPerYear', figures.visitsPerYear, choice.visitsPerYear),
+    over('capital', 'capital', figures.capital, choice.capital),
+  ];
 }
 
 /** Whether a train would do, and what it would cost a year to keep. */
@@ -264,21 +283,23 @@ const NOTHING_MADE: Rejection = { rule: 'production', field: 'litresPerDay', val
  * @param waived rules that are not asked: what an option would come to if the site or the goal gave way
  */
 export function judgeOption(look: Look, bench: Bench, waived: readonly RuleId[] = []): Judged {
+  const site = againstSite(look, bench, waived);
+  return site ? { admissible: false, rejection: site } : judgeSolved(look, bench, waived);
+}
+
+/** The same of an option that nothing of the site speaks against. */
+export function judgeSolved(look: Look, bench: Bench, waived: readonly RuleId[] = []): Judged {
   const advisories: RuleId[] = [];
-  let figures: Figures | null = null;
-  for (const rule of RULES) {
+  for (const [rule, judge] of IN_ORDER) {
     if (waived.includes(rule)) continue;
-    let found: Verdict;
-    if (rule === 'carbon' || rule === 'resinLife' || rule === 'visits' || rule === 'capital') {
-      figures ??= figuresOf(look, bench);
-      if (!figures) return { admissible: false, rejection: NOTHING_MADE };
-      found = ofYear(figures, bench)[rule];
-    } else found = JUDGES[rule](look, bench);
+    const found = judge(look, bench);
     if (found === 'advisory') advisories.push(rule);
     else if (found) return { admissible: false, rejection: found };
   }
-  figures ??= figuresOf(look, bench);
-  return figures ? { admissible: true, figures, advisories } : { admissible: false, rejection: NOTHING_MADE };
+  const figures = figuresOf(look, bench);
+  if (!figures) return { admissible: false, rejection: NOTHING_MADE };
+  const rejection = ofYear(figures, bench).find((found) => found !== null && !waived.includes(found.rule));
+  return rejection ? { admissible: false, rejection } : { admissible: true, figures, advisories };
 }
 
 /** What of a year's figures does not hang on what only stores. */

@@ -1,4 +1,4 @@
-import { enumerateOptions, spaceSize, type Axis, type Choice, type Option } from './axes';
+import { enumerateOptions, spaceSize, type Axis, type Choice } from './axes';
 import { inSteps, kneeOfTwo, nearestToIdeal, paretoFront, type Knee } from './front';
 import { MOST_MARGIN, recommend, TIE_BAND, type Recommendation, type Weighed } from './recommend';
 
@@ -31,23 +31,31 @@ export type Sifting<S extends Searched, Rule extends string> = (
   one: Candidate<S>,
 ) => { readonly found: Found } | { readonly rejection: Missed<Rule> };
 
-function choiceOf(axes: readonly Axis[], { places }: Option): Choice {
+function choiceOf(axes: readonly Axis[], places: readonly number[]): Choice {
   const choice: Record<string, string | number | boolean> = {};
   for (let k = 0; k < axes.length; k++) choice[axes[k]!.id] = axes[k]!.values[places[k]!]!;
   return choice;
 }
-const headKeyOf = (space: Searched, places: readonly number[]): string => {
-  const cut = Math.max(0, space.axes.length - space.behind);
-  return `${space.id}:${places
-    .slice(0, cut)
-    .map((place, k) => `${space.axes[k]!.id}=${space.axes[k]!.values[place]!}`)
-    .join()}`;
-};
+const headKeyOf = (space: Searched, places: readonly number[]): string =>
+  `${space.id}:${places.map((place, k) => `${space.axes[k]!.id}=${space.axes[k]!.values[place]!}`).join()}`;
 
-/** What comes after a head, by its places along the last axes. */
+/** What options that share a head have in common: its places, joined, and its key. */
+interface Ahead<S extends Searched> {
+  readonly space: S;
+  readonly places: readonly number[];
+  readonly id: string;
+  readonly key: string;
+}
+const aheadOf = <S extends Searched>(space: S, places: readonly number[]): Ahead<S> => ({
+  space,
+  places,
+  id: `${space.id}:${places.join('.')}`,
+  key: headKeyOf(space, places),
+});
+
+/** What comes after a head, by its places along the last axes; the same with the name of the space. */
 interface Tail {
   readonly places: readonly number[];
-  /** Places joined, and the same with the name of the space. */
   readonly id: string;
   readonly key: string;
 }
@@ -58,39 +66,44 @@ const tailOf = (space: Searched, places: readonly number[]): Tail => {
 
 /** Options that share a head. */
 interface BlockOfOptions<S extends Searched> {
-  readonly space: S;
-  readonly head: readonly number[];
+  readonly ahead: Ahead<S>;
   readonly tails: readonly Tail[];
 }
 function* blocks<S extends Searched>(spaces: readonly S[]): Generator<BlockOfOptions<S>> {
   for (const space of spaces) {
     const cut = Math.max(0, space.axes.length - space.behind);
     const tails = Array.from(enumerateOptions(space.axes.slice(cut)), ({ places }) => tailOf(space, places));
-    for (const { places } of enumerateOptions(space.axes.slice(0, cut))) yield { space, head: places, tails };
+    for (const { places } of enumerateOptions(space.axes.slice(0, cut))) yield { ahead: aheadOf(space, places), tails };
   }
 }
-function* within<S extends Searched>({ space, head, tails }: BlockOfOptions<S>): Generator<Candidate<S>> {
-  const headKey = headKeyOf(space, head);
-  for (const tail of tails) yield candidateAt(space, head, tail, headKey);
-}
 
-/** An option at some places; what it takes along each axis is told when somebody asks. */
-function candidateAt<S extends Searched>(space: S, head: readonly number[], tail: Tail, headKey: string): Candidate<S> {
-  const places = head.length === 0 ? tail.id : tail.places.length === 0 ? head.join('.') : `${head.join('.')}.${tail.id}`;
-  return {
-    id: `${space.id}:${places}`,
-    space,
-    headKey,
-    tailKey: tail.key,
-    get choice() {
-      return choiceOf(space.axes, { id: places, places: [...head, ...tail.places] });
-    },
-  };
+/** An option at some places; its id and what it takes along each axis are told when somebody asks, for most are pruned. */
+class Placed<S extends Searched> implements Candidate<S> {
+  constructor(
+    private readonly ahead: Ahead<S>,
+    private readonly tail: Tail,
+  ) {}
+  get space(): S {
+    return this.ahead.space;
+  }
+  get headKey(): string {
+    return this.ahead.key;
+  }
+  get tailKey(): string {
+    return this.tail.key;
+  }
+  get id(): string {
+    const { ahead, tail } = this;
+    return ahead.places.length === 0 || tail.places.length === 0 ? `${ahead.id}${tail.id}` : `${ahead.id}.${tail.id}`;
+  }
+  get choice(): Choice {
+    return choiceOf(this.ahead.space.axes, [...this.ahead.places, ...this.tail.places]);
+  }
 }
 
 /** All options of some spaces, in their order. */
 export function* candidates<S extends Searched>(spaces: readonly S[]): Generator<Candidate<S>> {
-  for (const block of blocks(spaces)) yield* within(block);
+  for (const { ahead, tails } of blocks(spaces)) for (const tail of tails) yield new Placed(ahead, tail);
 }
 export const candidateCount = (spaces: readonly Searched[]): number => spaces.reduce((sum, { axes }) => sum + spaceSize(axes), 0);
 
@@ -102,7 +115,7 @@ export function candidate<S extends Searched>(spaces: readonly S[], id: string):
   const at = places.split('.').map(Number);
   if (at.length !== space.axes.length || space.axes.some(({ values }, k) => values[at[k]!] === undefined)) return null;
   const cut = Math.max(0, space.axes.length - space.behind);
-  return candidateAt(space, at.slice(0, cut), tailOf(space, at.slice(cut)), headKeyOf(space, at));
+  return new Placed(aheadOf(space, at.slice(0, cut)), tailOf(space, at.slice(cut)));
 }
 
 /** An admissible option with its year. */
@@ -145,9 +158,10 @@ export function* sift<S extends Searched, Rule extends string>(
   const all = candidateCount(spaces);
   let tried = 0;
   let place = 0;
-  for (const block of blocks(spaces)) {
+  for (const { ahead, tails } of blocks(spaces)) {
     if (place++ % parts !== part) continue;
-    for (const one of within(block)) {
+    for (const tail of tails) {
+      const one = new Placed(ahead, tail);
       tried += 1;
       if (tried % STEP === 0) yield Math.min(1, (tried * parts) / all);
       const judged = sifting(one);

@@ -36,18 +36,17 @@ function takenBy(stages: readonly Stage[]): Taken {
   return found;
 }
 
-/** What rows one behind the other take together; a membrane and what is ahead of it are of one row. */
-export function takenByAll(rows: readonly (readonly Stage[])[]): Taken {
-  if (rows.length === 1) return takenBy(rows[0]!);
-  const all = rows.map(takenBy);
-  return {
-    wallM: all.reduce((sum, { wallM }) => sum + wallM, 0),
-    drains: all.some(({ drains }) => drains),
-    powered: all.some(({ powered }) => powered),
-    pumped: all.some(({ pumped }) => pumped),
-    polishes: all.some(({ polishes }) => polishes),
-    tankL: all.findLast(({ tankL }) => tankL !== null)?.tankL ?? null,
-    membrane: all.find(({ membrane }) => membrane !== null)?.membrane ?? null,
-    softened: all.some(({ softened }) => softened),
-  };
-}
+/** What two rows one behind the other take together; a membrane and what is ahead of it are of one row. */
+const together = (a: Taken, b: Taken): Taken => ({
+  wallM: a.wallM + b.wallM,
+  drains: a.drains || b.drains,
+  powered: a.powered || b.powered,
+  pumped: a.pumped || b.pumped,
+  polishes: a.polishes || b.polishes,
+  tankL: b.tankL ?? a.tankL,
+  membrane: a.membrane ?? b.membrane,
+  softened: a.softened || b.softened,
+});
+
+/** What rows one behind the other take together; there is one at least. */
+export const takenByAll = (rows: readonly (readonly Stage[])[]): Taken => rows.map(takenBy).reduce(together);

@@ -1,6 +1,4 @@
-import { MOLAR_MASS, settleWater, type Solute, type Water } from '../water';
-
-const CO2_G_PER_MOL = 44.01;
+import { closedSpecies, MOLAR_MASS, molalWater, type Solute, type Water } from '../water';
 
 /** What a litre of water uses up of each side of a bed, meq/L. */
 export interface IonicLoad {
@@ -39,8 +37,9 @@ export function ionicLoad(water: Water): IonicLoad {
     meq(water, 'organic', 1);
   // By speciation: at high pH carbon less alkalinity is not what stands as CO2.
   const carbonMeqL = Math.max(0, water.carbonMmolL);
-  const state = settleWater(water);
-  const co2MeqL = state.ok ? Math.min(carbonMeqL, state.value.co2MgL / CO2_G_PER_MOL) : 0;
+  const molal = molalWater(water);
+  const species = closedSpecies(molal, water.temperatureC);
+  const co2MeqL = species.ok ? Math.min(carbonMeqL, 1000 * species.value.co2 * molal.waterKgPerL25) : 0;
   const weakAcidMeqL = co2MeqL + meq(water, 'SiO2', 1) + meq(water, 'B', 1);
   const bicarbonateMeqL = carbonMeqL - co2MeqL;
   return { cationMeqL, anionMeqL: strongMeqL + bicarbonateMeqL + weakAcidMeqL, strongMeqL, bicarbonateMeqL, weakAcidMeqL };

@@ -74,7 +74,9 @@ function sideOut<Id extends IonId>(
   // No resin for this side, no hold on it.
   if (units <= 0 || total <= 0) return [...meqL];
   const least = ids.map((id) => Math.exp(-units * (KINETIC[id] ?? 1)));
-  if (Math.exp(units * (used - 1) - 1) < UNSEEN) return meqL.map((amount, i) => amount * Math.max(least[i]!, Math.exp(-units)));
+  // Of a fresh bed every front stands at its inlet: all leak alike, whatever holds them.
+  if (used === 0 || Math.exp(units * (used - 1) - 1) < UNSEEN)
+    return meqL.map((amount, i) => amount * Math.max(least[i]!, Math.exp(-units)));
   // Traces that no band can be made of go with the first front.
   const matters = ids.map((_, i) => i).filter((i) => meqL[i]! > TRACE * total);
   const part = matters.reduce((sum, i) => sum + meqL[i]!, 0);

@@ -2,7 +2,7 @@ import type { System } from '../file';
 import { ionicLoad, type IonicLoad } from '../exchange';
 import { gridFigures } from '../numeric';
 import { DAYS_PER_YEAR, ok, type Outcome } from '../quantity';
-import { COLDEST_MONTH, litresPerProduct, polishedStation, type SeasonSpan, type SolvedTrain } from '../train';
+import { COLDEST_MONTH, litresPerProduct, type SeasonSpan, type SolvedTrain } from '../train';
 import { strengthened, type Water } from '../water';
 import { pumpEnergy } from './energy';
 import { seasonAt, type Season } from './season';
@@ -51,8 +51,6 @@ export interface TrainYear {
   readonly throughPerL: readonly number[];
   /** What the first resin meets; null without one. */
   readonly load: IonicLoad | null;
-  /** The product where it is judged, at its strongest over the year, µS/cm. */
-  readonly worstUScm: number;
 }
 
 const PHASES = 12;
@@ -85,7 +83,6 @@ function figuresOf(system: Pick<System, 'train'>, solved: SolvedTrain, meets: (s
     solved.stations[0]!.flowLPerH / made,
     1 / made,
     pumpEnergy(system, solved) ?? 0,
-    polishedStation(solved).state.ec25UScm,
     ...LOADS.map((key) => load?.[key] ?? 0),
     ...stages.map((_, i) => litresPerProduct(solved, stages, i)),
   ];
@@ -125,16 +122,14 @@ export function trainYear(
   // On a day on which nothing comes through, nothing is drawn: the water of the year is made on the others.
   const drawn = (t: number, s: number): SolvedTrain => (producing(at(t, s)) ? at(t, s) : usual);
   const read = gridFigures([temperatures, strengths], (t, s) => figuresOf(system, drawn(t, s), meets));
-  const sums = new Array<number>(figuresOf(system, usual, meets).length).fill(0);
-  let worstUScm = 0;
+  const sums: number[] = [];
   const within = (value: number, nodes: readonly number[]): number => Math.min(nodes.at(-1)!, Math.max(nodes[0]!, value));
   for (let k = 0; k < PHASES; k++) {
     const day = (k * DAYS_PER_YEAR) / PHASES;
     const figures = read(within(seasonAt(seasons.temperature, day), temperatures), within(seasonAt(seasons.strength, day), strengths));
-    figures.forEach((value, i) => (sums[i]! += value / PHASES));
-    worstUScm = Math.max(worstUScm, figures[3]!);
+    figures.forEach((value, i) => (sums[i] = (sums[i] ?? 0) + value / PHASES));
   }
-  const [feedPerL, hoursPerL, kWhPerM3, , ...rest] = sums as [number, number, number, number, ...number[]];
+  const [feedPerL, hoursPerL, kWhPerM3, ...rest] = sums as [number, number, number, ...number[]];
   const load = meets(usual) ? (Object.fromEntries(LOADS.map((key, i) => [key, rest[i]!])) as unknown as IonicLoad) : null;
   return ok({
     seasons,
@@ -146,7 +141,6 @@ export function trainYear(
     kWhPerM3: pumpEnergy(system, usual) === null ? null : kWhPerM3,
     throughPerL: rest.slice(LOADS.length),
     load,
-    worstUScm,
   });
 }
 
@@ -163,5 +157,4 @@ const nothingMade = (system: Pick<System, 'train'>, seasons: FeedSeasons, mean: 
   kWhPerM3: null,
   throughPerL: system.train.stages.map(() => 1),
   load: null,
-  worstUScm: polishedStation(mean).state.ec25UScm,
 });

@@ -77,26 +77,28 @@ export function carbonRowLitres(carbons: readonly Carbon[], feed: Pick<Water, 'm
   const capacityMg = carbons.map(({ ratedL }) => 2 * ratedL);
   const used = carbons.map(({ passedL }, i) => Math.min(1, (load * passedL) / capacityMg[i]!));
   const contacts = carbons.map(({ volumeL }) => contactTimeS(volumeL, flowLPerH));
-  /** What comes through, and what each takes of a litre as the row is now. */
-  const pass = (): { readonly outMgL: number; readonly takenMg: readonly number[] } => {
+  const takenMg = carbons.map(() => 0);
+  /** What comes through as the row is now, mg/L; what each takes of a litre is noted. */
+  const pass = (): number => {
     let { chlorine, chloramine } = feed.mgL;
-    const takenMg = carbons.map(({ medium }, i) => {
+    for (let i = 0; i < carbons.length; i++) {
+      const { medium } = carbons[i]!;
       const before = carbonLoadMgL(chlorine, chloramine);
       chlorine *= carbonLeak(medium, 'chlorine', contacts[i]!, 1 - used[i]!);
       chloramine *= carbonLeak(medium, 'chloramine', contacts[i]!, 1 - used[i]!);
-      return before - carbonLoadMgL(chlorine, chloramine);
-    });
-    return { outMgL: chlorine + chloramine, takenMg };
+      takenMg[i] = before - carbonLoadMgL(chlorine, chloramine);
+    }
+    return chlorine + chloramine;
   };
   const stepL = capacityMg.reduce((sum, mg, i) => sum + (1 - used[i]!) * mg, 0) / load / ROW_STEPS;
   let litres = 0;
   let now = pass();
-  if (now.outMgL > limitMgL || !(stepL > 0)) return 0;
+  if (now > limitMgL || !(stepL > 0)) return 0;
   for (let step = 0; step < 4 * ROW_STEPS; step++) {
-    now.takenMg.forEach((mg, i) => (used[i] = Math.min(1, used[i]! + (mg * stepL) / capacityMg[i]!)));
+    takenMg.forEach((mg, i) => (used[i] = Math.min(1, used[i]! + (mg * stepL) / capacityMg[i]!)));
     const next = pass();
     // Through so little that it never reaches the limit: spent when nothing is taken any more.
-    if (next.outMgL > limitMgL) return litres + (stepL * (limitMgL - now.outMgL)) / Math.max(1e-12, next.outMgL - now.outMgL);
+    if (next > limitMgL) return litres + (stepL * (limitMgL - now)) / Math.max(1e-12, next - now);
     litres += stepL;
     now = next;
     if (used.every((share) => share >= 1)) return litres;

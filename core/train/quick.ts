@@ -61,6 +61,9 @@ function keyOf(stage: Stage): string {
 }
 const KEYS = new WeakMap<Stage, string>();
 
+/** What stands ahead of a station: the same water is in the same state, and its state stands in where none can be told. */
+type AheadOf = Pick<Station, 'water' | 'state'>;
+
 /** A station whose state is settled when it is asked for. */
 function station(
   after: string,
@@ -69,7 +72,7 @@ function station(
   flowLPerH: number,
   pressureBar: number,
   water: Water,
-  fallback: WaterState,
+  ahead: AheadOf,
 ): Station {
   let known: WaterState | null = null;
   return {
@@ -81,18 +84,18 @@ function station(
     water,
     get state() {
       if (known) return known;
-      const settled = settleWater(water);
-      known = settled.ok ? settled.value : fallback;
+      const settled = ahead.water === water ? null : settleWater(water);
+      known = settled?.ok ? settled.value : ahead.state;
       return known;
     },
   };
 }
 
 /** The waste of a unit, worked out when it is asked for: few are. */
-function wasteOf(after: string, unit: UnitSolution, fallback: WaterState): Station {
+function wasteOf(after: string, unit: UnitSolution, ahead: AheadOf): Station {
   let known: Station | null = null;
   const full = (): Station =>
-    (known ??= station(after, 'Waste', 'membrane', unit.concentrateLPerH, unit.concentratePressureBar, unit.concentrate, fallback));
+    (known ??= station(after, 'Waste', 'membrane', unit.concentrateLPerH, unit.concentratePressureBar, unit.concentrate, ahead));
   return {
     after,
     name: 'Waste',
@@ -290,7 +293,8 @@ function assembled(
   const share = membrane.bypassShare;
   const productLPerH = unit.permeateLPerH / (1 - share);
   const drawnLPerH = unit.feedLPerH + productLPerH * share;
-  const stations: Station[] = [station('tap', 'Tap', 'tap', drawnLPerH, line, feed, tap)];
+  const source: AheadOf = { water: feed, state: tap };
+  const stations: Station[] = [station('tap', 'Tap', 'tap', drawnLPerH, line, feed, source)];
   const carbons: { stageId: string; state: NonNullable<SolvedTrain['carbons'][number]['state']>; flowLPerH: number }[] = [];
   let bar = line;
   let water = feed;
@@ -301,7 +305,7 @@ function assembled(
     water = treated.value.water;
     if (treated.value.carbon) carbons.push({ stageId: stage.id, state: treated.value.carbon, flowLPerH: drawnLPerH });
     bar -= slopeOf(stage, drawnLPerH, feed.temperatureC) * drawnLPerH;
-    stations.push(station(stage.id, stage.name, stage.kind, drawnLPerH, Math.max(0, bar), water, tap));
+    stations.push(station(stage.id, stage.name, stage.kind, drawnLPerH, Math.max(0, bar), water, stations.at(-1)!));
     if (stage.id === membrane.bypassAfter) past = water;
   }
   if (membrane.bypassAfter === null) past = water;
@@ -318,8 +322,8 @@ function assembled(
           { water: past, volumeL: share },
         ]);
   if (!product.ok) return product;
-  const waste = wasteOf(membrane.id, unit, tap);
-  stations.push(station(membrane.id, membrane.name, 'membrane', productLPerH, 0, product.value, tap));
+  const waste = wasteOf(membrane.id, unit, source);
+  stations.push(station(membrane.id, membrane.name, 'membrane', productLPerH, 0, product.value, stations.at(-1)!));
   const base = { stations, unit, unitStageId: membrane.id, waste, resins: [], carbons, productLPerH, branches: [] };
   return withTail(base, train.stages.slice(at + 1));
 }
@@ -337,7 +341,7 @@ export function withTail(solved: SolvedTrain, tail: readonly Stage[], drawLPerH:
     ({ water } = treated.value);
     if (treated.value.resin) resins.push(treated.value.resin);
     if (treated.value.carbon) carbons.push({ stageId: stage.id, state: treated.value.carbon, flowLPerH });
-    stations.push(station(stage.id, stage.name, stage.kind, flowLPerH, 0, water, last.state));
+    stations.push(station(stage.id, stage.name, stage.kind, flowLPerH, 0, water, stations.at(-1)!));
     if (stage.kind === 'tank' && drawLPerH !== null) flowLPerH = drawLPerH;
   }
   return ok({ ...solved, stations, resins, carbons });

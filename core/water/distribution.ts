@@ -29,57 +29,63 @@ export type CarbonateKnown =
   | { readonly by: 'alkalinity'; readonly eqPerKg: number }
   | { readonly by: 'air'; readonly pCO2Atm: number };
 
-/** Concentrations of all species, mol per kg of water, at one pH. */
-export interface Species {
-  readonly pH: number;
-  readonly ionicStrength: number;
-  readonly gamma1: number;
-  readonly gamma2: number;
-  readonly gamma0: number;
-  readonly h: number;
-  readonly oh: number;
-  readonly ca: number;
-  readonly mg: number;
-  readonly na: number;
-  readonly k: number;
-  readonly co2: number;
-  readonly hco3: number;
-  readonly co3: number;
-  readonly caHco3: number;
-  readonly caCo3: number;
-  readonly mgHco3: number;
-  readonly mgCo3: number;
-  readonly naHco3: number;
-  readonly so4: number;
-  readonly hso4: number;
-  readonly caSo4: number;
-  readonly mgSo4: number;
-  readonly naSo4: number;
-  readonly kSo4: number;
-  readonly ba: number;
-  readonly sr: number;
-  readonly mgF: number;
-  readonly caF: number;
-  readonly caOh: number;
-  readonly nh4: number;
-  readonly nh3: number;
-  readonly h3po4: number;
-  readonly h2po4: number;
-  readonly hpo4: number;
-  readonly po4: number;
-  readonly h4sio4: number;
-  readonly h3sio4: number;
-  readonly boh3: number;
-  readonly boh4: number;
-  readonly hocl: number;
-  readonly ocl: number;
-  readonly hf: number;
-  readonly f: number;
+/** Species not yet worked out: one shape for all of them, which is what makes rounds on them cheap. */
+const UNKNOWN = {
+  pH: NaN,
+  ionicStrength: NaN,
+  gamma1: NaN,
+  gamma2: NaN,
+  gamma0: NaN,
+  h: NaN,
+  oh: NaN,
+  ca: NaN,
+  mg: NaN,
+  na: NaN,
+  k: NaN,
+  co2: NaN,
+  hco3: NaN,
+  co3: NaN,
+  caHco3: NaN,
+  caCo3: NaN,
+  mgHco3: NaN,
+  mgCo3: NaN,
+  naHco3: NaN,
+  so4: NaN,
+  hso4: NaN,
+  caSo4: NaN,
+  mgSo4: NaN,
+  naSo4: NaN,
+  kSo4: NaN,
+  ba: NaN,
+  sr: NaN,
+  mgF: NaN,
+  caF: NaN,
+  caOh: NaN,
+  nh4: NaN,
+  nh3: NaN,
+  h3po4: NaN,
+  h2po4: NaN,
+  hpo4: NaN,
+  po4: NaN,
+  h4sio4: NaN,
+  h3sio4: NaN,
+  boh3: NaN,
+  boh4: NaN,
+  hocl: NaN,
+  ocl: NaN,
+  hf: NaN,
+  f: NaN,
   /** CO2 + HCO3 + CO3 with their pairs, mol/kg. */
-  readonly carbon: number;
+  carbon: NaN,
   /** eq/kg. */
-  readonly alkalinity: number;
-}
+  alkalinity: NaN,
+};
+/** Concentrations of all species, mol per kg of water, at one pH. */
+export type Species = Readonly<typeof UNKNOWN>;
+
+/** Species being worked out. */
+export type Unsettled = typeof UNKNOWN;
+export const unsettled = (): Unsettled => ({ ...UNKNOWN });
 
 /** Where the inner iteration stands; handing it on makes the next pH converge in a few rounds. */
 export interface Seed {
@@ -125,16 +131,25 @@ const moved = (now: number, before: number): boolean => Math.abs(now - before) >
  * One round of successive substitution at a given pH: activities and pairs from the seed, then the seed
  * moved to the new free ions and ionic strength. Davies activity law to I = 0.5 mol/kg, held above.
  *
+ * @param into where the species are written, so that rounds on one water make one object; only saves time
  * @returns the species of this round, exact once `seed.settled`; null when alkalinity and pH contradict
  */
-export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equilibria, slope: number, seed: Seed): Species | null {
+export function oneRound(
+  t: Totals,
+  pH: number,
+  known: CarbonateKnown,
+  K: Equilibria,
+  slope: number,
+  seed: Seed,
+  into: Unsettled,
+): Species | null {
   const aH = 10 ** -pH;
   const { I, ca, mg, na, k, so4, hco3 } = seed;
   const capped = Math.min(I, 0.5);
   const root = Math.sqrt(capped);
   const gamma1 = 10 ** (-slope * (root / (1 + root) - 0.3 * capped));
-  const gamma2 = gamma1 ** 4;
-  const gamma3 = gamma1 ** 9;
+  const gamma2 = gamma1 * gamma1 * (gamma1 * gamma1);
+  const gamma3 = gamma2 * gamma2 * gamma1;
   const gamma0 = 10 ** (0.1 * Math.min(I, 1));
   const h = aH / gamma1;
   const oh = K.kw / (aH * gamma1);
@@ -260,61 +275,61 @@ export function oneRound(t: Totals, pH: number, known: CarbonateKnown, K: Equili
   const co2 = newHco3 * co2PerHco3;
   const hco3All = newHco3 + caHco3 + mgHco3 + naHco3;
   const co3All = co3 + caCo3 + mgCo3;
-  return {
-    pH,
-    ionicStrength: newI,
-    gamma1,
-    gamma2,
-    gamma0,
-    h,
-    oh,
-    ca: newCa,
-    mg: newMg,
-    na: newNa,
-    k: newK,
-    co2,
-    hco3: newHco3,
-    co3,
-    caHco3,
-    caCo3,
-    mgHco3,
-    mgCo3,
-    naHco3,
-    so4: newSo4,
-    hso4,
-    caSo4: kCaSo4 * newCa * newSo4,
-    mgSo4: kMgSo4 * newMg * newSo4,
-    naSo4,
-    kSo4,
-    ba,
-    sr,
-    mgF,
-    caF,
-    caOh,
-    nh4,
-    nh3,
-    h3po4,
-    h2po4,
-    hpo4,
-    po4,
-    h4sio4,
-    h3sio4,
-    boh3,
-    boh4,
-    hocl,
-    ocl,
-    hf,
-    f,
-    carbon: co2 + hco3All + co3All,
-    alkalinity: hco3All + 2 * co3All + rest,
-  };
+  into.pH = pH;
+  into.ionicStrength = newI;
+  into.gamma1 = gamma1;
+  into.gamma2 = gamma2;
+  into.gamma0 = gamma0;
+  into.h = h;
+  into.oh = oh;
+  into.ca = newCa;
+  into.mg = newMg;
+  into.na = newNa;
+  into.k = newK;
+  into.co2 = co2;
+  into.hco3 = newHco3;
+  into.co3 = co3;
+  into.caHco3 = caHco3;
+  into.caCo3 = caCo3;
+  into.mgHco3 = mgHco3;
+  into.mgCo3 = mgCo3;
+  into.naHco3 = naHco3;
+  into.so4 = newSo4;
+  into.hso4 = hso4;
+  into.caSo4 = kCaSo4 * newCa * newSo4;
+  into.mgSo4 = kMgSo4 * newMg * newSo4;
+  into.naSo4 = naSo4;
+  into.kSo4 = kSo4;
+  into.ba = ba;
+  into.sr = sr;
+  into.mgF = mgF;
+  into.caF = caF;
+  into.caOh = caOh;
+  into.nh4 = nh4;
+  into.nh3 = nh3;
+  into.h3po4 = h3po4;
+  into.h2po4 = h2po4;
+  into.hpo4 = hpo4;
+  into.po4 = po4;
+  into.h4sio4 = h4sio4;
+  into.h3sio4 = h3sio4;
+  into.boh3 = boh3;
+  into.boh4 = boh4;
+  into.hocl = hocl;
+  into.ocl = ocl;
+  into.hf = hf;
+  into.f = f;
+  into.carbon = co2 + hco3All + co3All;
+  into.alkalinity = hco3All + 2 * co3All + rest;
+  return into;
 }
 
 /** Rounds at a fixed pH until nothing moves; at most 24 were ever needed from 0 to 125 °C and twice seawater. */
 export function distribute(t: Totals, pH: number, known: CarbonateKnown, K: Equilibria, slope: number, seed: Seed): Species | null {
+  const into = unsettled();
   let species: Species | null = null;
   for (let round = 0; round < 300; round++) {
-    species = oneRound(t, pH, known, K, slope, seed);
+    species = oneRound(t, pH, known, K, slope, seed, into);
     if (!species || seed.settled) return species;
   }
   return species;

@@ -1,6 +1,6 @@
 import { findRoot } from '../numeric';
 import { fail, ok, type Outcome } from '../quantity';
-import { distribute, firstSeed, oneRound, seedFrom, type CarbonateKnown, type Species, type Totals } from './distribution';
+import { distribute, firstSeed, oneRound, seedFrom, unsettled, type CarbonateKnown, type Species, type Totals } from './distribution';
 import type { Equilibria } from './equilibria';
 
 /** Product over sum: the buffering weight of an acid and its base. */
@@ -42,9 +42,10 @@ function jointPH(
   near: Species | undefined,
 ): Species | null {
   const seed = near ? seedFrom(near) : firstSeed(t);
+  const into = unsettled();
   let pH = near?.pH ?? guess;
   for (let round = 0; round < 80; round++) {
-    const species = oneRound(t, pH, known, K, slope, seed);
+    const species = oneRound(t, pH, known, K, slope, seed, into);
     if (!species) return null;
     const step = (alkalinity - species.alkalinity) / bufferCapacity(species, known.by === 'carbon');
     if (seed.settled && Math.abs(step) < 1e-10) return species;
