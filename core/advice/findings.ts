@@ -52,7 +52,9 @@ function reachesGoal(facts: TrainFacts, system: System): Finding | null {
   const worst = missed[0];
   if (!worst) {
     const silica = checks.find((check) => check.limit.quantity === 'silicaMgL');
-    const also = silica ? `, silica ${say.mgL(silica.value)}` : '';
+    const also = silica
+      ? `, silica ${silica.assumed ? assumedText('silicaMgL', silica.value, silica.assumed.plusMinus, preference) : shown(silica)}`
+      : '';
     const polished = polishedStation(solved);
     const ec = judgedUScm;
     const metric = words(METRIC_UNITS);

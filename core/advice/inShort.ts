@@ -53,7 +53,7 @@ export function footLine(system: System, report: TrainReport): readonly (readonl
 }
 
 /** Energy by what the plant is spoken of in: a cubic metre, a litre on a boat, a gallon where volumes are gallons. */
-const energyText = (kWhPerM3: number, { goal, units }: System): string => {
+export const energyText = (kWhPerM3: number, { goal, units }: Pick<System, 'goal' | 'units'>): string => {
   if (units.volume === 'gal') return `${roundForReading(kWhPerM3 * L_PER_US_GALLON)}${THIN}Wh/gal`;
   return `${kWhPerM3.toFixed(kWhPerM3 < 10 ? 1 : 0)}${THIN}${goal.id === 'watermaker' ? 'Wh/L' : 'kWh/m³'}`;
 };

@@ -2,7 +2,7 @@ export { dialShare, membraneShare, newDialShare, type MeetingShare } from './ble
 export { columnMarks, livesAsked, outMgL, resinChain, withLives, type LifeAsked, type ResinChain } from './column';
 export { figureDoubts } from './doubts';
 export { booksOf, gatherFacts, strengthOf, yearOf, type TrainFacts } from './facts';
-export { footLine, trainTitle, usedSays, wasteSays } from './inShort';
+export { energyText, footLine, trainTitle, usedSays, wasteSays } from './inShort';
 export { CREW_LIMITS, crewRows } from './crew';
 export { samplePorts, withPortReading, type SamplePort } from './ports';
 export { aroundOf, knownOf, stageFacts } from './known';

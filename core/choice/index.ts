@@ -64,6 +64,7 @@ export {
   RULE_WORDS,
   secondText,
   SPACE_WORDS,
+  wouldDoText,
 } from './says';
 export { piecesOf } from './pieces';
 export { routesOf, type RouteCost, type RoutesCompared } from './routes';

@@ -152,6 +152,16 @@ export const RULE_WORDS: Readonly<Record<RuleId, string>> = {
   capital: 'Dearer than may be spent',
 };
 
+/** What is to be minded of an option that would do. */
+const MINDED: Readonly<Partial<Record<RuleId, string>>> = {
+  scaling: 'lime is near',
+  element: 'its membrane works hard',
+  quality: 'the goal as far as the tap is known',
+};
+/** Whether an option would do, where nothing prunes it. */
+export const wouldDoText = (advisories: readonly RuleId[]): string =>
+  ['yes', ...advisories.flatMap((rule) => MINDED[rule] ?? [])].join('; ');
+
 const times = (perYear: number): string => `${perYear >= 10 ? Math.round(perYear) : perYear.toFixed(1)} times a year`;
 
 /** Why an option was pruned, with its figure and the limit. */

@@ -27,7 +27,10 @@ export function assumedText(quantity: LimitQuantity, value: number, plusMinus: n
   const figure = /^[\d.\u202f]*\d/.exec(text)?.[0] ?? '';
   const shown = Number(figure.replaceAll(THIN, ''));
   if (!(plusMinus > 0)) return text;
-  if (!(shown > 0) || !(value > 0)) return `${text} ± ${limitText(quantity, plusMinus, preference)}`;
+  if (!(shown > 0) || !(value > 0)) {
+    const doubt = limitText(quantity, plusMinus, preference);
+    return doubt === text ? `~${text}` : `${text} ± ${doubt}`;
+  }
   // The doubt in the unit of the figure: units of a limit are in proportion.
   return `${withDoubt(shown, (plusMinus * shown) / value)}${text.slice(figure.length)}`;
 }

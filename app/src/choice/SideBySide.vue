@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { rejectionText, ROLE_WORDS, RULE_WORDS, type Row } from '@yes-clear/core/choice';
+import { rejectionText, ROLE_WORDS, RULE_WORDS, wouldDoText, type Row } from '@yes-clear/core/choice';
+import { energyText } from '@yes-clear/core/advice';
 import { COST_LINES, COST_WORDS } from '@yes-clear/core/ledger';
 import type { System } from '@yes-clear/core/file';
 import { moneyText, words } from '@yes-clear/core/quantity';
@@ -45,9 +46,9 @@ const lines = computed<readonly Line[]>(() => [
     best: 'low',
   },
   {
-    label: 'Power, a litre',
+    label: 'Power',
     of: ({ figures: { kWh, feedL, wasteL } }) => (kWh > 0 ? (1000 * kWh) / (feedL - wasteL) : null),
-    text: (value) => `${value < 10 ? value.toFixed(1) : Math.round(value)}\u202fWh`,
+    text: (value) => energyText(value, props.system),
     best: 'low',
   },
 ]);
@@ -109,10 +110,7 @@ function isBest({ of, best }: Line, row: Row): boolean {
                 >{{ RULE_WORDS[row.rejection.rule] }}: {{ rejectionText(row.rejection, system.units, system.prices.currency) }}</span
               >
               <span v-else-if="row.route === 'bought'" class="muted">by its maker’s word</span>
-              <span v-else-if="row.advisories.length > 0" class="mind"
-                >yes, near a limit: {{ row.advisories.map((rule) => RULE_WORDS[rule].toLowerCase()).join(', ') }}</span
-              >
-              <span v-else class="good">yes</span>
+              <span v-else :class="row.advisories.length > 0 ? 'mind' : 'good'">{{ wouldDoText(row.advisories) }}</span>
             </td>
           </tr>
         </tbody>

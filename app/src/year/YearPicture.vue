@@ -141,14 +141,14 @@ const namesBars = computed(() => barWidth.value > 24);
       </g>
 
       <text class="lane" :x="narrow ? LEFT : 14" :y="narrow ? QUALITY.top - 6 : QUALITY.top + 14">Product</text>
-      <text v-if="!narrow" class="unit" x="14" :y="QUALITY.top + 31">up to {{ say.water(qualityTop / PPM_PER_USCM) }}</text>
+      <text v-if="!narrow" class="unit" x="14" :y="QUALITY.top + 31">0 to {{ say.water(qualityTop / PPM_PER_USCM) }}</text>
       <rect v-if="band" class="goal" :x="LEFT" :width="plot" :y="band.top" :height="band.height" />
       <text v-if="band" class="goal-text" :x="LEFT + 6" :y="band.top + 15">{{ band.says }}</text>
       <path class="quality" :d="path(outlook.run.qualityPpm, qualityY)" />
       <line class="foot" :x1="LEFT" :x2="LEFT + plot" :y1="qualityY(0)" :y2="qualityY(0)" />
 
       <text class="lane" :x="narrow ? LEFT : 14" :y="narrow ? MADE.top - 6 : MADE.top + 14">Could make a day</text>
-      <text v-if="!narrow" class="unit" x="14" :y="MADE.top + 31">up to {{ formatQuantity(madeTop, 'volumeL', units).text }}</text>
+      <text v-if="!narrow" class="unit" x="14" :y="MADE.top + 31">0 to {{ formatQuantity(madeTop, 'volumeL', units).text }}</text>
       <path class="area" :d="area" />
       <path class="made" :d="path(outlook.run.couldMakeL, madeY)" />
       <line class="need" :x1="LEFT" :x2="LEFT + plot" :y1="madeY(meanNeed)" :y2="madeY(meanNeed)" />
