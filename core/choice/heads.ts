@@ -121,13 +121,13 @@ function setFor(
   let solved = solve(set);
   if (!solved?.unit) return null;
   if (heldLPerH !== null && solved.unit.feedLPerH < heldLPerH) {
-    // What is led back weakens what is made, and so the feed: two rounds bring it to the litre.
-    let recycle = Math.round(heldLPerH - solved.unit.feedLPerH);
-    for (let round = 0; round < 2; round++) {
-      solved = solve(at(recycle));
-      if (!solved?.unit) return null;
-      recycle = Math.max(0, Math.round(heldLPerH - solved.unit.feedLPerH));
-    }
+    // What is recycled weakens what is made, and so the feed, nearly in a line: that brings it to the litre.
+    const ahead = solved.unit.feedLPerH;
+    const tried = Math.round(heldLPerH - ahead);
+    solved = solve(at(tried));
+    if (!solved?.unit) return null;
+    const slope = tried > 0 ? (solved.unit.feedLPerH - ahead) / tried : 0;
+    const recycle = Math.max(0, Math.round((heldLPerH - ahead) / (1 + slope)));
     set = at(recycle);
   } else if (isSmallElement(membrane.elementClass) && heldLPerH === null) {
     const { concentrateLPerH, concentratePressureBar, concentrate } = solved.unit;
