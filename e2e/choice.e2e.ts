@@ -147,7 +147,7 @@ test('the van’s year adds every system up, and a train has its year as a lens'
   await expect(page.getByText(/systems run through their year/)).toHaveCount(0, { timeout: 60_000 });
   const months = page.getByRole('table', { name: 'Months' }).getByRole('row');
   await expect(months).toHaveCount(13);
-  await expect(page.getByRole('table', { name: 'Months' })).toContainText('Lintel & Pane: Van tank');
+  await expect(page.getByRole('table', { name: 'Months' })).toContainText('Veldrastix Panes: Van tank');
   await expect(page.getByRole('table', { name: 'Months' })).toContainText(/L of (colour )?mixed bed/);
   await expectAccessible(page);
   await openDemo(page, 'demo-espresso-bar', 'train');

@@ -150,14 +150,17 @@ test('another goal, and the water means something else', async ({ page }) => {
   await expect(page.getByText('Moderately hard on the beverage trade’s scale')).toBeVisible();
 });
 
-test('goal: schools side by side, limits of this job, minerals put back', async ({ page }) => {
+test('goal: our own limits side by side, a standard to start from, limits of this job, minerals put back', async ({ page }) => {
   await openDemo(page, CORAL, 'goal');
   await page.getByRole('radio', { name: 'Laboratory' }).click();
   const limits = page.getByRole('table', { name: 'Limits of the goal' });
-  await expect(limits.getByRole('row', { name: /Conductivity/ })).toContainText('at most 0.056');
-  await page.getByRole('radio', { name: 'ASTM III' }).click();
-  await expect(limits.getByRole('row', { name: /Silica/ })).toContainText('500');
+  await expect(limits.getByRole('row', { name: /Conductivity/ })).toContainText('at most 1.0');
+  await page.getByRole('radio', { name: 'Fine analysis' }).click();
+  await expect(limits.getByRole('row', { name: /Conductivity/ })).toContainText('at most 0.10');
   await page.getByRole('button', { name: 'Edit limits' }).click();
+  await choose(page, 'Start from…', 'ASTM III');
+  await expect(limits.getByRole('row', { name: /Silica/ })).toContainText('500');
+  await expect(limits.getByRole('row', { name: /Silica/ })).toContainText('from memory; check your copy');
   await enter(page, 'Silica, at most', '0.2 mg/L');
   await expect(limits.getByRole('row', { name: /Silica/ })).toContainText('this crew');
   await page.keyboard.press('Control+z');

@@ -94,7 +94,7 @@ function nodeRows(): Row[] {
       median: time(unitOf('skid', { recycleKv: null }), 200),
       unit: 'ms',
       limit: 5,
-      note: 'four 4040 elements, centrifugal pump, all ions; 1136 L/h led back',
+      note: 'four 4 × 40 in elements, centrifugal pump, all ions; 1136 L/h led back',
     },
     {
       what: 'The same with a valve in the recycle',
@@ -115,7 +115,7 @@ function nodeRows(): Row[] {
       median: time(unitOf('watermaker'), 300),
       unit: 'ms',
       limit: 2,
-      note: 'one 2540 element, piston pump, pressure valve',
+      note: 'one 2.5 × 40 in element, piston pump, pressure valve',
     },
     {
       what: 'More water: seven ways solved',

@@ -16,7 +16,7 @@ import { median, must, time, type Row } from './benchKit';
 import type { Asked } from './benchPart';
 
 export function choiceRows(): Row[] {
-  const { system, readings } = readDemo('lintel-pane-van-tank');
+  const { system, readings } = readDemo('veldrastix-van-tank');
   const tap = must(tapWater(system.source, system.instruments));
   const today = must(standing(system, readings, tap.water, DEMO_NOW, tap));
   const { plant } = must(aheadOf(system, today, tap.water, Date.parse(DEMO_NOW)));
@@ -76,7 +76,7 @@ const WARMING = 3;
 
 /** How long one worker searches a van's options, and how much sooner two have, once they stand. */
 export async function searchRows(): Promise<Row[]> {
-  const { system } = readDemo('lintel-pane-van-tank');
+  const { system } = readDemo('veldrastix-van-tank');
   const options = candidateCount(must(benchOf(system)).spaces);
   const path = await builtWorker();
   const two = [0, 1].map(() => new Worker(path));

@@ -83,7 +83,7 @@ function coralNursery(): System {
   const base = systemFromTemplate({
     id: 'demo-coral-nursery',
     name: 'Coral nursery make-up',
-    site: 'Skerrow Shore Hatchery',
+    site: 'Tressimoor Coral Shed',
     template: 'marinePair',
     at: `${day(250)}T08:00:00.000Z`,
   });
@@ -218,7 +218,7 @@ function vanTank(): System {
   const base = systemFromTemplate({
     id: 'demo-van-tank',
     name: 'Van tank',
-    site: 'Lintel & Pane',
+    site: 'Veldrastix Panes',
     template: 'vanTank',
     at: `${day(200)}T08:00:00.000Z`,
   });
@@ -231,7 +231,7 @@ function vanTank(): System {
       case 'membrane':
         return {
           ...stage,
-          elementClass: '1812-150' as const,
+          elementClass: 'household150' as const,
           restrictor: { lengthMm: 310, boreMm: 1.78, assumed: false },
           fittedOn: day(196),
         };
@@ -305,7 +305,7 @@ function watermaker(): System {
   const base = systemFromTemplate({
     id: 'demo-watermaker',
     name: 'Watermaker',
-    site: 'Yawl Marigold',
+    site: 'Boat Wibberjack',
     template: 'watermaker',
     at: `${day(120)}T08:00:00.000Z`,
   });
@@ -328,7 +328,7 @@ function labSkid(): System {
   const base = systemFromTemplate({
     id: 'demo-lab-skid',
     name: 'Purified water skid',
-    site: 'Hollis Annex Laboratory',
+    site: 'Orbindle Bench Rooms',
     template: 'skid',
     at: `${day(300)}T08:00:00.000Z`,
   });
@@ -367,7 +367,7 @@ function espressoBar(): System {
   const base = systemFromTemplate({
     id: 'demo-espresso-bar',
     name: 'Espresso machine',
-    site: 'Thimble Lane Espresso',
+    site: 'Quonsle Bar',
     template: 'espressoBar',
     at: `${day(130)}T08:00:00.000Z`,
   });
@@ -398,7 +398,9 @@ function espressoBar(): System {
       stages: base.train.stages.map((stage) => {
         if (stage.kind === 'sediment') return { ...stage, fittedOn: day(124) };
         if (stage.kind === 'carbon') return { ...stage, fittedOn: day(124) };
-        return stage.kind === 'decarboniser' ? { ...stage, bypass: 0.4, fittedOn: day(46) } : stage;
+        return stage.kind === 'decarboniser'
+          ? { ...stage, bypass: 0.4, box: { litres: 3750, hardnessMgL: 180, bypass: 0.3 }, fittedOn: day(46) }
+          : stage;
       }),
     },
     goal: {
@@ -418,7 +420,7 @@ function iceCounter(): System {
   const base = systemFromTemplate({
     id: 'demo-ice-counter',
     name: 'Coffee and ice counter',
-    site: 'Brindle & Frost Counter',
+    site: 'Frambleth Counter',
     template: 'counterHard',
     at: `${day(160)}T08:00:00.000Z`,
   });
@@ -669,12 +671,12 @@ const counter: Story = {
 const folder = fileURLToPath(new URL('../demo/', import.meta.url));
 mkdirSync(folder, { recursive: true });
 for (const [file, story] of [
-  ['skerrow-shore-coral-nursery', coral],
-  ['lintel-pane-van-tank', van],
-  ['yawl-marigold-watermaker', boat],
-  ['hollis-annex-lab-skid', lab],
-  ['thimble-lane-espresso', bar],
-  ['brindle-frost-counter', counter],
+  ['tressimoor-coral-nursery', coral],
+  ['veldrastix-van-tank', van],
+  ['wibberjack-watermaker', boat],
+  ['orbindle-lab-skid', lab],
+  ['quonsle-espresso', bar],
+  ['frambleth-counter', counter],
 ] as const) {
   writeFileSync(`${folder}${file}.yesclear.json`, writeDocument([{ system: story.system, readings: readingsOf(story) }], SAVED_AT));
   console.log(`demo/${file}.yesclear.json written`);

@@ -107,10 +107,10 @@ describe('what each element is asked', () => {
     expect(limits(altered(cart, 'membrane', { ...dry, arrangement: 'parallel' }))['recovery']).toMatch(/^Each element takes/);
   });
   it('a pressure its housing does not stand is wrong, not merely worth minding', () => {
-    const boat = altered(from('watermaker'), 'membrane', { elementClass: '2540-BW' });
+    const boat = altered(from('watermaker'), 'membrane', { elementClass: 'in25Usual' });
     const told = finding(boat, 'elementPressure')!;
     expect(told.severity).toBe('bad');
-    expect(told.title).toContain(`stands ${ELEMENT_ROWS['2540-BW'].limits.maxPressureBar}`);
+    expect(told.title).toContain(`stands ${ELEMENT_ROWS.in25Usual.limits.maxPressureBar}`);
   });
 });
 

@@ -4,8 +4,9 @@ import type { Finding } from '../stage';
 import type { SolvedBranch, SolvedTrain, Station } from '../train';
 import { branchStandings, sayings } from '../life';
 import { inSentence, words } from '../quantity';
-import type { CompletedWater } from '../water';
+import type { CompletedWater, Water } from '../water';
 import { judgeUse } from './judged';
+import { withoutLimits } from './unset';
 
 /** One use of a counter: its water, and what is to be said of it. */
 export interface BranchReport {
@@ -27,10 +28,11 @@ function reportOf(system: System, branch: Branch, { stations }: SolvedBranch, ta
   const end = stations[stations.length - 1]!;
   const { verdict, checks } = judgeUse(system, branch, end, stations[0]!.water, tap);
   const own = branchStandings(branch, stations, system.units, system.source.turbidityNTU).flatMap(sayings);
-  return { branch, stations, verdict, checks, findings: [goalFinding(system, branch, checks), ...own] };
+  return { branch, stations, verdict, checks, findings: [goalFinding(system, branch, checks, end.water), ...own] };
 }
 
-function goalFinding(system: System, branch: Branch, checks: readonly LimitCheck[]): Finding {
+function goalFinding(system: System, branch: Branch, checks: readonly LimitCheck[], water: Water): Finding {
+  if (checks.length === 0) return withoutLimits(`goal-${branch.id}`, branch.name, branch.goal.id, water, branch.litresPerDay, system.units);
   const missed = against(checks);
   const say = words(system.units);
   if (missed.length === 0)

@@ -1,6 +1,14 @@
 import { type StageOf, type Finding, unitRanks } from '../stage';
 import type { System } from '../file';
-import { ELEMENT_ROWS, isSmallElement, type ElementLimits, type ElementState, type UnitSolution, type VesselRank } from '../membrane';
+import {
+  ELEMENT_ROWS,
+  isSeawaterElement,
+  isSmallElement,
+  type ElementLimits,
+  type ElementState,
+  type UnitSolution,
+  type VesselRank,
+} from '../membrane';
 import { percent, inSentence, words } from '../quantity';
 import type { SolvedTrain } from '../train';
 import { rests } from './service';
@@ -25,7 +33,7 @@ const DESIGN_FLUX = { sea: 17, watermaker: 35, fresh: 30, permeate: 45 } as cons
 function designFlux(elementClass: StageOf<'membrane'>['elementClass'], secondPass: boolean, rests: boolean): number {
   if (isSmallElement(elementClass)) return Infinity;
   if (secondPass) return DESIGN_FLUX.permeate;
-  if (!elementClass.endsWith('SW')) return DESIGN_FLUX.fresh;
+  if (!isSeawaterElement(elementClass)) return DESIGN_FLUX.fresh;
   return rests ? DESIGN_FLUX.watermaker : DESIGN_FLUX.sea;
 }
 

@@ -1,13 +1,25 @@
 import { membraneShare } from './blend';
 import { type Stage, byUrgency, type Finding, type FindingAction } from '../stage';
 import type { System } from '../file';
-import { against, allMet, assumedText, type LimitCheck, limitText, metByAssumption, missText, strengthTexts, untested } from '../goal';
+import {
+  against,
+  allMet,
+  assumedText,
+  GOAL_ROWS,
+  type LimitCheck,
+  limitText,
+  metByAssumption,
+  missText,
+  strengthTexts,
+  untested,
+} from '../goal';
 import { inSentence, L_PER_US_GALLON, listed, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
 import type { TrainFacts } from './facts';
 import { membraneFindings, producing } from './membraneFindings';
 import { orderFindings } from './orderFindings';
 import { polishedStation, productStation } from '../train';
 import { supplyFindings } from './supplyFindings';
+import { withoutLimits } from './unset';
 import { sayings, trainStandings } from '../life';
 
 /** Near zero ppm says too little: sentences about pure water name µS/cm as well. */
@@ -48,6 +60,8 @@ function reachesGoal(facts: TrainFacts, system: System): Finding | null {
   const product = productStation(solved);
   const shown = (check: LimitCheck): string =>
     check.limit.quantity === 'ec25UScm' ? say.water(check.value) : limitText(check.limit.quantity, check.value, preference);
+  if (checks.length === 0)
+    return withoutLimits('goal', GOAL_ROWS[system.goal.id].label, system.goal.id, product.water, facts.demandLPerDay, preference);
   const missed = against(checks);
   const worst = missed[0];
   if (!worst) {

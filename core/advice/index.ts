@@ -19,3 +19,4 @@ export { reportTrain, type TrainReport } from './report';
 export { seasonMonths, type SeasonMonth } from './season';
 export { trainSentence } from './sentence';
 export { tunable, tuned, withSettings } from './tune';
+export { limeGramsAYear, massText } from './unset';

@@ -1,6 +1,6 @@
 import type { UnitPreference } from '../quantity';
 import { kindOf, type Around, type Known, type Stage } from '../stage';
-import { allStages, lastTank, type Train } from '../file';
+import { allStages, lastTank, type System } from '../file';
 import type { TrainReport } from './report';
 
 /**
@@ -35,7 +35,11 @@ export const stageFacts = (stage: Stage, report: TrainReport, units: UnitPrefere
   kindOf(stage).facts(knownOf(stage, report, units));
 
 /** What stands around a stage of a train, for the fields it is asked by. */
-export function aroundOf(stage: Stage, train: Train, linePressureBar: number, report: TrainReport | null): Around {
+export function aroundOf(
+  stage: Stage,
+  { train, source: { linePressureBar }, units }: Pick<System, 'train' | 'source' | 'units'>,
+  report: TrainReport | null,
+): Around {
   const at = train.stages.findIndex(({ id }) => id === stage.id);
-  return { linePressureBar, unit: report && unitOf(stage.id, report), ahead: train.stages.slice(0, Math.max(0, at)) };
+  return { units, linePressureBar, unit: report && unitOf(stage.id, report), ahead: train.stages.slice(0, Math.max(0, at)) };
 }

@@ -4,6 +4,7 @@ import {
   type ElementClass,
   elementCount,
   ELEMENT_ROWS,
+  elementText,
   lengthForRatio,
   MAX_TEMPERATURE_C,
   speciesOfWater,
@@ -58,10 +59,9 @@ const WARMED_C = 20;
 
 /** The next larger element of the same family; null at the end of the row. */
 export function nextElement(of: ElementClass): ElementClass | null {
-  const small = (id: ElementClass): boolean => id.startsWith('1812');
-  const family = small(of)
-    ? ELEMENT_CLASSES.filter(small)
-    : ELEMENT_CLASSES.filter((id) => ELEMENT_ROWS[id].material === ELEMENT_ROWS[of].material && id.endsWith(of.slice(4)));
+  const { use, size } = ELEMENT_ROWS[of];
+  // A wide one of the household fits no usual housing.
+  const family = ELEMENT_CLASSES.filter((id) => ELEMENT_ROWS[id].use === use && (use !== 'household' || ELEMENT_ROWS[id].size === size));
   return family[family.indexOf(of) + 1] ?? null;
 }
 
@@ -158,12 +158,17 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
       mind: `Each element gets half the rinse: on hard water the pair in series keeps cleaner.${near}`,
     }),
     larger
-      ? option('larger', `Larger element, ${larger}`, replaced({ elementClass: larger, waterFactor: null, saltFactor: null }), {
-          renewed: membrane.id,
-          partsCost: elements * prices.element,
-          parts: [elements > 1 ? `${elements} membranes ${larger}` : `membrane ${larger}`],
-          mind: 'More water, but poorer: of the household elements the larger ones hold back less salt.',
-        })
+      ? option(
+          'larger',
+          `Larger element, ${elementText(larger, system.units)}`,
+          replaced({ elementClass: larger, waterFactor: null, saltFactor: null }),
+          {
+            renewed: membrane.id,
+            partsCost: elements * prices.element,
+            parts: [`${elements > 1 ? `${elements} membranes` : 'membrane'} ${elementText(larger, system.units)}`],
+            mind: 'More water, but poorer: of the household elements the larger ones hold back less salt.',
+          },
+        )
       : null,
     option('warmer', `Feed warmed to ${say.of(WARMED_C, 'temperatureC')}`, null, {
       partsCost: prices.warmingCoil,

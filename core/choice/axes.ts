@@ -41,7 +41,7 @@ export const valueOf = (axes: readonly Axis[], { places }: Option, axis: string)
 
 const axis = <const Id extends string, const V extends readonly Value[]>(id: Id, ...values: V): Axis<Id, V[number]> => ({ id, values });
 const YES_NO = [false, true] as const;
-export const SMALL = ['1812-24', '1812-50', '1812-75', '1812-100', '1812-150', '1812-200'] as const;
+export const SMALL = ['household25', 'household50', 'household75', 'household100', 'household150', 'household200'] as const;
 const NUMBER = ['one', 'twoInSeries', 'twoInParallel'] as const;
 const CARBON = ['one', 'two', 'chloramine'] as const;
 
@@ -67,7 +67,7 @@ export const JOB_AXES = {
   ],
   resinAlone: [axis('vesselL', '7', '11', '25', '2x7', '2x11', '2x25'), axis('prefilter', ...YES_NO), axis('reservoirL', 0, 250, 650)],
   window: [
-    axis('element', '2540-LE', '2540-BW', '4040-LE', '4040-XLE'),
+    axis('element', 'in25Low', 'in25Usual', 'in4Low', 'in4Lowest'),
     axis('number', 1, 2, 3),
     axis('pump', 'line', 'booster', 'cart'),
     axis('recovery', 0.4, 0.5, 0.6, 0.7),
@@ -78,7 +78,7 @@ export const JOB_AXES = {
   ],
   espresso: [
     axis('cartridge', 'decarbonising', 'magnesium', 'softening'),
-    axis('size', 1, 2, 3, 4, 5),
+    axis('cartridgeL', 1, 2, 4, 8),
     axis('bypass', 'below', 'computed', 'above'),
     axis('prefilter', ...YES_NO),
   ],
@@ -92,7 +92,7 @@ export const JOB_AXES = {
     axis('iceFilter', ...YES_NO),
   ],
   laboratory: [
-    axis('element', '4040-LE', '4040-BW', '4040-XLE'),
+    axis('element', 'in4Low', 'in4Usual', 'in4Lowest'),
     axis('array', '1', '2', '1:1', '2:1', '2:2', '3:2'),
     axis('recovery', 0.5, 0.6, 0.7, 0.75),
     axis('recycle', 'none', 'some', 'much'),
@@ -103,7 +103,7 @@ export const JOB_AXES = {
     axis('uv', ...YES_NO),
   ],
   watermaker: [
-    axis('element', '2540-SW', '4040-SW'),
+    axis('element', 'in25Sea', 'in4Sea'),
     axis('number', 1, 2, 3, 4),
     axis('pump', 'small', 'middle', 'large'),
     axis('pressureBar', 45, 50, 55, 60),

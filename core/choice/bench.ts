@@ -9,7 +9,7 @@ import { seasonSpan, solveTrain, tapWater } from '../train';
 import { SEA_USCM, settleWater, strengthened, type CompletedWater, type Water } from '../water';
 import type { Job } from './axes';
 import { noRows, type Heads, type Rows } from './heads';
-import { middlingBarPerLPerH, spacesOf, type Kept, type Space } from './spaces';
+import { middlingBehind, spacesOf, type Kept, type Space } from './spaces';
 
 /** What a system's options are held against: its job's spaces, its own water, goal, need, site and prices. */
 
@@ -28,8 +28,8 @@ export interface Bench {
   readonly system: System;
   readonly job: Job;
   readonly spaces: readonly Space[];
-  /** By its space, what a middling tail takes of the product: heads are solved against it. */
-  readonly behindBarPerLPerH: ReadonlyMap<string, number>;
+  /** By its space, what a middling tail takes of the product at a temperature: heads are solved against it. */
+  readonly behindBarPerLPerH: ReadonlyMap<string, (temperatureC: number) => number>;
   /** The tap at its mean strength, and what of it is known. */
   readonly feed: Water;
   readonly tap: CompletedWater;
@@ -140,7 +140,7 @@ export function benchOf(system: System, heads: Heads = new Map()): Outcome<Bench
     heads,
     rows: noRows(),
     spaces,
-    behindBarPerLPerH: new Map(spaces.map((space) => [space.id, middlingBarPerLPerH(space)])),
+    behindBarPerLPerH: new Map(spaces.map((space) => [space.id, middlingBehind(space)])),
     need,
     booked: bookedBy(need, system),
     prices: priceList(system),

@@ -54,8 +54,8 @@ describe('two routes under doubt', () => {
 });
 
 describe('options under doubt', () => {
-  const { system } = readDemo('skerrow-shore-coral-nursery');
-  const narrow = { ...system, choice: { ...system.choice, kept: [{ axis: 'element', values: ['1812-50', '1812-75'] }] } };
+  const { system } = readDemo('tressimoor-coral-nursery');
+  const narrow = { ...system, choice: { ...system.choice, kept: [{ axis: 'element', values: ['household50', 'household75'] }] } };
   const bench = benchOf(narrow);
   if (!bench.ok) throw new Error(bench.error.message);
   const { found } = searchOf(bench.value);

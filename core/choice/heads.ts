@@ -158,11 +158,11 @@ export function headOf(laid: Laid, bench: Bench, key: string): Head {
   const known = heads.get(key);
   if (known) return known;
   const { strength } = seasons;
-  const behind = bench.behindBarPerLPerH.get(key.split(':')[0]!) ?? 0;
+  const behind = bench.behindBarPerLPerH.get(key.split(':')[0]!);
   const celsius = celsiusOf(bench);
   const begun: Begun = { near: null };
   const quick = (stages: readonly Stage[], water: Water): ReturnType<typeof quickTrain> =>
-    quickTrain(bareTrain(system, stages), system.source, water, feedsAt(heads, water), behind, begun);
+    quickTrain(bareTrain(system, stages), system.source, water, feedsAt(heads, water), behind?.(water.temperatureC) ?? 0, begun);
   const meanFeed = strengthened(feed, strength.mean);
   const solve = (stages: readonly Stage[], day: Day): SolvedTrain | null => {
     const solved = quick(stages, { ...meanFeed, temperatureC: celsius[day] });

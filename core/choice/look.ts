@@ -7,7 +7,7 @@ import { strengthened, type Water } from '../water';
 import type { Bench } from './bench';
 import { agedStages, behindKey, celsiusOf, headOf, kept, once, type Age } from './heads';
 import type { Look } from './option';
-import type { Laid } from './spaces';
+import { slopeBehind, type Laid } from './spaces';
 import { takenByAll } from './taken';
 
 /** Options as trains of the workbench, looked at quickly by the thousand, or solved whole where they are shown. */
@@ -78,6 +78,13 @@ export function quickLook(laid: Laid, bench: Bench, key: string): Look {
     owned: false,
     unitOn: head.on,
     on: (day, age) => whole(head.on(day, age)),
+    // Its head was solved against a middling tail: what this one takes more or less moves the output in proportion.
+    eased: ({ unit, stations }) => {
+      if (!unit || !(unit.feedPressureBar > 0)) return 1;
+      const t = stations[0]!.water.temperatureC;
+      const more = (bench.behindBarPerLPerH.get(key.split(':')[0]!)?.(t) ?? 0) - slopeBehind(laid.tail, t);
+      return 1 + (more * unit.permeateLPerH) / unit.feedPressureBar;
+    },
     year,
     ofUnit: (what, of) => kept(alone, what, of),
     // A tank changes neither what the goal is held against by its meter nor what wears: what differs in it alone is worked out once.
@@ -112,6 +119,7 @@ export function fullLook(bench: Bench, train: Train, wasteToProduct: number | nu
     owned: false,
     unitOn: on,
     on,
+    eased: () => 1,
     ofUnit: (_, of) => of(),
     shared: (_, of) => of(),
     sure: null,

@@ -3,7 +3,7 @@ import type { System } from '../file';
 import { against, GOAL_ROWS, metByAssumption, type LimitCheck, type LimitQuantity } from '../goal';
 import { buyingCost, type Costs, type PartCost } from '../ledger';
 import { servedChlorineMgL, timesPerYear, type ResinLife, type TrainYear } from '../life';
-import { ELEMENT_ROWS, isSeawaterElement, isSmallElement } from '../membrane';
+import { ELEMENT_ROWS, isSeawaterElement, isSmallElement, type UnitSolution } from '../membrane';
 import { DAYS_PER_YEAR } from '../quantity';
 import type { Stage, TrainUse } from '../stage';
 import { inletBar, type SolvedTrain } from '../train';
@@ -61,6 +61,8 @@ export interface Look {
   /** Solved up to its membrane at least, and whole. */
   readonly unitOn: (day: Day, age: Age) => SolvedTrain | null;
   readonly on: (day: Day, age: Age) => SolvedTrain | null;
+  /** What is made with what stands behind, against the unit as it was solved; 1 where it was solved with it. */
+  readonly eased: (solved: SolvedTrain) => number;
   readonly year: () => TrainYear | null;
   /** Worked out once for all options that differ behind their membrane alone, at one need. */
   readonly ofUnit: <T>(what: string, of: () => T) => T;
@@ -100,6 +102,8 @@ const LEAST_BAR = 3.1;
 const SCALES_BEYOND = 1;
 /** A limit of an element passed by less than so many times is told, not pruned; of its flux, which is money spent on fouling, by less. */
 const ADVISORY = { times: 2, flux: 1.5 } as const;
+const ASKED = ['flux', 'recovery', 'crossflow', 'feedflow', 'drop'] as const;
+const mostOf = (id: (typeof ASKED)[number]): number => (id === 'flux' ? ADVISORY.flux : ADVISORY.times);
 /** A carbon is changed no more often than that, times a year. */
 const MOST_CARBONS = 12;
 /** Margin of an option that makes its water as fast as it is drawn. */
@@ -181,10 +185,14 @@ const JUDGES: Readonly<Record<Solved, (look: Look, bench: Bench) => Verdict>> = 
               limit: 1,
             }
           );
-        const loads = hardestLoads(membrane, solved.unit, rests(look.system, solved));
-        for (const id of ['flux', 'recovery', 'crossflow', 'feedflow', 'drop'] as const) {
-          if (loads[id] > (id === 'flux' ? ADVISORY.flux : ADVISORY.times))
-            return { rule: 'element', field: id, value: loads[id], limit: 1 };
+        const loadsOf = (unit: UnitSolution): ReturnType<typeof hardestLoads> => hardestLoads(membrane, unit, rests(look.system, solved));
+        const quick = loadsOf(solved.unit);
+        // So near to what prunes that a quick look may err: solved in full.
+        const exact =
+          look.sure && ASKED.some((id) => Math.abs(quick[id] / mostOf(id) - 1) < NEAR) ? look.sure().unitOn(day, 'new')?.unit : null;
+        const loads = exact ? loadsOf(exact) : quick;
+        for (const id of ASKED) {
+          if (loads[id] > mostOf(id)) return { rule: 'element', field: id, value: loads[id], limit: 1 };
           near ||= loads[id] > 1;
         }
       }
@@ -338,7 +346,7 @@ export function figuresOf(look: Look, bench: Bench): Figures | null {
     kWh: ledger.kWh,
     visitsPerYear: ledger.visitsPerYear,
     changesPerYear: Math.max(0, ...polishes.map(({ life }) => timesPerYear(life))),
-    winterMargin: cold ? marginOf(cold, need) : AMPLE_MARGIN,
+    winterMargin: cold ? look.eased(cold) * marginOf(cold, need) : AMPLE_MARGIN,
     widthMm: widthMm(taken),
     hours: need.litresPerYear * (hasMembrane ? hoursPerL : 0),
   };

@@ -43,10 +43,10 @@ const OF_MEMBRANE: readonly Stage['kind'][] = ['membrane', 'pump', 'inhibitor', 
 /** Membranes that are usual before resin, the smallest first. */
 const USUAL: readonly (readonly Stage[])[] = [
   [newStage('membrane', 'membrane')],
-  [{ ...newStage('membrane', 'membrane'), elementClass: '1812-150', arrangement: 'parallel' }],
+  [{ ...newStage('membrane', 'membrane'), elementClass: 'household150', arrangement: 'parallel' }],
   [
     { ...newStage('pump', 'pump'), pump: { kind: 'booster', riseBar: 24, openFlowLPerH: 4000, bypassBar: 8 } },
-    { ...newStage('membrane', 'membrane'), elementClass: '4040-LE', valve: { kind: 'recovery', recovery: 0.5 } },
+    { ...newStage('membrane', 'membrane'), elementClass: 'in4Low', valve: { kind: 'recovery', recovery: 0.5 } },
   ],
 ];
 /** Weekly litres and strengths searched, by steps in proportion. */
@@ -68,6 +68,7 @@ const atStrength = (bench: Bench, train: Train, factor: number): Look => ({
     const found = trainYear({ train }, (water) => quickTrain(train, bench.system.source, water), feed, bench.seasons);
     return found.ok ? found.value : null;
   }),
+  eased: () => 1,
   ofUnit: (_, of) => of(),
   shared: (_, of) => of(),
   sure: null,

@@ -1,7 +1,15 @@
 import { membraneStage } from '../file';
 import { LIMIT_LABELS, limitText, missText, strengthTexts, type LimitQuantity } from '../goal';
 import { changedInTurn } from '../life';
-import { elementCount, isSeawaterElement, isSmallElement, type ElementClass, type VesselRank } from '../membrane';
+import {
+  ELEMENT_ROWS,
+  elementCount,
+  elementText,
+  isSeawaterElement,
+  isSmallElement,
+  type ElementClass,
+  type VesselRank,
+} from '../membrane';
 import { atStart, formatQuantity, inSentence, listed, moneyText, THIN, words, type UnitPreference } from '../quantity';
 import { kindOf, unitRanks, type Stage, type StageOf } from '../stage';
 import type { Doubts } from '../year';
@@ -9,7 +17,7 @@ import type { Row } from './compare';
 import type { Rejection, RuleId } from './option';
 import type { Criterion, Recommendation } from './recommend';
 import type { Found } from './search';
-import { CARTRIDGE_EQ, type Route } from './spaces';
+import type { Route } from './spaces';
 import type { TurningInput } from './sensitivity';
 
 /** Options in words: what one is, why it is the one, why another is not. */
@@ -48,7 +56,7 @@ export function titleOf(stages: readonly Stage[]): string {
   const membrane = membraneStage(stages);
   const beds = bedsText(stages);
   if (!membrane) {
-    if (cartridge && !beds) return `A cartridge of ${cartridge.capacityEq}${THIN}eq`;
+    if (cartridge && !beds) return `A cartridge of ${cartridge.volumeL}${THIN}L of resin`;
     return beds ? `Resin alone, ${beds}` : 'Filters alone';
   }
   const sea = isSeawaterElement(membrane.elementClass);
@@ -62,7 +70,7 @@ export function titleOf(stages: readonly Stage[]): string {
 function kindOfElement(element: ElementClass): string {
   if (isSeawaterElement(element)) return 'seawater membrane';
   if (isSmallElement(element)) return 'small membrane';
-  return `${element.startsWith('25') ? '2.5' : '4'}-inch membrane`;
+  return `${ELEMENT_ROWS[element].size === 'in25' ? '2.5' : '4'}-inch membrane`;
 }
 /** How the elements of a membrane stand to each other; nothing of one alone. */
 function arrangementText(ranks: readonly VesselRank[]): string {
@@ -101,7 +109,9 @@ export function detailOf(stages: readonly Stage[], units: UnitPreference): strin
         break;
       case 'membrane': {
         const elements = elementCount(unitRanks(stage));
-        parts.push(`${elements > 1 ? `${elements}${THIN}×${THIN}` : ''}${stage.elementClass}${arrangementText(unitRanks(stage))}`);
+        parts.push(
+          `${elements > 1 ? `${COUNTS[elements] ?? elements} of ` : ''}${elementText(stage.elementClass, units)}${arrangementText(unitRanks(stage))}`,
+        );
         if (stage.valve?.kind === 'recovery') parts.push(`${say.ratio(1 / stage.valve.recovery - 1)} waste to product`);
         if (stage.valve?.kind === 'pressure') parts.push(`held at ${formatQuantity(stage.valve.bar, 'pressureBar', units).text}`);
         if (stage.valve === null) parts.push(`tube of ${stage.restrictor.boreMm.toFixed(2)}${THIN}mm bore`);
@@ -328,7 +338,7 @@ export const AXIS_WORDS: Readonly<Record<string, string>> = {
   softener: 'Softener',
   unit: 'Unit',
   iceFilter: 'Ice filter',
-  size: 'Cartridge',
+  cartridgeL: 'Resin in its cartridge',
   array: 'Vessels by rank',
   pretreatment: 'Ahead of it',
   degassing: 'Degasser',
@@ -362,7 +372,7 @@ const VALUE_WORDS: Readonly<Record<string, string>> = {
   single: 'one bed',
   leadAndLag: 'lead and guard',
 };
-const LITRE_AXES = ['tankL', 'drumL', 'reservoirL'];
+const LITRE_AXES = ['tankL', 'drumL', 'reservoirL', 'cartridgeL'];
 /** One value of an axis as it is called. */
 export function axisValueText(axis: string, value: string | number | boolean, units: UnitPreference): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
@@ -370,11 +380,11 @@ export function axisValueText(axis: string, value: string | number | boolean, un
   if (axis === 'wasteToProduct') return words(units).ratio(Number(value));
   if (axis === 'recovery') return `${Math.round(100 * Number(value))}${THIN}%`;
   if (axis === 'pressureBar') return formatQuantity(Number(value), 'pressureBar', units).text;
-  if (axis === 'size') return `${CARTRIDGE_EQ[Number(value) as keyof typeof CARTRIDGE_EQ]}${THIN}eq`;
   if (axis === 'resin' || axis === 'vesselL') {
     if (value === 'none') return 'none';
     const [litres, silica] = String(value).split('+');
     return `${litres!.replace('x', `${THIN}×${THIN}`)}${THIN}L${silica ? ' and a silica stage' : ''}`;
   }
+  if (axis === 'element') return elementText(value as ElementClass, units);
   return VALUE_WORDS[String(value)] ?? String(value);
 }

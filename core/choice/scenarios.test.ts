@@ -72,7 +72,7 @@ describe('scenario A: pure water at home', () => {
     'marine',
     { carbonMgL: 0.5, bypass: 0 },
     {
-      element: ['1812-50', '1812-75', '1812-100', '1812-150'],
+      element: ['household50', 'household75', 'household100', 'household150'],
       number: ['one', 'twoInSeries'],
       wasteToProduct: [2, 3, 4],
       carbon: ['one', 'two'],
@@ -93,7 +93,7 @@ describe('scenario A: pure water at home', () => {
     expect(Math.abs(chosen.front.length - 12)).toBeLessThanOrEqual(1);
     const { id, cheapest, by, moreAYear } = chosen.recommendation!;
     expect(candidate(spaces, cheapest)!.choice).toMatchObject({
-      element: '1812-75',
+      element: 'household75',
       number: 'one',
       booster: false,
       wasteToProduct: 3,
@@ -101,7 +101,7 @@ describe('scenario A: pure water at home', () => {
       tankL: 120,
     });
     expect(candidate(spaces, id)!.choice).toMatchObject({
-      element: '1812-50',
+      element: 'household50',
       number: 'twoInSeries',
       booster: true,
       wasteToProduct: 3,
@@ -120,7 +120,7 @@ describe('scenario A: pure water at home', () => {
     expect(best.advisories).toBe(0);
     near(moreAYear, 467.28 - 450.85, 0.02);
     expect(candidate(spaces, all.found[chosen.nearestToIdeal!.point]!.id)!.choice).toMatchObject({
-      element: '1812-50',
+      element: 'household50',
       number: 'twoInSeries',
       booster: true,
       resin: '1.2',
@@ -140,11 +140,19 @@ describe('scenario A: pure water at home', () => {
     expect(Object.values(year.lines).reduce((sum, amount) => sum + amount, 0)).toBeCloseTo(year.annualCost, 9);
   });
   it('O43: why not each of these', () => {
-    const base = { element: '1812-50', number: 'twoInSeries', booster: true, wasteToProduct: 3, carbon: 'one', resin: '2x1.2', tankL: 120 };
+    const base = {
+      element: 'household50',
+      number: 'twoInSeries',
+      booster: true,
+      wasteToProduct: 3,
+      carbon: 'one',
+      resin: '2x1.2',
+      tankL: 120,
+    };
     expect(rule(judgedOf(spaces, judging, { ...base, tankL: 60 }))).toBe('tank');
     expect(rule(judgedOf(spaces, judging, { ...base, wasteToProduct: 2 }))).toBe('ratio');
     expect(rule(judgedOf(spaces, judging, { ...base, resin: 'none' }))).toBe('reach');
-    expect(rule(judgedOf(spaces, judging, { ...base, element: '1812-150', wasteToProduct: 4 }))).toBe('carbon');
+    expect(rule(judgedOf(spaces, judging, { ...base, element: 'household150', wasteToProduct: 4 }))).toBe('carbon');
     expect(rule(judgedOf(spaces, judging, { ...base, number: 'one', booster: false }))).toBe('crossflow');
     expect(rule(judgedOf(spaces, judging, { vesselL: '1.2', tankL: 120 }))).toBe('resinLife');
   });
@@ -198,7 +206,7 @@ describe('scenario B: a window cleaner', () => {
     const { id, cheapest } = chosen.recommendation!;
     expect(id).toBe(cheapest);
     const one = candidate(spaces, id)!;
-    expect(one.choice).toMatchObject({ element: '4040-XLE', number: 1, pump: 'cart', recovery: 0.6, resin: '11', tankL: 650 });
+    expect(one.choice).toMatchObject({ element: 'in4Lowest', number: 1, pump: 'cart', recovery: 0.6, resin: '11', tankL: 650 });
     const year = figures(judgePlan(one.space.planOf(one.choice), at(2500)));
     near(year.annualCost, 1505.7, 0.015);
     expect(year.capital).toBe(1354);
@@ -252,7 +260,7 @@ describe('scenario B: a window cleaner', () => {
     expect(little.choice).toMatchObject({ vesselL: '25' });
     const more = best(300);
     near(more.cost, 506.3, 0.015);
-    expect(more.choice).toMatchObject({ element: '2540-LE', pump: 'cart', recovery: 0.6, resin: '7', tankL: 250 });
+    expect(more.choice).toMatchObject({ element: 'in25Low', pump: 'cart', recovery: 0.6, resin: '7', tankL: 250 });
   });
 });
 

@@ -9,7 +9,7 @@ import { benchOf, choose, nearness, searchOf, turnsOf, type Found } from '.';
 
 /** A van that draws little: resin alone is not far. */
 const LITTLE_L = 30;
-const demo = readDemo('lintel-pane-van-tank').system;
+const demo = readDemo('veldrastix-van-tank').system;
 const drawing = (litresPerDay: number, of: System): System => ({
   ...of,
   goal: { ...of.goal, demand: evenDemand(litresPerDay, 'day') },
@@ -20,7 +20,7 @@ const narrow: System = {
   choice: {
     ...system.choice,
     kept: [
-      { axis: 'element', values: ['2540-BW', '4040-XLE', '1812-150'] },
+      { axis: 'element', values: ['in25Usual', 'in4Lowest', 'household150'] },
       { axis: 'number', values: [1, 'one'] },
       { axis: 'pump', values: ['cart'] },
       { axis: 'recovery', values: [0.5] },

@@ -1,4 +1,4 @@
-import type { ElementClass, VesselRank } from '../membrane';
+import { ELEMENT_ROWS, type ElementClass, type VesselRank } from '../membrane';
 import { kindOf, newStage, type Stage, type StageOf } from '../stage';
 import type { Taken } from './taken';
 import { JOB_AXES, type Axis, type Choice, type ChoiceOf, type Job } from './axes';
@@ -171,7 +171,7 @@ const axisOf = <const Id extends string, const V extends readonly (string | numb
 const smallInVan = space(
   'small',
   [
-    axisOf('element', '1812-150', '1812-200', '2012-200'),
+    axisOf('element', 'household150', 'household200', 'household200Wide'),
     JOB_AXES.marine[1],
     JOB_AXES.marine[2],
     JOB_AXES.marine[4],
@@ -198,7 +198,7 @@ const resinVessels = space('resin', [prefilter, vessel, reservoir], 2, (c) => ({
   target: null,
 }));
 /** Feed a cart's pump moves past an element, L/h. */
-const CART_FEED = { '2540': 700, '4040': 1500 } as const;
+const CART_FEED = { in25: 700, in4: 1500 } as const;
 const CART_BAR = 8;
 const cart = space('membrane', JOB_AXES.window, 2, (c) => ({
   head: [
@@ -214,19 +214,18 @@ const cart = space('membrane', JOB_AXES.window, 2, (c) => ({
   ],
   tail: [...resins(c.resin), ...tank(c.tankL)],
   // Waste is led back by a pump alone.
-  target: target(ratioOf(c.recovery), c.recycle && c.pump === 'cart' ? CART_FEED[c.element.startsWith('2540') ? '2540' : '4040'] : null),
+  target: target(
+    ratioOf(c.recovery),
+    c.recycle && c.pump === 'cart' ? CART_FEED[ELEMENT_ROWS[c.element].size === 'in25' ? 'in25' : 'in4'] : null,
+  ),
 }));
-/** Cartridges by what they hold, eq, and the litres of resin for an equivalent. */
-export const CARTRIDGE_EQ = { 1: 1.9, 2: 4.7, 3: 9.4, 4: 15 } as const;
-const CARTRIDGE_L_PER_EQ = 0.46;
 const cartridges = (bypass: number): Space =>
-  space('cartridge', [axisOf('size', 1, 2, 3, 4), JOB_AXES.espresso[3]], 0, (c) => ({
+  space('cartridge', [JOB_AXES.espresso[1], JOB_AXES.espresso[3]], 0, (c) => ({
     head: [
       ...(c.prefilter ? [sediment(), carbon('carbon', { volumeL: 0.8, ratedL: 20_000 })] : []),
       {
         ...newStage('decarboniser', 'decarboniser'),
-        capacityEq: CARTRIDGE_EQ[c.size],
-        volumeL: CARTRIDGE_EQ[c.size] * CARTRIDGE_L_PER_EQ,
+        volumeL: c.cartridgeL,
         bypass,
       },
     ],
@@ -241,7 +240,7 @@ const beverage = space('membrane', [JOB_AXES.counter[0], JOB_AXES.counter[1], JO
     carbon('carbon', { volumeL: 2, ratedL: 60_000 }),
     ...(c.softener === 'none' ? [] : [softener(COUNTER_SOFTENER[c.softener])]),
     holding('Booster', BOOSTER_BAR, HOUSEHOLD_PUMP_L_PER_H),
-    membrane('1812-200', [{ vessels: c.unit === 'large' ? 2 : 1, elementsPerVessel: 1 }], { bypassAfter: 'carbon' }),
+    membrane('household200', [{ vessels: c.unit === 'large' ? 2 : 1, elementsPerVessel: 1 }], { bypassAfter: 'carbon' }),
     ...(c.iceFilter ? [carbon('polish', { name: 'Ice filter', volumeL: 0.6, ratedL: 12_000 })] : []),
   ],
   tail: [],
@@ -347,17 +346,30 @@ export function routeOf({ membrane, polishes }: Pick<Taken, 'membrane' | 'polish
   if (membrane) return polishes ? 'membraneAndResin' : 'membrane';
   return polishes ? 'resin' : 'cartridge';
 }
-/** What stands behind the heads of a space takes of the product, bar for each L/h at a usual temperature: half way from the least to the most of it. */
-export function middlingBarPerLPerH({ axes, behind, lay }: Space): number {
+/** What stands behind a head takes of its product under pressure, bar for each L/h. */
+export function slopeBehind(tail: readonly Stage[], temperatureC: number): number {
+  const open = tail.findIndex((stage) => kindOf(stage).breaksPressure(stage));
+  return tail.slice(0, open < 0 ? undefined : open).reduce((sum, stage) => sum + kindOf(stage).slopeBar(stage, 1, temperatureC), 0);
+}
+/** What can stand behind the heads of a space. */
+function tailsOf({ axes, behind, lay }: Space): readonly (readonly Stage[])[] {
   const cut = Math.max(0, axes.length - behind);
   const first: Choice = Object.fromEntries(axes.map(({ id, values }) => [id, values[0] ?? 0]));
-  const takes = axes.slice(cut).flatMap(({ id, values }) =>
-    values.map((value) => {
-      const { tail } = lay({ ...first, [id]: value });
-      const open = tail.findIndex((stage) => kindOf(stage).breaksPressure(stage));
-      return tail.slice(0, open < 0 ? undefined : open).reduce((sum, stage) => sum + kindOf(stage).slopeBar(stage, 1, USUAL_C), 0);
-    }),
-  );
-  return takes.length === 0 ? 0 : (Math.min(...takes) + Math.max(...takes)) / 2;
+  return axes.slice(cut).flatMap(({ id, values }) => values.map((value) => lay({ ...first, [id]: value }).tail));
 }
-const USUAL_C = 15;
+/**
+ * What stands behind the heads of a space takes of the product at a temperature, bar for each L/h: half way from the least
+ * to the most of it.
+ */
+export function middlingBehind(space: Space): (temperatureC: number) => number {
+  const tails = tailsOf(space);
+  const known = new Map<number, number>();
+  return (temperatureC) => {
+    const hit = known.get(temperatureC);
+    if (hit !== undefined) return hit;
+    const takes = tails.map((tail) => slopeBehind(tail, temperatureC));
+    const found = takes.length === 0 ? 0 : (Math.min(...takes) + Math.max(...takes)) / 2;
+    known.set(temperatureC, found);
+    return found;
+  };
+}

@@ -49,7 +49,7 @@ describe('trim advice', () => {
   const water = { ...value(characterWater('municipal', 1)), temperatureC: 20 };
   const at = { linePressureBar: 4, prefilterBarPerLPerH: 3e-4, permeatePressureBar: 0, law: 'mixture' } as const;
   const unit = (lengthMm: number, boreMm: number): MembraneUnit => ({
-    row: ELEMENT_ROWS['1812-75'],
+    row: ELEMENT_ROWS.household75,
     ranks: [{ vessels: 1, elementsPerVessel: 1 }],
     factors: CLEAN,
     restrictor: { lengthMm, boreMm },
@@ -96,7 +96,7 @@ describe('product in the jug against the train', () => {
   const water = { ...value(characterWater('municipal', 1)), temperatureC: 25 };
   const at = { linePressureBar: 3.5, prefilterBarPerLPerH: 3e-4, permeatePressureBar: 0, law: 'mixture' } as const;
   const unit: MembraneUnit = {
-    row: ELEMENT_ROWS['1812-75'],
+    row: ELEMENT_ROWS.household75,
     ranks: [{ vessels: 1, elementsPerVessel: 1 }],
     factors: CLEAN,
     restrictor: { lengthMm: 300, boreMm: 1.2 },

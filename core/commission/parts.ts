@@ -128,8 +128,8 @@ function tubingParts(system: System, lines: readonly TubeLine[]): Part[] {
       const metres = (CUT_OVER * same.reduce((sum, { lengthMm }) => sum + lengthMm, 0)) / 1000;
       parts.push(
         part({
-          part: `tube-${size.key}-${colour}`,
-          name: size.key.startsWith('dn') ? `Pipe ${size.name}, marked ${colour}` : `Tube ${size.name}, ${colour}`,
+          part: `tube-${size.key}${colour === null ? '' : `-${colour}`}`,
+          name: [size.key.startsWith('dn') ? `Pipe ${size.name}` : `Tube ${size.name}`, ...(colour === null ? [] : [colour])].join(', '),
           why: `${same.map(({ letter }) => letter).join(', ')}, and a tenth over`,
           count: Math.ceil(10 * metres) / 10,
           unit: 'm',

@@ -12,6 +12,7 @@ export {
   neighbourSettings,
   ratedCapacityEq,
   ratingAgrees,
+  type DecarbonisingCartridge,
 } from './decarbonise';
 export { bedPressureBar, bedUtilisation, frontLeak, slowestFlowLPerH, utilisationAt, type BedUtilisation } from './film';
 export { CATION_IDS, amountOf, ionMeqL, type IonId, firstThrough } from './ions';

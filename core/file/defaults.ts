@@ -30,7 +30,7 @@ export const NOTHING_BUILT: Build = {
   works: [],
   commissioned: null,
   lines: [],
-  colours: { feed: 'red', product: 'blue', waste: 'black' },
+  colours: { feed: null, product: null, waste: null },
   hookUp: null,
   partPrices: [],
   ownParts: [],

@@ -139,6 +139,7 @@ describe('a file of version 3', () => {
       const stages = system.train.stages.map((one) => ({
         ...one,
         ...(one['kind'] === 'resin' && { floorUScm: null }),
+        ...(one['kind'] === 'decarboniser' && { settings: [], box: { litres: null, hardnessMgL: null, bypass: null } }),
         ...(one['kind'] === 'membrane' && { restrictor: { ...(one['restrictor'] as Raw), assumed: false } }),
       }));
       const pumped = stages.some((one) => (one as Raw)['kind'] === 'pump');
@@ -160,6 +161,7 @@ describe('a file of version 3', () => {
       };
       system.build = {
         ...NOTHING_BUILT,
+        colours: { feed: 'red', product: 'blue', waste: 'black' },
         ...build,
         works: done.length === 0 ? [] : [{ ...first, done: done.map((step) => ({ step, at: system.updatedAt })) }],
         ports: [],
@@ -225,7 +227,14 @@ describe('a file of version 8', () => {
     const [record] = outcome.ok ? outcome.records : [];
     const { choice, prices, ...rest } = JSON.parse(text).records[0].system;
     const { membranePerYear: _, ...paid } = prices;
-    expect(record!.system).toEqual({ ...rest, prices: paid, choice: { ...choice, wasteUsedShare: 0 } });
+    const stages = (all: readonly object[]): object[] =>
+      all.map((stage) => ('elementClass' in stage ? { ...stage, elementClass: 'household75' } : stage));
+    expect(record!.system).toEqual({
+      ...rest,
+      train: { ...rest.train, stages: stages(rest.train.stages) },
+      prices: paid,
+      choice: { ...choice, wasteUsedShare: 0 },
+    });
     expect(record!.readings).toHaveLength(2);
   });
   it('reads a meter on mixed salts, whose scale was named by its proportions', () => {
@@ -234,6 +243,59 @@ describe('a file of version 8', () => {
     const outcome = readDocument(JSON.stringify(data));
     expect(message(outcome)).toBe('');
     expect(outcome.ok && outcome.records[0]!.system.instruments[0]!.scale).toEqual({ kind: 'curve', salt: 'mixedSalts' });
+  });
+});
+
+describe('a file of version 9', () => {
+  const data = () => JSON.parse(readFileSync(new URL('./fixtures/version-9.yesclear.json', import.meta.url), 'utf8'));
+  const opened = (of: unknown): SystemRecord['system'] => {
+    const outcome = readDocument(JSON.stringify(of));
+    expect(message(outcome)).toBe('');
+    if (!outcome.ok) throw new Error(message(outcome));
+    return outcome.records[0]!.system;
+  };
+  it('opens the same, with its elements, prices and choices by their words', () => {
+    const system = opened(data());
+    expect(system.train.stages.find(({ kind }) => kind === 'membrane')).toMatchObject({ elementClass: 'household75', waterFactor: null });
+    expect(system.choice.prices).toEqual([
+      { part: 'household75', each: 33 },
+      { part: 'housing4', each: 150 },
+    ]);
+    expect(system.choice.kept).toEqual([{ axis: 'element', values: ['household50', 'household75'] }]);
+    expect(system.build.partPrices).toEqual([{ part: 'element-household75', each: 41 }]);
+  });
+  it('keeps what a cartridge held and the list of its own dial, and no placeholder', () => {
+    const cartridge = {
+      kind: 'decarboniser',
+      id: 'box',
+      name: 'Cartridge',
+      volumeL: 4.3,
+      capacityEq: 9.4,
+      bypass: 0.3,
+      leak: 0.03,
+      magnesiumShare: 0,
+      settings: [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6].map((bypass, i) => ({ label: String(i), bypass })),
+      fittedOn: null,
+    };
+    const old = data();
+    const own = { ...cartridge, id: 'own', settings: [{ label: 'A', bypass: 0.2 }] };
+    old.records[0].system.train.stages.splice(1, 0, cartridge, own);
+    old.records[0].system.choice.kept = [{ axis: 'size', values: [1, 3] }];
+    const system = opened(old);
+    const [box, ours] = system.train.stages.filter((stage) => stage.kind === 'decarboniser');
+    expect(box).toEqual({ ...cartridge, settings: [], box: { litres: null, hardnessMgL: null, bypass: null } });
+    expect(ours).toMatchObject({ settings: [{ label: 'A', bypass: 0.2 }], capacityEq: 9.4 });
+    expect(system.choice.kept).toEqual([{ axis: 'cartridgeL', values: [1, 4] }]);
+  });
+  it.each([
+    ['laboratory', 'astm-I'],
+    ['brewWater', 'american'],
+    ['steamOven', 'strict'],
+    ['espresso', null],
+  ])('is judged by the limits %s had then where nobody had chosen', (id, school) => {
+    const old = data();
+    old.records[0].system.goal = { ...old.records[0].system.goal, id, school: null };
+    expect(opened(old).goal.school).toBe(school);
   });
 });
 

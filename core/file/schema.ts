@@ -266,9 +266,10 @@ export const workSchema = z.strictObject({
 /** Tubing of one line as it hangs on this site. */
 export const lineSchema = z.strictObject({ id, lengthMm: between(10, 1_000_000) });
 
-/** How the tubing of this system is coloured: schemes are the household's own. */
+/** How the tubing of this system is coloured; null where nobody has said: schemes are the household's own. */
 export const TUBE_COLOURS = ['white', 'blue', 'red', 'black', 'yellow', 'green', 'grey'] as const;
 export type TubeColour = (typeof TUBE_COLOURS)[number];
+const tubeColour = maybe(z.enum(TUBE_COLOURS));
 
 /** Ways a feed is taken from a house. */
 export const HOOK_UPS = ['outdoorTap', 'laundryTap', 'faucet', 'angleStop', 'fixed'] as const;
@@ -282,7 +283,7 @@ export const buildSchema = z.strictObject({
   /** The train as it was handed over last, and what to hold the log against; null until it was. */
   commissioned: maybe(z.strictObject({ at: instant, train: trainSchema, readingId: maybe(id) })),
   lines: z.array(lineSchema).max(80),
-  colours: z.strictObject({ feed: z.enum(TUBE_COLOURS), product: z.enum(TUBE_COLOURS), waste: z.enum(TUBE_COLOURS) }),
+  colours: z.strictObject({ feed: tubeColour, product: tubeColour, waste: tubeColour }),
   hookUp: maybe(z.enum(HOOK_UPS)),
   /** What pieces cost on this job, by the part they are; what is not here is asked of the prices, or missing. */
   partPrices: z.array(z.strictObject({ part: id, each: money })).max(200),

@@ -25,6 +25,8 @@ export interface School {
   readonly limits: readonly Limit[];
   /** What the school also asks for and no model can tell: a laboratory must. */
   readonly unseen: readonly string[];
+  /** Our own; figures of a standard or an association one can start from; or one that only older files name. */
+  readonly kind: 'own' | 'copy' | 'kept';
 }
 
 export type GoalFamily = 'aquarium' | 'cleaning' | 'laboratory' | 'beverage' | 'drinking' | 'own';
@@ -72,11 +74,10 @@ export const LIMIT_LABELS: Readonly<Record<LimitQuantity, string>> = {
 const METER_SEES: ReadonlySet<LimitQuantity> = new Set(['ec25UScm', 'tdsMgL', 'residueMgL', 'salinity']);
 
 const TRADE = 'common practice';
-const ASTM = 'ASTM D1193 (recalled)';
-const ISO = 'ISO 3696 (recalled)';
-const WHO = 'WHO guidelines (recalled)';
-const AMERICAN = 'American coffee association, 2009 (recalled)';
-const EUROPEAN = 'European coffee association chart (recalled, ±10)';
+/** Figures of a document nobody copied out here. */
+const COPY = 'from memory; check your copy';
+const HEALTH = 'from memory; check the rules where you are';
+const OURS = 'ours';
 
 /** A limit of the trade; `from` names another origin. */
 const limit = (quantity: LimitQuantity, low: number | null, high: number | null, because: string, from = TRADE): Limit => ({
@@ -94,12 +95,18 @@ const pH = (low: number | null, high: number | null, because: string, from = TRA
   ...limit('pH', low, high, because, from),
   judged: 'onceOpen',
 });
-const school = (id: string, label: string, limits: readonly Limit[], unseen: readonly string[] = []): School => ({
-  id,
-  label,
-  limits,
-  unseen,
-});
+const school = (
+  id: string,
+  label: string,
+  limits: readonly Limit[],
+  unseen: readonly string[] = [],
+  kind: School['kind'] = 'own',
+): School => ({ id, label, limits, unseen, kind });
+/** A standard's or an association's figures, to start from. */
+const copied = (id: string, label: string, limits: readonly Limit[], unseen: readonly string[] = []): School =>
+  school(id, label, limits, unseen, 'copy');
+/** What older files were judged by, and no new one is. */
+const kept = (id: string, label: string, limits: readonly Limit[]): School => school(id, label, limits, [], 'kept');
 /** The only way of a goal nobody quarrels over. */
 const usual = (limits: readonly Limit[]): readonly [School] => [school('usual', 'Usual limits', limits)];
 
@@ -108,15 +115,15 @@ const dH = (degrees: number): number => degrees * MG_L_PER_DH;
 const microgram = (amount: number): number => amount / 1000;
 
 const astm = (id: string, label: string, ec: number, sodium: number, chloride: number, silica: number | null, toc: number | null): School =>
-  school(
+  copied(
     `astm-${id}`,
     label,
     [
-      limit('ec25UScm', null, ec, `${Number((1 / ec).toPrecision(2))} MΩ·cm at 25 °C`, ASTM),
-      limit('sodiumMgL', null, microgram(sodium), `${sodium} µg/L`, ASTM),
-      limit('chlorideMgL', null, microgram(chloride), `${chloride} µg/L`, ASTM),
-      ...(silica === null ? [] : [limit('silicaMgL', null, microgram(silica), `${silica} µg/L`, ASTM)]),
-      ...(id === 'IV' ? [limit('pH', 5, 8, 'Only this grade has a pH', ASTM)] : []),
+      limit('ec25UScm', null, ec, `${Number((1 / ec).toPrecision(2))} MΩ·cm at 25 °C`, COPY),
+      limit('sodiumMgL', null, microgram(sodium), `${sodium} µg/L`, COPY),
+      limit('chlorideMgL', null, microgram(chloride), `${chloride} µg/L`, COPY),
+      ...(silica === null ? [] : [limit('silicaMgL', null, microgram(silica), `${silica} µg/L`, COPY)]),
+      ...(id === 'IV' ? [limit('pH', 5, 8, 'Only this grade has a pH', COPY)] : []),
     ],
     [
       // By conductivity the third type is purer than the second, which is made by distillation.
@@ -224,34 +231,43 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
   },
   laboratory: {
     label: 'Laboratory',
-    says: 'Reagent water by one of the two standards, as conductivity at the outlet and traces no meter sees.',
+    says: 'The resistivity the bench needs at its outlet, and traces no meter sees.',
     family: 'laboratory',
     heatedC: null,
     judgesProduct: false,
     living: false,
     schools: [
+      school('general', 'General bench', [
+        limit('ec25UScm', null, 1, '1 MΩ·cm: buffers, media, rinsing of glass', OURS),
+        limit('silicaMgL', null, 0.02, 'Clouds what is evaporated', OURS),
+      ]),
+      school('fine', 'Fine analysis', [
+        limit('ec25UScm', null, 0.1, '10 MΩ·cm: traces, chromatography', OURS),
+        limit('silicaMgL', null, 0.01, 'First to leave the resin', OURS),
+      ]),
+      school('rinsing', 'Rinsing and humidifiers', [limit('ec25UScm', null, 5, '0.2 MΩ·cm: dries without a mark', OURS)]),
       astm('I', 'ASTM I', 0.056, 1, 1, 3, 50),
       astm('II', 'ASTM II', 1, 5, 5, 3, 50),
       astm('III', 'ASTM III', 0.25, 10, 10, 500, 200),
       astm('IV', 'ASTM IV', 5, 50, 50, null, null),
-      school('iso-1', 'ISO 1', [limit('ec25UScm', null, 0.1, '10 MΩ·cm', ISO), limit('silicaMgL', null, 0.01, '10 µg/L', ISO)]),
-      school(
+      copied('iso-1', 'ISO 1', [limit('ec25UScm', null, 0.1, '10 MΩ·cm', COPY), limit('silicaMgL', null, 0.01, '10 µg/L', COPY)]),
+      copied(
         'iso-2',
         'ISO 2',
         [
-          limit('ec25UScm', null, 1, '1 MΩ·cm', ISO),
-          limit('silicaMgL', null, 0.02, '20 µg/L', ISO),
-          limit('residueMgL', null, 1, 'After drying', ISO),
+          limit('ec25UScm', null, 1, '1 MΩ·cm', COPY),
+          limit('silicaMgL', null, 0.02, '20 µg/L', COPY),
+          limit('residueMgL', null, 1, 'After drying', COPY),
         ],
         ['oxidisable matter at most 0.08 mg/L as oxygen'],
       ),
-      school(
+      copied(
         'iso-3',
         'ISO 3',
         [
-          limit('ec25UScm', null, 5, '0.2 MΩ·cm', ISO),
-          limit('pH', 5, 7.5, 'Only this grade has a pH', ISO),
-          limit('residueMgL', null, 2, 'After drying', ISO),
+          limit('ec25UScm', null, 5, '0.2 MΩ·cm', COPY),
+          limit('pH', 5, 7.5, 'Only this grade has a pH', COPY),
+          limit('residueMgL', null, 2, 'After drying', COPY),
         ],
         ['oxidisable matter at most 0.4 mg/L as oxygen'],
       ),
@@ -266,11 +282,11 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     judgesProduct: false,
     living: false,
     schools: usual([
-      limit('hardnessMgL', 50, 175, 'Taste below, scale above', EUROPEAN),
-      limit('alkalinityMgL', 40, 75, 'Sour below, dull and scaling above', EUROPEAN),
-      pH(6.5, 8, 'Corrosion below', EUROPEAN),
-      limit('chlorideMgL', null, 50, 'Pits stainless boilers; careful makers ask 30'),
-      limit('boilerScaleMgL', null, 10, 'Lime dropped at 125 °C, closed', 'ours'),
+      limit('boilerScaleMgL', null, 10, 'Lime dropped at 125 °C, closed', OURS),
+      limit('alkalinityMgL', 40, 80, 'Acid eats the boiler below; dull and scaling above', OURS),
+      limit('hardnessMgL', 50, 170, 'Flat below, lime above', OURS),
+      pH(6.5, 8, 'Copper and brass dissolve below', OURS),
+      limit('chlorideMgL', null, 50, 'Pits stainless boilers; 30 is safer'),
       limit('chlorineMgL', null, 0.05, 'Tastes, and eats seals'),
     ]),
     ppmSchools: [],
@@ -283,18 +299,24 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     judgesProduct: false,
     living: false,
     schools: [
-      school('american', 'American, 2009', [
-        limit('tdsMgL', 75, 250, 'Target 150', AMERICAN),
-        limit('calciumHardnessMgL', 17, 85, 'Target 68', AMERICAN),
-        limit('alkalinityMgL', 30, 50, 'About 40; the span is ours', AMERICAN),
-        pH(6.5, 7.5, 'Target 7.0', AMERICAN),
-        limit('sodiumMgL', null, 30, 'About 10; the span is ours', AMERICAN),
-        limit('chlorineMgL', null, 0.05, 'None to be tasted', AMERICAN),
+      school('balanced', 'Balanced cup', [
+        limit('hardnessMgL', 50, 170, 'Flat below, lime above', OURS),
+        limit('alkalinityMgL', 40, 80, 'Sour below, dull above', OURS),
+        pH(6.5, 8, 'Acid at the machine below', OURS),
+        limit('chlorineMgL', null, 0.05, 'None to be tasted'),
       ]),
-      school('european', 'European chart', [
-        limit('hardnessMgL', 50, 175, 'Taste below, scale above', EUROPEAN),
-        limit('alkalinityMgL', 40, 75, 'Sour below, dull above', EUROPEAN),
-        pH(6.5, 8, 'Within drinking water', EUROPEAN),
+      copied('american', 'American association, 2009', [
+        limit('tdsMgL', 75, 250, 'Target 150', COPY),
+        limit('calciumHardnessMgL', 17, 85, 'Target 68', COPY),
+        limit('alkalinityMgL', 30, 50, 'About 40; the span is ours', COPY),
+        pH(6.5, 7.5, 'Target 7.0', COPY),
+        limit('sodiumMgL', null, 30, 'About 10; the span is ours', COPY),
+        limit('chlorineMgL', null, 0.05, 'None to be tasted', COPY),
+      ]),
+      copied('european', 'European association', [
+        limit('hardnessMgL', 50, 175, 'Taste below, scale above', COPY),
+        limit('alkalinityMgL', 40, 75, 'Sour below, dull above', COPY),
+        pH(6.5, 8, 'Within drinking water', COPY),
         limit('chlorineMgL', null, 0.05, 'None to be tasted'),
       ]),
     ],
@@ -308,13 +330,15 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     judgesProduct: false,
     living: false,
     schools: [
-      school('strict', 'Strict makers', [
+      // What an oven bears is on its own sheet: typed from there, or not known.
+      school('sheet', 'The oven’s own sheet', []),
+      kept('strict', 'Stricter figures', [
         limit('hardnessMgL', null, 50, 'Scale in the generator'),
         limit('chlorideMgL', null, 25, 'Pits the cavity'),
         pH(7, 8.5, 'Corrosion below'),
         limit('ec25UScm', 30, null, 'Level is sensed electrically'),
       ]),
-      school('tolerant', 'Tolerant makers', [
+      kept('tolerant', 'Looser figures', [
         limit('hardnessMgL', null, 125, 'Scale in the generator'),
         limit('chlorideMgL', null, 80, 'Pits the cavity'),
         pH(7, 8.5, 'Corrosion below'),
@@ -347,21 +371,21 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     living: false,
     schools: [
       school('who', 'Health and taste', [
-        limit('nitrateMgL', null, 50, 'Infants', WHO),
-        limit('fluorideMgL', null, 1.5, 'Teeth and bones', WHO),
-        limit('boronMgL', null, 2.4, 'Health', WHO),
-        limit('chlorineMgL', null, 5, 'Health', WHO),
-        limit('tdsMgL', null, 600, 'Good taste; 1000 is still drinkable', WHO),
-        limit('chlorideMgL', null, 250, 'Taste', WHO),
-        limit('sulfateMgL', null, 250, 'Taste', WHO),
-        limit('sodiumMgL', null, 200, 'Taste', WHO),
+        limit('nitrateMgL', null, 50, 'Infants', HEALTH),
+        limit('fluorideMgL', null, 1.5, 'Teeth and bones', HEALTH),
+        limit('boronMgL', null, 2.4, 'Health', HEALTH),
+        limit('chlorineMgL', null, 5, 'Health', HEALTH),
+        limit('tdsMgL', null, 600, 'Good taste; 1000 is still drinkable', HEALTH),
+        limit('chlorideMgL', null, 250, 'Taste', HEALTH),
+        limit('sulfateMgL', null, 250, 'Taste', HEALTH),
+        limit('sodiumMgL', null, 200, 'Taste', HEALTH),
       ]),
       school('remineralised', 'Membrane water, minerals back', [
         limit('calciumMgL', 20, null, 'Pure water should not be the only drink; 30 is better'),
         limit('alkalinityMgL', 40, null, 'Flat and corrosive below; 50 is better'),
-        limit('tdsMgL', null, 600, 'Good taste', WHO),
-        limit('nitrateMgL', null, 50, 'Infants', WHO),
-        limit('sodiumMgL', null, 200, 'Taste', WHO),
+        limit('tdsMgL', null, 600, 'Good taste', HEALTH),
+        limit('nitrateMgL', null, 50, 'Infants', HEALTH),
+        limit('sodiumMgL', null, 200, 'Taste', HEALTH),
       ]),
     ],
     ppmSchools: [],
@@ -376,15 +400,15 @@ export const GOAL_ROWS: Readonly<Record<GoalId, GoalRow>> = {
     schools: [
       school('excellent', 'Excellent', [
         limit('tdsMgL', null, 300, 'Tastes of nothing'),
-        limit('boronMgL', null, 2.4, 'Boric acid passes the membrane', WHO),
+        limit('boronMgL', null, 2.4, 'Boric acid passes the membrane', HEALTH),
       ]),
       school('good', 'Good', [
         limit('tdsMgL', null, 600, 'Good to drink'),
-        limit('boronMgL', null, 2.4, 'Boric acid passes the membrane', WHO),
+        limit('boronMgL', null, 2.4, 'Boric acid passes the membrane', HEALTH),
       ]),
       school('last', 'Still drinkable', [
         limit('tdsMgL', null, 1000, 'To the drain above this'),
-        limit('boronMgL', null, 2.4, 'Boric acid passes the membrane', WHO),
+        limit('boronMgL', null, 2.4, 'Boric acid passes the membrane', HEALTH),
       ]),
     ],
     ppmSchools: [],

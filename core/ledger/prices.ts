@@ -1,6 +1,6 @@
 import type { System } from '../file';
 import { isSmallElement, type ElementClass } from '../membrane';
-import { PIECE_PRICES, type PartPrices, type Piece } from '../stage';
+import { isElementPiece, PIECE_PRICES, type PartPrices, type Piece } from '../stage';
 
 /** The one price list of a job: what was typed for it, its own prices where they tell, placeholders otherwise. */
 export interface PriceList extends PartPrices {
@@ -13,14 +13,13 @@ export interface PriceList extends PartPrices {
 }
 
 /** What of the price of a small membrane with its housing is the membrane: two thirds for the usual one (our placeholders). */
-const USUAL_ELEMENT: ElementClass = '1812-75';
+const USUAL_ELEMENT: ElementClass = 'household75';
 const ELEMENT_SHARE = PIECE_PRICES[USUAL_ELEMENT] / (PIECE_PRICES[USUAL_ELEMENT] + PIECE_PRICES.smallHousing);
-const isElement = (piece: Piece): piece is ElementClass & Piece => /^\d{4}-/.test(piece);
 
 /** A piece by the job's own prices, where one of them speaks of it. */
 function byJob(piece: Piece, { element }: System['prices']): number | null {
   const own = element * ELEMENT_SHARE;
-  if (isElement(piece) && isSmallElement(piece)) return (own * PIECE_PRICES[piece]) / PIECE_PRICES[USUAL_ELEMENT];
+  if (isElementPiece(piece) && isSmallElement(piece)) return (own * PIECE_PRICES[piece]) / PIECE_PRICES[USUAL_ELEMENT];
   return piece === 'smallHousing' ? element - own : null;
 }
 

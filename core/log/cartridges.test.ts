@@ -9,7 +9,7 @@ import { standing } from './standing';
 import { trackResin, type ResinTracking } from './resin';
 
 const NOW = '2026-11-23T10:00:00Z';
-const outcome = readDocument(readFileSync(new URL('../../demo/skerrow-shore-coral-nursery.yesclear.json', import.meta.url), 'utf8'));
+const outcome = readDocument(readFileSync(new URL('../../demo/tressimoor-coral-nursery.yesclear.json', import.meta.url), 'utf8'));
 if (!outcome.ok) throw new Error(outcome.error.message);
 const { system, readings } = outcome.records[0]!;
 const seen = (of: System): ResinTracking => {
@@ -84,7 +84,7 @@ describe('a resin cartridge is changed', () => {
 });
 
 describe('a cartridge with a bypass, by its litres', () => {
-  const file = readDocument(readFileSync(new URL('../../demo/thimble-lane-espresso.yesclear.json', import.meta.url), 'utf8'));
+  const file = readDocument(readFileSync(new URL('../../demo/quonsle-espresso.yesclear.json', import.meta.url), 'utf8'));
   if (!file.ok) throw new Error(file.error.message);
   const { system: bar, readings: log } = file.records[0]!;
   const feed = value(tapWater(bar.source, bar.instruments)).water;

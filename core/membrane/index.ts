@@ -14,12 +14,16 @@ export { feedViscosity } from './channel';
 export {
   ELEMENT_CLASSES,
   ELEMENT_ROWS,
+  elementMakes,
+  elementText,
   MAX_CHLORINE_MG_L,
   MAX_TEMPERATURE_C,
   isSeawaterElement,
   isSmallElement,
   pHRange,
   type ElementClass,
+  type ElementRow,
+  type ElementSize,
   type ElementLimits,
 } from './classes';
 export type { UnitDefects } from './defects';

@@ -1,6 +1,7 @@
+import { CHAPTER_ROWS } from '../testing/chapterRows';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { ELEMENT_CLASSES, type ElementClass, ELEMENT_ROWS } from './classes';
+import { ELEMENT_CLASSES, type ElementClass } from './classes';
 import { BAR_PER_PSI, L_PER_US_GALLON } from '../quantity';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { characterWater, eachSolute, freeAmmoniaShare, settleWater, type Water } from '../water';
@@ -29,7 +30,7 @@ function runElement(
   temperatureC: number,
   permeateBar = 0,
 ): { q: number; cp: number; cc: number; pc: number } {
-  const row = ELEMENT_ROWS[id];
+  const row = CHAPTER_ROWS[id];
   const feed = sodiumChloride(mgL);
   const run = marchElement(
     marchSetup(row, value(permeabilityOf(row, LAW)), CLEAN, feed, temperatureC, LAW),
@@ -48,8 +49,8 @@ function runElement(
 
 const ONE: readonly VesselRank[] = [{ vessels: 1, elementsPerVessel: 1 }];
 const SERIES: readonly VesselRank[] = [...ONE, ...ONE];
-const unit = (boreMm: number, ranks = ONE, lengthMm = 200, id: ElementClass = '1812-75'): MembraneUnit => ({
-  row: ELEMENT_ROWS[id],
+const unit = (boreMm: number, ranks = ONE, lengthMm = 200, id: ElementClass = 'household75'): MembraneUnit => ({
+  row: CHAPTER_ROWS[id],
   ranks,
   factors: CLEAN,
   restrictor: { lengthMm, boreMm },
@@ -90,68 +91,68 @@ describe('properties', () => {
   });
   it('M4: viscosity', () => expectWithin(feedViscosity(5, 0), 1.5012e-3, 1e-3));
   it('M10: hydraulic diameters', () => {
-    expectWithin(channelOf(ELEMENT_ROWS['1812-75']).hydraulicDiameterM, 0.61806e-3, 1e-3);
-    expectWithin(channelOf(ELEMENT_ROWS['4040-LE']).hydraulicDiameterM, 0.87764e-3, 1e-3);
+    expectWithin(channelOf(CHAPTER_ROWS.household75).hydraulicDiameterM, 0.61806e-3, 1e-3);
+    expectWithin(channelOf(CHAPTER_ROWS.in4Low).hydraulicDiameterM, 0.87764e-3, 1e-3);
   });
 });
 
 describe('permeabilities from the nominal row', () => {
   it.each([
-    ['1812-75', 6.683, 0.44909],
-    ['1812-50', 5.1032, 0.28912],
-    ['1812-200', 8.6614, 1.5218],
-    ['4040-LE', 6.2118, 0.3815],
-    ['4040-BW', 3.7823, 0.18987],
-    ['2540-SW', 1.7601, 0.2199],
-    ['4040-SW', 1.7271, 0.10732],
+    ['household75', 6.683, 0.44909],
+    ['household50', 5.1032, 0.28912],
+    ['household200', 8.6614, 1.5218],
+    ['in4Low', 6.2118, 0.3815],
+    ['in4Usual', 3.7823, 0.18987],
+    ['in25Sea', 1.7601, 0.2199],
+    ['in4Sea', 1.7271, 0.10732],
   ] as const)('M5–M8: %s', (id, a, b) => {
-    const got = value(derivePermeability(ELEMENT_ROWS[id], LAW));
+    const got = value(derivePermeability(CHAPTER_ROWS[id], LAW));
     expectWithin(got.aLmhPerBar, a, 0.005);
     expectWithin(got.bLmh, b, 0.005);
   });
   it.each(ELEMENT_CLASSES)('M9: %s makes its nominal flow and rejection again', (id) => {
-    const row = ELEMENT_ROWS[id];
+    const row = CHAPTER_ROWS[id];
     const flow = row.nominalFlowGpd * GPD;
     const run = runElement(id, flow / row.testRecovery, row.testNaClMgL, row.testPressureBar, 25);
     expectWithin(run.q, flow, 0.001);
     expectNear(1 - run.cp / row.testNaClMgL, row.nominalRejection, 0.001);
   });
   it('M59: refuses a test pressure below osmotic', () => {
-    const outcome = derivePermeability({ ...ELEMENT_ROWS['2540-SW'], testPressureBar: 10 }, LAW);
+    const outcome = derivePermeability({ ...CHAPTER_ROWS.in25Sea, testPressureBar: 10 }, LAW);
     expect(outcome.ok ? '' : outcome.error.field).toBe('testPressureBar');
   });
 });
 
 describe('one element', () => {
   it.each([
-    ['M11', '1812-75', 60, 250, 60 * BAR_PER_PSI, 25, 0, 11.792, 6.59],
-    ['M12', '1812-75', 60, 250, 40 * BAR_PER_PSI, 10, 0, 4.5345, 6.886],
-    ['M13', '1812-75', 60, 250, 60 * BAR_PER_PSI, 25, 30 * BAR_PER_PSI, 5.6339, 10.754],
-    ['M14', '4040-LE', 1500, 1000, 8, 15, 0, 235.52, 11.368],
-    ['M15', '4040-BW', 2000, 3000, 15, 25, 0, 346.65, 17.729],
-    ['M16', '2540-SW', 1000, 35000, 55, 25, 0, 93.65, 252.9],
+    ['M11', 'household75', 60, 250, 60 * BAR_PER_PSI, 25, 0, 11.792, 6.59],
+    ['M12', 'household75', 60, 250, 40 * BAR_PER_PSI, 10, 0, 4.5345, 6.886],
+    ['M13', 'household75', 60, 250, 60 * BAR_PER_PSI, 25, 30 * BAR_PER_PSI, 5.6339, 10.754],
+    ['M14', 'in4Low', 1500, 1000, 8, 15, 0, 235.52, 11.368],
+    ['M15', 'in4Usual', 2000, 3000, 15, 25, 0, 346.65, 17.729],
+    ['M16', 'in25Sea', 1000, 35000, 55, 25, 0, 93.65, 252.9],
   ] as const)('%s: %s', (_, id, feed, mgL, bar, t, back, q, cp) => {
     const run = runElement(id, feed, mgL, bar, t, back);
     expectWithin(run.q, q, 0.005);
     expectWithin(run.cp, cp, 0.005);
   });
   it('M11: waste strength and pressure', () => {
-    const run = runElement('1812-75', 60, 250, 60 * BAR_PER_PSI, 25);
+    const run = runElement('household75', 60, 250, 60 * BAR_PER_PSI, 25);
     expectWithin(run.cc, 309.54, 0.005);
     expectWithin(run.pc, 4.1304, 0.005);
   });
   it('M14, M16: waste pressure and strength', () => {
-    expectWithin(runElement('4040-LE', 1500, 1000, 8, 15).pc, 7.8182, 0.005);
-    expectWithin(runElement('2540-SW', 1000, 35000, 55, 25).cc, 38590, 0.005);
+    expectWithin(runElement('in4Low', 1500, 1000, 8, 15).pc, 7.8182, 0.005);
+    expectWithin(runElement('in25Sea', 1000, 35000, 55, 25).cc, 38590, 0.005);
   });
   it('M18: salt in is salt out', () => {
-    const run = runElement('1812-75', 60, 250, 60 * BAR_PER_PSI, 25);
+    const run = runElement('household75', 60, 250, 60 * BAR_PER_PSI, 25);
     expectWithin(run.q * run.cp + (60 - run.q) * run.cc, 60 * 250, 1e-9);
   });
   it('M48: for NaCl alone the potential stays zero: sodium and chloride pass alike', () => {
     const feed = sodiumChloride(500);
     const run = marchElement(
-      marchSetup(ELEMENT_ROWS['1812-75'], value(permeabilityOf(ELEMENT_ROWS['1812-75'], LAW)), CLEAN, feed, 25, LAW),
+      marchSetup(CHAPTER_ROWS.household75, value(permeabilityOf(CHAPTER_ROWS.household75, LAW)), CLEAN, feed, 25, LAW),
       60,
       feed.mmolL,
       4,
@@ -160,12 +161,12 @@ describe('one element', () => {
     expectNear(run.permeateMmolH[0]! - run.permeateMmolH[1]!, 0, 1e-9);
   });
   it('M17: below osmotic pressure little is made, and no error', () => {
-    const run = runElement('2540-SW', 1000, 35000, 20, 25);
+    const run = runElement('in25Sea', 1000, 35000, 20, 25);
     expectWithin(run.q, 1.149, 0.01);
     expectWithin(run.cp, 11642, 0.01);
   });
   it('M60: ten slices are enough', () => {
-    const row = ELEMENT_ROWS['1812-75'];
+    const row = CHAPTER_ROWS.household75;
     const permeability = value(permeabilityOf(row, LAW));
     const feed = sodiumChloride(500);
     const run = (slices: number): number[] => {
@@ -194,8 +195,8 @@ describe('many ions', () => {
     CO2: 15 / 44.01,
   });
   const run = (feed: FeedSpecies, permeability: Permeability): ReturnType<typeof marchElement> =>
-    marchElement(marchSetup(ELEMENT_ROWS['1812-75'], permeability, CLEAN, feed, 25, 'vanTHoff'), 60, feed.mmolL, 60 * BAR_PER_PSI, 0);
-  const permeability = value(permeabilityOf(ELEMENT_ROWS['1812-75'], LAW));
+    marchElement(marchSetup(CHAPTER_ROWS.household75, permeability, CLEAN, feed, 25, 'vanTHoff'), 60, feed.mmolL, 60 * BAR_PER_PSI, 0);
+  const permeability = value(permeabilityOf(CHAPTER_ROWS.household75, LAW));
   it('M45: each ion of a hard water', () => {
     const r = run(hard, permeability)!;
     expectWithin(r.permeateLPerH, 11.658, 0.01);
@@ -377,7 +378,7 @@ describe('laws of any unit', () => {
     strength: fc.double({ min: 0.1, max: 3, noNaN: true }),
     bore: fc.double({ min: 0.9, max: 2, noNaN: true }),
     length: fc.double({ min: 50, max: 800, noNaN: true }),
-    id: fc.constantFrom<ElementClass>('1812-24', '1812-75', '1812-150', '2012-200'),
+    id: fc.constantFrom<ElementClass>('household25', 'household75', 'household150', 'household200Wide'),
     ranks: fc.constantFrom(ONE, SERIES),
   });
   it('conserves water and every solute, and settles', () => {

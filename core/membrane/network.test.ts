@@ -1,3 +1,4 @@
+import { CHAPTER_ROWS } from '../testing/chapterRows';
 import { describe, expect, it } from 'vitest';
 import { bladderFillH, creep, SHUT_OFF_SHARE } from '../storage';
 import { siltDensityIndex } from '../pretreatment';
@@ -7,7 +8,7 @@ import { aged, pumpingKWhPerM3 } from './ageing';
 import { saltFactor } from './temperature';
 import { boreFromRating, restrictorFlowLPerH } from './restrictor';
 import { CLEAN } from './march';
-import { ELEMENT_ROWS } from './classes';
+import type { ElementClass } from './classes';
 import { fitFactors, normalise, type UnitReading } from './normalise';
 import { kvForFlow, valveHolding } from './valve';
 import { pumpOutletBar, type Pump } from './pump';
@@ -27,8 +28,8 @@ const at = (linePressureBar: number, temperatureC: number, more: Partial<UnitCon
   law: LAW,
   ...more,
 });
-const unit = (row: keyof typeof ELEMENT_ROWS, change: Partial<MembraneUnit> = {}): MembraneUnit => ({
-  row: ELEMENT_ROWS[row],
+const unit = (row: ElementClass, change: Partial<MembraneUnit> = {}): MembraneUnit => ({
+  row: CHAPTER_ROWS[row],
   ranks: [{ vessels: 1, elementsPerVessel: 1 }],
   factors: CLEAN,
   restrictor: { lengthMm: 200, boreMm: 1.20189 },
@@ -46,7 +47,7 @@ const fixed = (gpm: number): Pump => ({ kind: 'displacement', flowLPerH: gpm * G
 
 // Computed independently for the handbook's membrane chapter by fourth-order Runge–Kutta; the row stands in each name.
 describe('arrays and recycles', () => {
-  const skid = unit('4040-LE', {
+  const skid = unit('in4Low', {
     ranks: [
       { vessels: 2, elementsPerVessel: 1 },
       { vessels: 2, elementsPerVessel: 1 },
@@ -73,7 +74,7 @@ describe('arrays and recycles', () => {
     expectWithin(flows.feedPressureBar, 5.578, 0.005);
     expectWithin(salt(flows).permeate, 15.252, 0.005);
     expectWithin(flows.ranks[1]!.elements[0]!.concentrateLPerMin / 3.785411784, 1.25, 0.005);
-    expect(flows.ranks[1]!.elements[0]!.concentrateLPerMin).toBeLessThan(ELEMENT_ROWS['4040-LE'].limits.minConcentrateLPerMin);
+    expect(flows.ranks[1]!.elements[0]!.concentrateLPerMin).toBeLessThan(CHAPTER_ROWS.in4Low.limits.minConcentrateLPerMin);
   });
   it('M37: one vessel of four elements', () => {
     const long = { ...skid, ranks: [{ vessels: 1, elementsPerVessel: 4 }], recycleLPerH: 5 * GPM };
@@ -81,7 +82,7 @@ describe('arrays and recycles', () => {
     expectWithin(flows.feedPressureBar, 6.3446, 0.005);
     expectWithin(salt(flows).permeate, 15.426, 0.005);
   });
-  const twoOne = unit('4040-LE', {
+  const twoOne = unit('in4Low', {
     ranks: [
       { vessels: 2, elementsPerVessel: 1 },
       { vessels: 1, elementsPerVessel: 1 },
@@ -104,7 +105,7 @@ describe('arrays and recycles', () => {
   it('M40: two passes, the second on the product of the first', () => {
     const first = value(
       solveUnitFlows(
-        unit('4040-LE', { ranks: [{ vessels: 1, elementsPerVessel: 2 }], valve: { kind: 'recovery', recovery: 3 / 8 } }),
+        unit('in4Low', { ranks: [{ vessels: 1, elementsPerVessel: 2 }], valve: { kind: 'recovery', recovery: 3 / 8 } }),
         sodiumChloride(1000),
         at(2, 20, { pump: fixed(8) }),
       ),
@@ -113,7 +114,7 @@ describe('arrays and recycles', () => {
     expectWithin(salt(first).permeate, 12.044, 0.01);
     const second = value(
       solveUnitFlows(
-        unit('4040-LE', { valve: { kind: 'recovery', recovery: 0.5 } }),
+        unit('in4Low', { valve: { kind: 'recovery', recovery: 0.5 } }),
         sodiumChloride(salt(first).permeate),
         at(0, 20, { pump: fixed(3) }),
       ),
@@ -126,7 +127,7 @@ describe('arrays and recycles', () => {
 describe('a recycle through a valve', () => {
   const pump = { kind: 'centrifugal' as const, shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 0.85 };
   const skid = (kv: number | null, recycleLPerH = 0): MembraneUnit =>
-    unit('4040-LE', {
+    unit('in4Low', {
       ranks: [
         { vessels: 2, elementsPerVessel: 1 },
         { vessels: 2, elementsPerVessel: 1 },
@@ -146,7 +147,7 @@ describe('a recycle through a valve', () => {
     expectWithin(flows.recovery, given.recovery, 1e-6);
   });
   it.each([0.12, 1, 100])('Kv %s is too wide for a waste valve that waits for its pressure, and is named', (recycleKv) => {
-    const unitOf = unit('2540-SW', { valve: { kind: 'pressure', bar: 55 }, recycleKv });
+    const unitOf = unit('in25Sea', { valve: { kind: 'pressure', bar: 55 }, recycleKv });
     const piston = { kind: 'displacement' as const, flowLPerH: 700, reliefBar: 65, energyRecovery: 0 };
     const wide = solveUnitFlows(unitOf, sodiumChloride(35_000), at(1, 18, { pump: piston }));
     expect(wide.ok ? '' : wide.error.field).toBe('recycleKv');
@@ -172,7 +173,7 @@ describe('sea water', () => {
     [25, 92.05, 260.2],
     [15, 63.31, 249.2],
   ])('M42: 55 bar and a tenth recovered at %s °C', (t, litres, mgL) => {
-    const flows = value(solveUnitFlows(unit('2540-SW', { valve: { kind: 'recovery', recovery: 0.1 } }), sodiumChloride(35_000), at(55, t)));
+    const flows = value(solveUnitFlows(unit('in25Sea', { valve: { kind: 'recovery', recovery: 0.1 } }), sodiumChloride(35_000), at(55, t)));
     expectWithin(flows.permeateLPerH, litres, 0.01);
     expectWithin(salt(flows).permeate, mgL, 0.01);
   });
@@ -187,7 +188,7 @@ describe('sea water', () => {
   it('a displacement pump against a pressure valve stands at the valve', () => {
     const flows = value(
       solveUnitFlows(
-        unit('2540-SW', { valve: { kind: 'pressure', bar: 55 } }),
+        unit('in25Sea', { valve: { kind: 'pressure', bar: 55 } }),
         sodiumChloride(35_000),
         at(0.5, 20, { pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 69 } }),
       ),
@@ -198,13 +199,13 @@ describe('sea water', () => {
   });
   it('says so when the relief valve would open first, and when the recycle takes all', () => {
     const stuck = solveUnitFlows(
-      unit('2540-SW', { valve: { kind: 'recovery', recovery: 0.5 } }),
+      unit('in25Sea', { valve: { kind: 'recovery', recovery: 0.5 } }),
       sodiumChloride(35_000),
       at(0.5, 20, { pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 50 } }),
     );
     expect(stuck.ok ? '' : stuck.error.message).toContain('above its relief valve of 50 bar');
     const full = solveUnitFlows(
-      unit('4040-LE', { valve: { kind: 'recovery', recovery: 0.5 }, recycleLPerH: 3000 }),
+      unit('in4Low', { valve: { kind: 'recovery', recovery: 0.5 }, recycleLPerH: 3000 }),
       sodiumChloride(500),
       at(2, 20, { pump: fixed(10) }),
     );
@@ -215,7 +216,7 @@ describe('sea water', () => {
 describe('more water from a cold household unit', () => {
   // Section 10: 1812-75, 40 psi, 10 °C, 250 mg/L; gal/day and waste : product.
   const line = at(40 * BAR_PER_PSI, 10);
-  const base = unit('1812-75');
+  const base = unit('household75');
   const booster = { kind: 'booster' as const, riseBar: 8, openFlowLPerH: 120, bypassBar: 80 * BAR_PER_PSI };
   const pair = [
     { vessels: 1, elementsPerVessel: 1 },
@@ -228,9 +229,9 @@ describe('more water from a cold household unit', () => {
     ['second in series, double flow', { ...base, ranks: pair, restrictor: { lengthMm: 200, boreMm: 1.58667 } }, line, 57.3, 8.03],
     ['second in parallel', { ...base, ranks: [{ vessels: 2, elementsPerVessel: 1 }] }, line, 57.1, 4.02],
     ['booster and second in series', { ...base, ranks: pair }, { ...line, pump: booster }, 118.2, 2.84],
-    ['1812-100', { ...base, row: ELEMENT_ROWS['1812-100'] }, line, 35.1, 6.53],
-    ['1812-150', { ...base, row: ELEMENT_ROWS['1812-150'] }, line, 52.5, 4.37],
-    ['1812-200', { ...base, row: ELEMENT_ROWS['1812-200'] }, line, 56.4, 4.07],
+    ['household100', { ...base, row: CHAPTER_ROWS.household100 }, line, 35.1, 6.53],
+    ['household150', { ...base, row: CHAPTER_ROWS.household150 }, line, 52.5, 4.37],
+    ['household200', { ...base, row: CHAPTER_ROWS.household200 }, line, 56.4, 4.07],
     ['warmed to 20 °C', base, { ...line, temperatureC: 20 }, 41, 5.75],
   ])('M33: %s', (_, one, conditions, gpd, ratio) => {
     const flows = value(solveUnitFlows(one, sodiumChloride(250), conditions));
@@ -239,7 +240,7 @@ describe('more water from a cold household unit', () => {
   });
   it('M41: a bladder tank fills more slowly than an open one', () => {
     const p = 60 * BAR_PER_PSI;
-    const house = unit('1812-75');
+    const house = unit('household75');
     const made = (back: number): number =>
       value(solveUnitFlows(house, sodiumChloride(250), at(p, 20, { permeatePressureBar: back }))).permeateLPerH;
     const filled = value(bladderFillH({ gasL: 12, prechargeBar: 7 * BAR_PER_PSI }, SHUT_OFF_SHARE * p, made));
@@ -262,7 +263,7 @@ describe('pumps and valves', () => {
   it('a needle valve opened for a flow passes it', () => {
     const kv = kvForFlow(47.156, 4.13064);
     const flows = value(
-      solveUnitFlows(unit('1812-75', { valve: { kind: 'needle', kvM3PerH: kv } }), sodiumChloride(250), at(60 * BAR_PER_PSI, 25)),
+      solveUnitFlows(unit('household75', { valve: { kind: 'needle', kvM3PerH: kv } }), sodiumChloride(250), at(60 * BAR_PER_PSI, 25)),
     );
     // Row M20: this drain flow is a fifth recovered.
     expectWithin(flows.recovery, 0.2, 0.005);

@@ -1,9 +1,10 @@
+import { CHAPTER_ROWS } from '../testing/chapterRows';
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { alkalinityByBalance, characterWater, openToAir, settleWater, solutesMgL, waterFromPH, type Water } from '../water';
 import { uncompensatedUScm } from '../water/water';
 import { BAR_PER_PSI } from '../quantity';
-import { ELEMENT_ROWS, type ElementClass } from './classes';
+import type { ElementClass } from './classes';
 import { permeabilityOf } from './derive';
 import { CLEAN } from './march';
 import { runUnitAt } from './operation';
@@ -12,7 +13,7 @@ import { SPECIES_ROWS, speciesOfWater, waterOfSpecies } from './species';
 
 /** One element at a flow and pressure given, frozen and with protons. */
 function run(id: ElementClass, water: Water, feedLPerH: number, bar: number, silicaPassage?: number) {
-  const row = silicaPassage === undefined ? ELEMENT_ROWS[id] : { ...ELEMENT_ROWS[id], silicaPassage };
+  const row = silicaPassage === undefined ? CHAPTER_ROWS[id] : { ...CHAPTER_ROWS[id], silicaPassage };
   const permeability = value(permeabilityOf(row, 'mixture'));
   const ranks = [{ vessels: 1, elementsPerVessel: 1 }];
   const feed = value(speciesOfWater(water));
@@ -43,7 +44,7 @@ describe('boron and nitrate by hand (handbook of kinds, 8.4 and 8.5)', () => {
   const borate = (pH: number): number => 1 / (1 + 10 ** (9.24 - pH));
   const boron = (b: number, beta: number, r: number, j: number, pH: number): number =>
     1 - (1 - borate(pH)) * passed(b, beta, r, j) - borate(pH) * passed(b, beta, 1, j);
-  const classes = { brackish: '4040-BW', lowEnergy: '4040-LE', sea: '4040-SW' } as const;
+  const classes = { brackish: 'in4Usual', lowEnergy: 'in4Low', sea: 'in4Sea' } as const;
   it.each([
     ['brackish', 0.19, 1.35, 50, 7, 0.6859],
     ['brackish', 0.19, 1.35, 50, 8, 0.7012],
@@ -53,7 +54,7 @@ describe('boron and nitrate by hand (handbook of kinds, 8.4 and 8.5)', () => {
     ['lowEnergy', 0.3815, 1.35, 51.6, 9, 0.7477],
     ['sea', 0.1073, 1.17, 41.6, 8, 0.9214],
   ] as const)('N62, N63: %s at pH: %d of %d', (made, b, beta, j, pH, rejection) =>
-    expectWithin(boron(b, beta, ELEMENT_ROWS[classes[made]].boricPassage, j, pH), rejection, 0.005),
+    expectWithin(boron(b, beta, CHAPTER_ROWS[classes[made]].boricPassage, j, pH), rejection, 0.005),
   );
   it('N64: nitrate passes four times as salt does', () => {
     expectWithin(passed(0.19, 1.35, SPECIES_ROWS.NO3.passageRO, 50), 0.02011, 0.005);
@@ -65,7 +66,7 @@ describe('hydroxide and hydrogen through the membrane (corrections, section 7)',
   const alkaline = value(
     waterFromPH({ Ca: 8, Mg: 1.5, Na: 32.3, K: 1, Cl: 29.6, SO4: 14, NO3: 2.3, F: 0.7, NH4N: 0.72, PO4: 0.53, SiO2: 10.1 }, 40, 9.41, 15),
   );
-  const measured = run('1812-75', { ...alkaline, temperatureC: 15 }, 40, PSI60);
+  const measured = run('household75', { ...alkaline, temperatureC: 15 }, 40, PSI60);
   it('C24: the measured case of the trade (common practice; calibrated on it)', () => {
     const { full } = measured;
     expectWithin(shownUScm(full), 13.98, 0.02);
@@ -80,7 +81,7 @@ describe('hydroxide and hydrogen through the membrane (corrections, section 7)',
     expectWithin(full.mgL.NH4N, 0.32, 0.1);
   });
   it('C25: the same with its species frozen (before)', () => {
-    const { frozen } = run('1812-75', { ...alkaline, temperatureC: 15 }, 40, PSI60, 3);
+    const { frozen } = run('household75', { ...alkaline, temperatureC: 15 }, 40, PSI60, 3);
     expectWithin(shownUScm(frozen), 7.69, 0.02);
     expectNear(pHOf(frozen), 9.35, 0.03);
     expectWithin(frozen.mgL.SiO2, 0.573, 0.02);
@@ -92,7 +93,7 @@ describe('hydroxide and hydrogen through the membrane (corrections, section 7)',
     ['softSurface', 9, 7.703, 9.348],
     ['municipal', 9, 17.465, 9.447],
   ])('C26: %s at pH %d leaves %d µS/cm', (character, pH, ec, permeatePH) => {
-    const { full } = run('1812-75', value(characterWater(character, 1, pH)), 60, PSI60);
+    const { full } = run('household75', value(characterWater(character, 1, pH)), 60, PSI60);
     expectWithin(shownUScm(full), ec, 0.02);
     expectNear(pHOf(full), permeatePH, 0.03);
   });
@@ -102,7 +103,7 @@ describe('hydroxide and hydrogen through the membrane (corrections, section 7)',
       openToAir({ mgL: solutesMgL(salts), alkalinityMgL: alkalinityByBalance(solutesMgL(salts)), carbonMmolL: 0, temperatureC: 25 }),
     );
     expectNear(pHOf(acid), 4, 0.02);
-    const { full } = run('1812-75', acid, 60, PSI60);
+    const { full } = run('household75', acid, 60, PSI60);
     expectWithin(shownUScm(full), 16.21, 0.02);
     expectNear(pHOf(full), 4.455, 0.03);
     expectNear(10 ** -(pHOf(full) - pHOf(acid)), 0.334, 0.02);
@@ -113,7 +114,7 @@ describe('hydroxide and hydrogen through the membrane (corrections, section 7)',
     [10, 3, 0.941],
     [25, 3, 0.926],
   ])('C28: at %d °C a passage of %d holds back %d of the silica', (t, passage, rejection) => {
-    const { frozen } = run('1812-75', { ...value(characterWater('municipal', 1)), temperatureC: t }, 60, PSI60, passage);
+    const { frozen } = run('household75', { ...value(characterWater('municipal', 1)), temperatureC: t }, 60, PSI60, passage);
     expectNear(1 - frozen.mgL.SiO2 / 7, rejection, 0.005);
   });
   it.each([
@@ -133,12 +134,12 @@ describe('hydroxide and hydrogen through the membrane (corrections, section 7)',
       if (pHOf(at(middle)) < pH) low = middle;
       else high = middle;
     }
-    const { full } = run('2540-LE', at(low), 600, 8);
+    const { full } = run('in25Low', at(low), 600, 8);
     expectNear(1 - full.mgL.B, rejection, 0.01);
   });
   it('conserves every solute, and hardly moves what a neutral supply leaves', () => {
     const feed = value(characterWater('chalk', 1));
-    const { full, frozen } = run('1812-75', feed, 60, PSI60);
+    const { full, frozen } = run('household75', feed, 60, PSI60);
     for (const solute of ['Ca', 'Na', 'Cl', 'SO4', 'NO3'] as const) expectWithin(full.mgL[solute], frozen.mgL[solute], 0.03);
     expectNear(pHOf(full), pHOf(frozen), 0.05);
   });

@@ -1,3 +1,4 @@
+import { CHAPTER_ROWS } from '../testing/chapterRows';
 import odex from 'odex';
 import { describe, expect, it } from 'vitest';
 import { findRoot } from '../numeric';
@@ -5,7 +6,7 @@ import { BAR_PER_PSI } from '../quantity';
 import { expectWithin, value } from '../testing/close';
 import { CLEAN, marchElement, marchSetup } from './march';
 import { channelOf, channelState, feedFluid } from './channel';
-import { ELEMENT_ROWS, type ElementClass } from './classes';
+import type { ElementClass } from './classes';
 import { permeabilityOf, sodiumChloride } from './derive';
 import { saltFactor, waterFactor } from './temperature';
 
@@ -21,7 +22,7 @@ function integrateElement(
   feedBar: number,
   temperatureC: number,
 ): { permeateLPerH: number; permeateMgL: number } {
-  const row = ELEMENT_ROWS[id];
+  const row = CHAPTER_ROWS[id];
   const { aLmhPerBar, bLmh } = value(permeabilityOf(row, 'astmD4516'));
   const a = aLmhPerBar * waterFactor(temperatureC);
   const b = bLmh * saltFactor(temperatureC);
@@ -65,16 +66,16 @@ function integrateElement(
 
 describe('the march against a general ODE package', () => {
   it.each<[ElementClass, number, number, number, number]>([
-    ['1812-75', 60, 250, 60 * BAR_PER_PSI, 25],
-    ['1812-75', 25, 500, 60 * BAR_PER_PSI, 12],
-    ['1812-200', 120, 400, 4.5, 18],
-    ['4040-LE', 1500, 1000, 8, 15],
-    ['4040-BW', 2000, 3000, 15, 25],
-    ['2540-SW', 1000, 35_000, 55, 25],
-    ['2540-SW', 600, 38_000, 60, 30],
+    ['household75', 60, 250, 60 * BAR_PER_PSI, 25],
+    ['household75', 25, 500, 60 * BAR_PER_PSI, 12],
+    ['household200', 120, 400, 4.5, 18],
+    ['in4Low', 1500, 1000, 8, 15],
+    ['in4Usual', 2000, 3000, 15, 25],
+    ['in25Sea', 1000, 35_000, 55, 25],
+    ['in25Sea', 600, 38_000, 60, 30],
   ])('%s, %s L/h of %s mg/L at %s bar and %s °C', (id, feedLPerH, mgL, bar, t) => {
     const feed = sodiumChloride(mgL);
-    const setup = marchSetup(ELEMENT_ROWS[id], value(permeabilityOf(ELEMENT_ROWS[id], 'astmD4516')), CLEAN, feed, t, 'astmD4516');
+    const setup = marchSetup(CHAPTER_ROWS[id], value(permeabilityOf(CHAPTER_ROWS[id], 'astmD4516')), CLEAN, feed, t, 'astmD4516');
     const march = marchElement(setup, feedLPerH, feed.mmolL, bar, 0)!;
     const reference = integrateElement(id, feedLPerH, mgL, bar, t);
     expectWithin(march.permeateLPerH, reference.permeateLPerH, 4e-4, 'flow');
@@ -83,8 +84,8 @@ describe('the march against a general ODE package', () => {
   it('squeezed to a trickle, the salt stops it: the waste comes to rest near the line pressure', () => {
     const feed = sodiumChloride(250);
     const setup = marchSetup(
-      ELEMENT_ROWS['1812-75'],
-      value(permeabilityOf(ELEMENT_ROWS['1812-75'], 'astmD4516')),
+      CHAPTER_ROWS.household75,
+      value(permeabilityOf(CHAPTER_ROWS.household75, 'astmD4516')),
       CLEAN,
       feed,
       25,

@@ -1,6 +1,7 @@
 export {
   THIN,
   grouped,
+  formatAbout,
   formatForEditing,
   formatIn,
   formatQuantity,

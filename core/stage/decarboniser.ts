@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { decarbonised, flushL, meterPresetL, ratingAgrees } from '../exchange';
+import { decarbonised, flushL, meterPresetL, ratedCapacityEq, ratingAgrees, type DecarbonisingCartridge } from '../exchange';
 import { GOAL_ROWS } from '../goal';
-import { between, DAYS_PER_MONTH, inSentence, measured, ok, THIN, words, formatQuantity } from '../quantity';
+import { between, DAYS_PER_MONTH, inSentence, maybe, measured, ok, THIN, words, formatQuantity } from '../quantity';
 import { cartridgeSlopeBar, mineralCartridge, ONE_DROP_MGL, CARTRIDGE_CLEARANCE_MM } from './cartridge';
-import { keysOf } from './field';
+import { keysOf, quantity } from './field';
 import type { Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing, inAndOut } from './kind';
 import { SCALD, seen, type Measure } from './step';
@@ -12,7 +12,14 @@ const schema = z.strictObject({
   kind: z.literal('decarboniser'),
   ...anyStage,
   volumeL: measured('volumeL', 0.05, 1000),
-  capacityEq: measured('equivalents', 0.01, 10_000),
+  /** What its box prints: so many litres at a carbonate hardness and a setting; null where nobody has typed it. */
+  box: z.strictObject({
+    litres: maybe(measured('volumeL', 1, 1_000_000)),
+    hardnessMgL: maybe(measured('hardnessMgL', 1, 2000)),
+    bypass: maybe(measured('fraction', 0, 0.95)),
+  }),
+  /** Where it is known in another way; null: by its box, or as its resin usually holds. */
+  capacityEq: maybe(measured('equivalents', 0.01, 10_000)),
   bypass: measured('fraction', 0, 1),
   leak: measured('fraction', 0, 0.1),
   magnesiumShare: measured('fraction', 0, 0.7),
@@ -31,8 +38,28 @@ const KINDS = [
 /** Share of the calcium such a cartridge gives magnesium for (common practice: a third to a half). */
 const USUAL_MAGNESIUM = 0.4;
 
-/** Steps of a bypass dial until the printed list is typed (our placeholder). */
-const DIAL = [0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6].map((bypass, i) => ({ label: String(i), bypass }));
+/** What a litre of such resin holds where no box says more, eq (our assumption: 1.3 to 3.1). */
+const USUAL_EQ_PER_L = 2.2;
+/** How far the litres may be off: by a box, and by what is usual (our judgement). */
+const DOUBTS = { known: 0.1, usual: 0.4 } as const;
+
+/** Capacity of a cartridge, and how far it may be off as a share of it. */
+export interface CartridgeCapacity {
+  readonly capacityEq: number;
+  readonly doubt: number;
+  /** Nobody typed what its box prints. */
+  readonly assumed: boolean;
+}
+export function cartridgeCapacity({ box, capacityEq, volumeL }: Pick<Decarboniser, 'box' | 'capacityEq' | 'volumeL'>): CartridgeCapacity {
+  const { litres, hardnessMgL, bypass } = box;
+  const printed = litres !== null && hardnessMgL !== null && bypass !== null ? ratedCapacityEq(litres, hardnessMgL, bypass) : null;
+  const known = printed ?? capacityEq;
+  return known === null
+    ? { capacityEq: USUAL_EQ_PER_L * volumeL, doubt: DOUBTS.usual, assumed: true }
+    : { capacityEq: known, doubt: DOUBTS.known, assumed: false };
+}
+/** The cartridge as the exchange room takes it. */
+export const exchanging = (stage: Decarboniser): DecarbonisingCartridge => ({ ...stage, capacityEq: cartridgeCapacity(stage).capacityEq });
 /** Acid that attacks brass and copper below this. */
 const LEAST_PH = 6.3;
 /** Steps of a usual dial: a tenth of the water (common practice). */
@@ -51,6 +78,8 @@ export interface CartridgeLife {
   readonly presetL: number | null;
   readonly months: number;
   readonly by: 'capacity' | 'time';
+  /** Its box is not typed: the litres are of a usual resin, and the meter is set to their lower end. */
+  readonly assumed: boolean;
 }
 
 /** How long a cartridge lasts on the water that meets it; null where its blend cannot be worked out. */
@@ -59,15 +88,17 @@ export function cartridgeLife({
   before,
   litresPerDay,
 }: Pick<Standing<Decarboniser>, 'stage' | 'before' | 'litresPerDay'>): CartridgeLife | null {
-  const blend = decarbonised(before.water, stage, stage.bypass);
+  const { assumed, doubt } = cartridgeCapacity(stage);
+  const blend = decarbonised(before.water, exchanging(stage), stage.bypass);
   if (!blend.ok) return null;
   const { until } = blend.value;
-  if (until.kind === 'unlimited') return { litres: null, presetL: null, months: CARTRIDGE_MONTHS, by: 'time' };
-  const presetL = meterPresetL(until.litres);
+  if (until.kind === 'unlimited') return { litres: null, presetL: null, months: CARTRIDGE_MONTHS, by: 'time', assumed };
+  const { litres } = until;
+  const presetL = meterPresetL(assumed ? (1 - doubt) * litres : litres);
   const months = litresPerDay > 0 ? presetL / litresPerDay / DAYS_PER_MONTH : Infinity;
   return months < CARTRIDGE_MONTHS
-    ? { litres: until.litres, presetL, months, by: 'capacity' }
-    : { litres: until.litres, presetL, months: CARTRIDGE_MONTHS, by: 'time' };
+    ? { litres, presetL, months, by: 'capacity', assumed }
+    : { litres, presetL, months: CARTRIDGE_MONTHS, by: 'time', assumed };
 }
 
 function findings(standing: Standing<Decarboniser>): Finding[] {
@@ -86,8 +117,10 @@ function findings(standing: Standing<Decarboniser>): Finding[] {
     found.push({
       id: `cartridge-${stage.id}`,
       severity: life.months < 1 ? 'mind' : 'note',
-      title: `${stage.name} lasts ${say.of(life.litres, 'volumeL')}: set its meter to ${say.of(life.presetL!, 'volumeL')}`,
-      why: `${life.by === 'capacity' ? `At ${say.perDay(litresPerDay)} that is ${say.days(life.months * DAYS_PER_MONTH)}` : 'A year comes first: change it after 12 months'}. Flush ${say.of(flushL(stage.volumeL), 'volumeL')} before use.`,
+      title: life.assumed
+        ? `${stage.name} lasts about ${say.about(life.litres, 'volumeL')}: what its box prints is not typed`
+        : `${stage.name} lasts ${say.of(life.litres, 'volumeL')}: set its meter to ${say.of(life.presetL!, 'volumeL')}`,
+      why: `${life.assumed ? `Of a usual resin, and ±${Math.round(100 * DOUBTS.usual)}${THIN}%: until the box is typed its meter is set to the lower end, ${say.about(life.presetL!, 'volumeL')}. ` : ''}${life.by === 'capacity' ? `At ${say.perDay(litresPerDay)} that is ${say.days(life.months * DAYS_PER_MONTH)}` : 'A year comes first: change it after 12 months'}. Flush ${say.of(flushL(stage.volumeL), 'volumeL')} before use.`,
     });
   const carbonate = Math.min(before.state.alkalinityMgL, before.state.hardnessMgL);
   if (carbonate > MADE_FOR_MGL)
@@ -111,11 +144,12 @@ function findings(standing: Standing<Decarboniser>): Finding[] {
       title: `Alkalinity ${say.of(before.state.alkalinityMgL, 'alkalinityMgL')} is more than hardness ${say.of(before.state.hardnessMgL, 'hardnessMgL')}`,
       why: 'This water was softened: the cartridge takes what hardness there is and leaves sodium bicarbonate.',
     });
-  if (!ratingAgrees(stage.capacityEq, stage.volumeL))
+  const { capacityEq } = cartridgeCapacity(stage);
+  if (!ratingAgrees(capacityEq, stage.volumeL))
     found.push({
       id: `rating-${stage.id}`,
       severity: 'mind',
-      title: `${(stage.capacityEq / stage.volumeL).toFixed(1)}${THIN}eq in a litre of resin: rating and volume do not agree`,
+      title: `${(capacityEq / stage.volumeL).toFixed(1)}${THIN}eq in a litre of resin: rating and volume do not agree`,
       why: 'Such resin holds 1 to 4. Look at the label again.',
     });
   if (GOAL_ROWS[goal.id].heatedC !== null && after.state.alkalinityMgL < FLAT_MGL)
@@ -128,6 +162,13 @@ function findings(standing: Standing<Decarboniser>): Finding[] {
   return found;
 }
 
+/** What a box prints, as it is asked for. */
+const BOX = [
+  { key: 'litres', label: 'Box: litres', unit: null },
+  { key: 'hardnessMgL', label: 'at a carbonate hardness of', unit: null },
+  { key: 'bypass', label: 'with so much past it', unit: '%' },
+] as const;
+
 /** A cartridge that takes hardness tied to alkalinity, with a bypass dial. */
 export const decarboniser = defineStage(schema, {
   kind: 'decarboniser',
@@ -137,12 +178,13 @@ export const decarboniser = defineStage(schema, {
   defaults: {
     kind: 'decarboniser',
     name: 'Decarbonising cartridge',
-    volumeL: 4.3,
-    capacityEq: 9.4,
+    volumeL: 4,
+    box: { litres: null, hardnessMgL: null, bypass: null },
+    capacityEq: null,
     bypass: 0.3,
     leak: 0.03,
     magnesiumShare: 0,
-    settings: DIAL,
+    settings: [],
     fittedOn: null,
   },
   form: 'cartridge',
@@ -151,7 +193,7 @@ export const decarboniser = defineStage(schema, {
   inUses: true,
   holdsScaleTo: null,
   treat: (stage, { water }) => {
-    const blend = decarbonised(water, stage, stage.bypass);
+    const blend = decarbonised(water, exchanging(stage), stage.bypass);
     return blend.ok ? ok({ water: blend.value.water }) : blend;
   },
   slopeBar: cartridgeSlopeBar,
@@ -306,8 +348,15 @@ export const decarboniser = defineStage(schema, {
     quantities: [
       field.quantity(stage, 'bypass', 'Bypass', { unit: '%' }),
       field.quantity(stage, 'volumeL', 'Volume of resin', { unit: 'L' }),
-      field.quantity(stage, 'capacityEq', 'Capacity'),
       ...(stage.magnesiumShare > 0 ? [field.quantity(stage, 'magnesiumShare', 'Magnesium for calcium', { unit: '%' })] : []),
+      ...BOX.map(({ label, key, unit }) =>
+        quantity(label, schema.shape.box.shape[key], stage.box[key], (value) => ({ ...stage, box: { ...stage.box, [key]: value } }), {
+          ...(unit ? { unit } : {}),
+          folded: true,
+          empty: { says: 'not typed', stage: { ...stage, box: { ...stage.box, [key]: null } } },
+        }),
+      ),
+      field.quantity(stage, 'capacityEq', 'Capacity, where it is known', { empty: 'by its box', folded: true }),
       field.quantity(stage, 'leak', 'Lane lets through', { unit: '%', folded: true }),
     ],
   }),

@@ -1,8 +1,7 @@
 import { capacityLitres, decarbonised } from '../exchange';
 import { STEAM_BOILER_C } from '../goal';
-import { MG_L_PER_DH } from '../quantity';
 import { calciteState, hardnessOf, settleWater } from '../water';
-import type { Decarboniser } from './decarboniser';
+import { cartridgeCapacity, exchanging, type Decarboniser } from './decarboniser';
 import type { WaterAt } from './kind';
 
 /** The water a bypass dial makes at one setting. */
@@ -18,7 +17,7 @@ export interface DialBlend {
 
 /** What a cartridge makes of the water that meets it at one setting of its dial; null where it cannot be worked out. */
 export function dialBlend(stage: Decarboniser, before: Pick<WaterAt, 'water' | 'state'>, bypass: number): DialBlend | null {
-  const blend = decarbonised(before.water, stage, bypass);
+  const blend = decarbonised(before.water, exchanging(stage), bypass);
   if (!blend.ok) return null;
   const { water } = blend.value;
   const state = settleWater(water, before.state.pH);
@@ -31,21 +30,26 @@ export function dialBlend(stage: Decarboniser, before: Pick<WaterAt, 'water' | '
   };
 }
 
-/** Hardnesses and settings for which a box commonly prints the litres: 5 to 17 °dH, 0 to 60 % (common practice). */
-const CHART_DH = [5, 8, 11, 14, 17];
-const CHART_BYPASS = [0, 0.2, 0.4, 0.6];
-
-/** Litres a cartridge lasts at other hardnesses and settings: the chart from the box, computed. */
-export const capacityChart = ({
-  capacityEq,
-  leak,
-}: Pick<Decarboniser, 'capacityEq' | 'leak'>): {
-  readonly bypasses: readonly number[];
-  readonly rows: readonly { readonly hardnessMgL: number; readonly litres: readonly number[] }[];
-} => ({
-  bypasses: CHART_BYPASS,
-  rows: CHART_DH.map((dH) => {
-    const hardnessMgL = dH * MG_L_PER_DH;
-    return { hardnessMgL, litres: CHART_BYPASS.map((bypass) => capacityLitres(capacityEq, hardnessMgL * (1 - leak) * (1 - bypass))) };
-  }),
-});
+/** Litres a cartridge lasts at one setting, with the band of what is not known of it; null where nothing uses it up. */
+export interface DialLitres {
+  readonly bypass: number;
+  readonly litres: { readonly low: number; readonly middle: number; readonly high: number } | null;
+}
+/**
+ * How long a cartridge lasts along its dial, on a water of some carbonate hardness.
+ *
+ * @param carbonateMgL hardness tied to alkalinity, mg/L as CaCO3
+ */
+export function dialLitres(
+  stage: Pick<Decarboniser, 'box' | 'capacityEq' | 'volumeL' | 'leak'>,
+  carbonateMgL: number,
+  bypasses: readonly number[],
+): DialLitres[] {
+  const { capacityEq, doubt } = cartridgeCapacity(stage);
+  return bypasses.map((bypass) => {
+    const takenMgL = carbonateMgL * (1 - stage.leak) * (1 - bypass);
+    if (!(takenMgL > 0)) return { bypass, litres: null };
+    const middle = capacityLitres(capacityEq, takenMgL);
+    return { bypass, litres: { low: (1 - doubt) * middle, middle, high: (1 + doubt) * middle } };
+  });
+}

@@ -5,7 +5,7 @@ import { priceList } from '../ledger';
 import { expectedText, expectedToday, runbook, runbookSteps } from '../commission';
 import { NOTHING_SAID, readDocument, systemIssue, writeDocument, type Reading, type System } from '../file';
 import { dueOf, logFindings, standing } from '../log';
-import { inSentence } from '../quantity';
+import { inSentence, METRIC_UNITS } from '../quantity';
 import { systemFromTemplate } from '../template';
 import { value } from '../testing/close';
 import { tapWater } from '../train';
@@ -89,7 +89,7 @@ describe.each(STAGE_KINDS)('%s, from end to end', (kind) => {
     expect(kindOf(stage).buys(stage, priceList(system))).toBeGreaterThanOrEqual(0);
   });
   it('is asked by fields the model takes, and says its figures in words', () => {
-    const fields = kindOf(stage).fields(stage, { linePressureBar: 4, unit: null, ahead: [] });
+    const fields = kindOf(stage).fields(stage, { units: METRIC_UNITS, linePressureBar: 4, unit: null, ahead: [] });
     expect(fields.quantities.length).toBeGreaterThan(0);
     for (const [name, text] of stageFacts(stage, report, system.units)) expect(`${name}: ${text}`).not.toMatch(/NaN|undefined|Infinity/);
     const standings = standingAt(system, report, 'new')!;

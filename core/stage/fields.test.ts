@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { dimensionSpec } from '../quantity';
+import { dimensionSpec, METRIC_UNITS } from '../quantity';
 import { kindOf, newStage, STAGE_KINDS, stageSchema, type Stage } from '.';
 import type { Around } from './kind';
 import type { FieldWrite, StageFields } from './field';
 
-const AROUND: Around = { linePressureBar: 4, unit: null, ahead: [] };
+const AROUND: Around = { units: METRIC_UNITS, linePressureBar: 4, unit: null, ahead: [] };
 const fieldsOf = (stage: Stage, around: Partial<Around> = {}): StageFields<Stage> => kindOf(stage).fields(stage, { ...AROUND, ...around });
 const written = (write: FieldWrite<Stage>): Stage => {
   if (!('stage' in write)) throw new Error('not of the stage');

@@ -48,13 +48,13 @@ export function placed(stages: readonly Stage[], stage: Stage): Stage[] {
 }
 
 export { BAR_PER_METRE, CARTRIDGE_CLEARANCE_MM } from './cartridge';
-export { cartridgeLife, type CartridgeLife } from './decarboniser';
-export { capacityChart, dialBlend, type DialBlend } from './dial';
+export { cartridgeCapacity, cartridgeLife, exchanging, type CartridgeLife } from './decarboniser';
+export { dialBlend, dialLitres, type DialBlend, type DialLitres } from './dial';
 export { FAULT_IDS, type FaultId } from './fault';
 export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';
 export { byUrgency, raisedBy, type Finding, type FindingAction, type Severity } from './finding';
 export { PART_LINES, SERVICE_WORK } from './kind';
-export { PIECE_PRICES, PIECE_WORDS, PIECES, type Piece } from './prices';
+export { PIECE_PRICES, PIECES, pieceText, isElementPiece, type Piece } from './prices';
 export type {
   ServiceWork,
   AnyStage,

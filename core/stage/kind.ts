@@ -119,6 +119,7 @@ export type RunningUnit = Pick<UnitFlows, 'concentrateLPerH' | 'concentratePress
 
 /** What stands around a stage whose fields are asked for. */
 export interface Around {
+  readonly units: UnitPreference;
   readonly linePressureBar: number;
   readonly unit: RunningUnit | null;
   /** The stages ahead of it, from the tap on. */
@@ -141,7 +142,8 @@ export interface StepsAround<S> {
   /** Wanted waste : product. */
   readonly wasteTarget: number;
   /** Colours of this system's tubing. */
-  readonly colours: { readonly feed: string; readonly product: string; readonly waste: string };
+  /** Of the tubing here, where somebody has said. */
+  readonly colours: { readonly feed: string | null; readonly product: string | null; readonly waste: string | null };
   /** Most salt the goal allows at the outlet, µS/cm; null where it does not say. */
   readonly mostUScm: number | null;
   /** Smallest step of the meter that reads the water, µS/cm. */

@@ -6,14 +6,17 @@ import {
   ELEMENT_CLASSES,
   ELEMENT_ROWS,
   elementCount,
+  elementMakes,
+  elementText,
   isSeawaterElement,
   isSmallElement,
   rankFluxLmh,
   restrictorFlowLPerH,
   valveHolding,
+  type ElementSize,
   type MembraneUnit,
 } from '../membrane';
-import { BAR_PER_PSI, formatQuantity, id, inSentence, maybe, measured, THIN } from '../quantity';
+import { BAR_PER_PSI, formatQuantity, id, inSentence, maybe, measured, THIN, type UnitPreference } from '../quantity';
 import type { FaultId } from './fault';
 import { keysOf, quantity, type StageChoice, type StageQuantity } from './field';
 import {
@@ -84,15 +87,16 @@ export const membraneUnit = (stage: MembraneStage): MembraneUnit => ({
   recycleKv: stage.recycleKv,
 });
 
-/** Weight full and width of one element in its housing, by the first digits of its class (our estimates, ±20 %). */
-const HOUSED: readonly (readonly [prefix: string, kg: number, m: number])[] = [
-  ['1812', 1.6, 0.1],
-  ['2012', 1.8, 0.1],
-  ['2540', 9, 0.15],
-  ['4040', 26, 0.2],
-];
+/** Weight full and width of one element in its housing (our estimates, ±20 %). */
+const HOUSED: Readonly<Record<ElementSize, { readonly kg: number; readonly m: number }>> = {
+  household: { kg: 1.6, m: 0.1 },
+  householdWide: { kg: 1.8, m: 0.1 },
+  in25: { kg: 9, m: 0.15 },
+  in4: { kg: 26, m: 0.2 },
+};
 
-const ELEMENTS = ELEMENT_CLASSES.map((value) => ({ title: `${value} · ${ELEMENT_ROWS[value].nominalFlowGpd} gal/day`, value }));
+const elements = (units: UnitPreference): StageChoice<MembraneStage>['items'] =>
+  ELEMENT_CLASSES.map((value) => ({ title: elementText(value, units), value }));
 const ARRANGEMENTS = [
   { title: 'One element', value: 'single' },
   { title: 'Two in series on the waste', value: 'series' },
@@ -259,7 +263,7 @@ export const membrane = defineStage(schema, {
   defaults: {
     kind: 'membrane',
     name: 'Membrane',
-    elementClass: '1812-75',
+    elementClass: 'household75',
     arrangement: 'single',
     ranks: [],
     valve: null,
@@ -283,9 +287,9 @@ export const membrane = defineStage(schema, {
   riseBar: zero,
   breaksPressure: neverOpen,
   mounting: (stage) => {
-    const [, kg, m] = HOUSED.find(([prefix]) => stage.elementClass.startsWith(prefix)) ?? HOUSED[0]!;
-    const elements = elementCount(unitRanks(stage));
-    return { wetKg: kg * elements, wallM: m * elements };
+    const { kg, m } = HOUSED[ELEMENT_ROWS[stage.elementClass].size];
+    const count = elementCount(unitRanks(stage));
+    return { wetKg: kg * count, wallM: m * count };
   },
   price: (stage, { piece }) => elementCount(unitRanks(stage)) * piece(stage.elementClass),
   costLine: 'membrane',
@@ -308,18 +312,17 @@ export const membrane = defineStage(schema, {
   plumbed: () => ({ ...inAndOut(), drains: true }),
   tools: () => ['Two measuring jugs, a clock', 'Gloves'],
   partGroup: 'membranes',
-  parts: (stage, { prices }) => {
+  parts: (stage, { prices, units }) => {
     const ranks = unitRanks(stage);
-    const elements = elementCount(ranks);
     const vessels = ranks.reduce((sum, one) => sum + one.vessels, 0);
     const why =
       stage.arrangement === 'series' ? 'two in series on the waste' : stage.arrangement === 'single' ? 'one' : `${vessels} vessels`;
     return [
       {
         part: `element-${stage.elementClass}`,
-        name: `Element ${stage.elementClass} with its housing`,
+        name: `Membrane ${elementText(stage.elementClass, units)}, with its housing`,
         why,
-        count: elements,
+        count: elementCount(ranks),
         each: isSmallElement(stage.elementClass) ? prices.element : null,
         wearsDays: MEMBRANE_DAYS,
       },
@@ -364,9 +367,11 @@ export const membrane = defineStage(schema, {
   raises: ['sealLeak', 'brineSeal', 'dryMembrane', 'swapped', 'restrictorTight', 'restrictorWide', 'resinPoisoned', 'oldRestrictor'],
   findings: none,
   facts: ({ unit, worn, safeRecovery, units }) => {
-    if (!unit) return [];
+    const made = ['New, typical of its size', elementMakes(worn.elementClass, units)] as const;
+    if (!unit) return [made];
     const share = (value: number): string => formatQuantity(value, 'fraction', units).text;
     return [
+      made,
       ['Salt held back', unit.rejection === null ? '–' : share(unit.rejection)],
       ['Pressure at the membrane', formatQuantity(unit.feedPressureBar, 'pressureBar', units).text],
       ['Flux', unit.ranks.length === 0 ? '–' : `${unit.ranks.map((one) => rankFluxLmh(one).toFixed(1)).join(' and ')} L/m²h`],
@@ -378,9 +383,9 @@ export const membrane = defineStage(schema, {
     ];
   },
   fill: zero,
-  fields: (stage, { linePressureBar, unit, ahead }) => ({
+  fields: (stage, { linePressureBar, unit, ahead, units }) => ({
     choices: [
-      field.choice(stage, 'elementClass', 'Element class', ELEMENTS),
+      field.choice(stage, 'elementClass', 'Element', elements(units)),
       {
         label: 'Arrangement',
         items: ARRANGEMENTS,

@@ -64,13 +64,14 @@ function seating(stage: MembraneStage, around: Around): StepEntry[] {
     elements === 1 ? 'the membrane, both seals' : elements === 2 ? 'both membranes, all seals' : `all ${elements} elements, all seals`;
   const own = around.first ? '' : `-${id}`;
   const { colours } = around;
+  const here = (colour: string | null): string => (colour === null ? '' : ` (${colour} here)`);
   return [
     {
       id: `ports${own}`,
       act: 'ports',
       place: 'connect',
       title: around.first ? 'Check the three ports of the membrane housing' : `Check the ports of ${the}`,
-      how: `Feed (${colours.feed} here) goes in alone at the cap end. At the other end the central port is product (${colours.product}) and the offset one is waste (${colours.waste}).${
+      how: `Feed${here(colours.feed)} goes in alone at the cap end. At the other end the central port is product${here(colours.product)} and the offset one is waste${here(colours.waste)}.${
         stage.arrangement === 'series' ? ' The waste of the first goes on into the cap end of the second.' : ''
       }`,
       minutes: 2,

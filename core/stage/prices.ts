@@ -1,26 +1,27 @@
-import { ELEMENT_CLASSES, type ElementClass } from '../membrane';
+import { ELEMENT_CLASSES, ELEMENT_ROWS, elementText, type ElementClass } from '../membrane';
+import type { UnitPreference } from '../quantity';
 
 /** What pieces cost where nobody has entered anything: made-up amounts, every one to be replaced (science of options, 10). */
 export const PIECE_PRICES = {
-  '1812-24': 26,
-  '1812-50': 28,
-  '1812-75': 30,
-  '1812-100': 34,
-  '1812-150': 42,
-  '1812-200': 48,
-  '2012-200': 50,
-  '2540-LE': 190,
-  '2540-BW': 200,
-  '2540-SW': 420,
-  '4040-LE': 280,
-  '4040-BW': 290,
-  '4040-XLE': 300,
-  '4040-NF': 310,
-  '4040-SW': 640,
+  household25: 26,
+  household50: 28,
+  household75: 30,
+  household100: 34,
+  household150: 42,
+  household200: 48,
+  household200Wide: 50,
+  in25Low: 190,
+  in25Usual: 200,
+  in25Sea: 420,
+  in4Low: 280,
+  in4Usual: 290,
+  in4Lowest: 300,
+  in4Loose: 310,
+  in4Sea: 640,
   smallHousing: 20,
-  housing2012: 22,
-  housing2540: 90,
-  housing4040: 130,
+  housingWide: 22,
+  housing25: 90,
+  housing4: 130,
   seaHousing: 450,
   frame: 60,
   filterHousing: 22,
@@ -41,12 +42,11 @@ export type Piece = keyof typeof PIECE_PRICES;
 export const PIECES = Object.keys(PIECE_PRICES) as Piece[];
 
 /** Pieces as a shop calls them. */
-export const PIECE_WORDS: Readonly<Record<Piece, string>> = {
-  ...(Object.fromEntries(ELEMENT_CLASSES.map((id) => [id, `Membrane ${id}`])) as Record<ElementClass, string>),
+const WORDS: Readonly<Record<Exclude<Piece, ElementClass>, string>> = {
   smallHousing: 'Housing of a small membrane',
-  housing2012: 'Housing of a 2012',
-  housing2540: 'Housing of a 2540',
-  housing4040: 'Housing of a 4040',
+  housingWide: 'Housing of a wide small membrane',
+  housing25: 'Housing of a 2.5-inch membrane',
+  housing4: 'Housing of a 4-inch membrane',
   seaHousing: 'Seawater housing',
   frame: 'Frame and fittings, a metre of wall',
   filterHousing: 'Filter housing',
@@ -64,6 +64,10 @@ export const PIECE_WORDS: Readonly<Record<Piece, string>> = {
   uvUnit: 'UV unit',
 };
 
+export const isElementPiece = (piece: Piece): piece is ElementClass => (ELEMENT_CLASSES as readonly string[]).includes(piece);
+export const pieceText = (piece: Piece, units: UnitPreference): string =>
+  isElementPiece(piece) ? `Membrane ${elementText(piece, units)}` : WORDS[piece];
+
 /** Vessels resin is sold in, by the litres each holds. */
 const VESSELS: readonly (readonly [upToL: number, piece: Piece])[] = [
   [2, 'resinHousing'],
@@ -74,10 +78,9 @@ const VESSELS: readonly (readonly [upToL: number, piece: Piece])[] = [
 ];
 export const vesselFor = (litres: number): Piece => VESSELS.find(([upTo]) => litres <= upTo)![1];
 
+const HOUSINGS = { household: 'smallHousing', householdWide: 'housingWide', in25: 'housing25', in4: 'housing4' } as const;
 /** The housing an element is built into. */
 export function housingFor(element: ElementClass): Piece {
-  if (element.endsWith('SW')) return 'seaHousing';
-  if (element.startsWith('1812')) return 'smallHousing';
-  if (element.startsWith('2012')) return 'housing2012';
-  return element.startsWith('2540') ? 'housing2540' : 'housing4040';
+  const { size, use } = ELEMENT_ROWS[element];
+  return use === 'sea' ? 'seaHousing' : HOUSINGS[size];
 }

@@ -10,7 +10,7 @@ export interface RestingMembrane {
   readonly saltLPerH: number;
 }
 
-/** Volumes of an 1812 element, from its spacers (±50 %). */
+/** Volumes of a household's element, from its spacers (±50 %). */
 export const SMALL_ELEMENT_L = { feedSideL: 0.1, permeateSideL: 0.05 } as const;
 
 export interface Creep {

@@ -10,7 +10,7 @@ export const breeder: TemplateRow = {
     stage('sediment', 'sediment'),
     stage('carbon', 'carbon'),
     stage('membrane', 'membrane', {
-      elementClass: '1812-150',
+      elementClass: 'household150',
       restrictor: { lengthMm: 300, boreMm: 1.45, assumed: true },
       // A little tap led past it buffers the water (common practice for a tap of middling strength).
       bypassShare: 0.14,

@@ -1,10 +1,9 @@
 import { branch, counterSupply, stage, type TemplateRow } from './row';
 
 export const counterHard: TemplateRow = {
-  label: 'Counter on strong water, above about 250 ppm',
-  says: 'Prefilters, softener, membrane with blending and polishing feed everything; espresso and ice keep filters of their own.',
+  label: 'Counter behind a softener and a membrane',
+  says: 'Filters, softener and membrane, with tap blended back, feed everything; espresso and ice keep filters of their own.',
   goal: 'brewWater',
-  school: 'european',
   demandL: 300,
   demandPer: 'day',
   stages: [
@@ -13,7 +12,7 @@ export const counterHard: TemplateRow = {
     stage('softener', 'softener', { volumeL: 20 }),
     stage('pump', 'pump', { pump: { kind: 'centrifugal', shutOffBar: 12, atLPerH: 600, atBar: 8, speed: 0.8 } }),
     stage('membrane', 'membrane', {
-      elementClass: '2540-LE',
+      elementClass: 'in25Low',
       valve: { kind: 'recovery', recovery: 0.5 },
       recycleLPerH: 500,
       // Hardness for taste comes from water the softener has not seen.
@@ -30,12 +29,12 @@ export const counterHard: TemplateRow = {
   drawLPerH: 200,
   branches: [
     branch('espresso', 'Espresso', 'polish', 'espresso', null, 80, 60, [
-      stage('decarboniser', 'espresso-cartridge', { name: 'Espresso cartridge', volumeL: 1.1, capacityEq: 2.4, bypass: 0.9 }),
+      stage('decarboniser', 'espresso-cartridge', { name: 'Espresso cartridge', volumeL: 1, bypass: 0.9 }),
     ]),
     branch('ice', 'Ice', 'polish', 'ice', null, 120, 60, [
       stage('carbon', 'ice-filter', { name: 'Ice filter', volumeL: 0.6, ratedL: 12_000 }),
     ]),
-    branch('ovens', 'Ovens', 'softener', 'steamOven', 'tolerant', 40, 40, []),
+    branch('ovens', 'Ovens', 'softener', 'steamOven', null, 40, 40, []),
   ],
   supply: counterSupply('Well main', 420),
 };

@@ -1,10 +1,9 @@
 import { branch, counterSupply, stage, type TemplateRow } from './row';
 
 export const counterSoft: TemplateRow = {
-  label: 'Counter on weak water, below about 250 ppm',
-  says: 'Fine filtration with scale inhibition feeds everything; only the espresso machine gets a cartridge of its own.',
+  label: 'Counter from the main, fine filters and inhibitor',
+  says: 'A fine filter, carbon and an inhibitor feed everything; only the espresso machine gets a cartridge of its own.',
   goal: 'brewWater',
-  school: 'european',
   demandL: 250,
   demandPer: 'day',
   stages: [
@@ -16,12 +15,12 @@ export const counterSoft: TemplateRow = {
   drawLPerH: 200,
   branches: [
     branch('espresso', 'Espresso', 'inhibitor', 'espresso', null, 60, 60, [
-      stage('decarboniser', 'espresso-cartridge', { name: 'Espresso cartridge', volumeL: 1.1, capacityEq: 2.4, bypass: 0.8 }),
+      stage('decarboniser', 'espresso-cartridge', { name: 'Espresso cartridge', volumeL: 1, bypass: 0.8 }),
     ]),
     branch('ice', 'Ice', 'inhibitor', 'ice', null, 90, 40, [
       stage('carbon', 'ice-filter', { name: 'Ice filter', volumeL: 0.6, ratedL: 12_000 }),
     ]),
-    branch('ovens', 'Ovens', 'inhibitor', 'steamOven', 'tolerant', 30, 40, []),
+    branch('ovens', 'Ovens', 'inhibitor', 'steamOven', null, 30, 40, []),
   ],
   supply: counterSupply('Town main', 105),
 };

@@ -2,9 +2,9 @@ import { stage, type TemplateRow } from './row';
 
 export const skid: TemplateRow = {
   label: 'Laboratory skid with recycle',
-  says: 'Pump, four 4040 elements two by two, part of the concentrate led back, a tank and a mixed bed behind it.',
+  says: 'Pump, four 4-inch membranes two by two, part of the waste recycled, a tank and a mixed bed behind it.',
   goal: 'laboratory',
-  school: 'iso-2',
+  school: 'general',
   demandL: 6000,
   demandPer: 'day',
   stages: [
@@ -13,13 +13,13 @@ export const skid: TemplateRow = {
     stage('pump', 'pump', { name: 'Feed pump', pump: { kind: 'centrifugal', shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 0.83 } }),
     stage('membrane', 'membrane', {
       name: 'Array 2:2',
-      elementClass: '4040-LE',
+      elementClass: 'in4Low',
       arrangement: 'array',
       ranks: [
         { vessels: 2, elementsPerVessel: 1 },
         { vessels: 2, elementsPerVessel: 1 },
       ],
-      // Two valves that hold about 60 % recovered and 5 US gal/min led back (common practice) on a middling supply.
+      // Two valves that hold about 60 % recovered and 5 US gal/min recycled (common practice) on a middling supply.
       valve: { kind: 'needle', kvM3PerH: 0.229 },
       recycleLPerH: 1136,
       recycleKv: 0.636,

@@ -2,7 +2,7 @@ import { stage, type TemplateRow } from './row';
 
 export const vanCart: TemplateRow = {
   label: 'Cart with pump, membrane and resin',
-  says: 'A 40-inch element at 8 to 10 bar, part of its concentrate led back; fills the tank of van or shop.',
+  says: 'A 4-inch membrane at 8 to 10 bar, part of its waste recycled; fills the tank of van or shop.',
   goal: 'windowCleaning',
   demandL: 4000,
   demandPer: 'week',
@@ -13,8 +13,8 @@ export const vanCart: TemplateRow = {
     stage('inhibitor', 'inhibitor'),
     stage('pump', 'pump', { name: 'Cart pump', pump: { kind: 'centrifugal', shutOffBar: 8, atLPerH: 1500, atBar: 4.5, speed: 1 } }),
     stage('membrane', 'membrane', {
-      elementClass: '4040-BW',
-      // About half recovered, with so much led back that the element still sees its cross-flow (common practice).
+      elementClass: 'in4Usual',
+      // About half recovered, with so much recycled that the element still sees its cross-flow (common practice).
       valve: { kind: 'recovery', recovery: 0.5 },
       recycleLPerH: 800,
     }),

@@ -10,7 +10,7 @@ export const vanTank: TemplateRow = {
     stage('sediment', 'sediment', { name: 'Pre-filter', cleanLossBar: 0.04, holdsG: 20 }),
     stage('carbon', 'carbon', { volumeL: 1.4, ratedL: 40_000, cleanLossBar: 0.05 }),
     stage('membrane', 'membrane', {
-      elementClass: '1812-200',
+      elementClass: 'household200',
       arrangement: 'parallel',
       restrictor: { lengthMm: 250, boreMm: 1.9, assumed: true },
     }),

@@ -13,7 +13,7 @@ export const watermaker: TemplateRow = {
       name: 'High-pressure pump',
       pump: { kind: 'displacement', flowLPerH: 700, reliefBar: 65, energyRecovery: 0 },
     }),
-    stage('membrane', 'membrane', { name: 'Membrane', elementClass: '2540-SW', valve: { kind: 'pressure', bar: 55 } }),
+    stage('membrane', 'membrane', { name: 'Membrane', elementClass: 'in25Sea', valve: { kind: 'pressure', bar: 55 } }),
     stage('tank', 'tank', { name: 'Water tank', volumeL: 300 }),
   ],
   probes: [{ name: 'Product', after: 'membrane' }],

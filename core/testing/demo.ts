@@ -3,12 +3,12 @@ import { readDocument, type SystemRecord } from '../file';
 
 /** The demonstration's systems, read from their files as anybody's would be. */
 export const DEMO_FILES = [
-  'brindle-frost-counter',
-  'hollis-annex-lab-skid',
-  'lintel-pane-van-tank',
-  'skerrow-shore-coral-nursery',
-  'thimble-lane-espresso',
-  'yawl-marigold-watermaker',
+  'frambleth-counter',
+  'orbindle-lab-skid',
+  'veldrastix-van-tank',
+  'tressimoor-coral-nursery',
+  'quonsle-espresso',
+  'wibberjack-watermaker',
 ] as const;
 
 export function readDemo(name: (typeof DEMO_FILES)[number]): SystemRecord {

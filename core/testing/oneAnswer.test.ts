@@ -75,7 +75,7 @@ describe('verdicts', () => {
     expect(found.map(({ title, why }) => `${title} ${why}`).join()).not.toContain('at most 0');
   });
   it('a boat’s product of 1,500 ppm goes overboard, and is a matter of now', () => {
-    const { system } = readDemo('yawl-marigold-watermaker');
+    const { system } = readDemo('wibberjack-watermaker');
     const product = system.train.probes.at(-1)!;
     const meter = system.instruments.find(({ id }) => id === product.instrumentId)!;
     const ppm = 1500;
@@ -159,7 +159,7 @@ describe('lives and dates', () => {
     expectWithin(until.kind === 'litres' ? until.litres / productLPerDay(lab.goal) : 0, loop.polisherDays!, 0.1);
   });
   it('a pair has one date in the due list, and Year ahead begins with it', () => {
-    const { system, readings } = readDemo('skerrow-shore-coral-nursery');
+    const { system, readings } = readDemo('tressimoor-coral-nursery');
     const today = todayOf(system, readings, DEMO_NOW);
     const first = dueOf(system, today, DEMO_NOW).filter(({ work }) => work === 'movedUp' || work === 'changed');
     const beds = first.filter(({ stageId }) => system.train.stages.some(({ id, kind }) => id === stageId && kind === 'resin'));
@@ -188,7 +188,7 @@ describe('options', () => {
         choice: {
           ...s.choice,
           kept: [
-            { axis: 'element', values: ['1812-75'] },
+            { axis: 'element', values: ['household75'] },
             { axis: 'tankL', values: [120] },
           ],
         },

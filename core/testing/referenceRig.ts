@@ -1,6 +1,7 @@
+import { CHAPTER_ROWS } from './chapterRows';
 import { unitRig } from '../fault/unitRig';
 import type { Rig } from '../fault/rig';
-import { CLEAN, ELEMENT_ROWS, feedViscosity, sodiumChloride, type MembraneUnit } from '../membrane';
+import { CLEAN, feedViscosity, sodiumChloride, type MembraneUnit } from '../membrane';
 import { BAR_PER_PSI } from '../quantity';
 
 /** The two systems the science of faults is checked on (chapter on faults, 2.1): sodium chloride, ppm as mg/L, 60 psi, 15 °C. */
@@ -13,7 +14,7 @@ const NACL_G_PER_MOL = 22.99 + 35.453;
 /** @param elements one, or two in series on the concentrate */
 export function referenceRig(elements: 1 | 2): Rig {
   const unit: MembraneUnit = {
-    row: ELEMENT_ROWS['1812-75'],
+    row: CHAPTER_ROWS.household75,
     ranks: [{ vessels: 1, elementsPerVessel: elements }],
     factors: CLEAN,
     restrictor: { lengthMm: 200, boreMm: elements === 1 ? 1.2018887 : 1.58667 },

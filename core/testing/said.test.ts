@@ -1,4 +1,4 @@
-import { GALLON_UNITS } from '../quantity';
+import { GALLON_UNITS, METRIC_UNITS } from '../quantity';
 import { readdirSync, readFileSync } from 'node:fs';
 import { priceList } from '../ledger';
 import { describe, expect, it } from 'vitest';
@@ -123,7 +123,7 @@ const TROUBLE: Readonly<Record<string, System>> = {
     skid,
     4,
     { ...newStage('pump', 'pump-2'), pump: { kind: 'centrifugal', shutOffBar: 14, atLPerH: 2600, atBar: 8, speed: 0.8 } },
-    { ...newStage('membrane', 'membrane-2'), elementClass: '4040-LE', valve: { kind: 'recovery', recovery: 0.7 } },
+    { ...newStage('membrane', 'membrane-2'), elementClass: 'in4Low', valve: { kind: 'recovery', recovery: 0.7 } },
   ),
   'skid, a loop too slow': train(skid, { loop: { flowLPerH: 300, boreMm: 40, surfaceM2: 1, ventFilter: false } }),
   'skid, weak lamp': stage(skid, 'uv', { intensityMWPerCm2: 3 }),
@@ -353,13 +353,13 @@ const VARIANTS: readonly Stage[] = [
   { ...newStage('membrane', 'x'), valve: { kind: 'needle', kvM3PerH: 0.2 } },
   { ...newStage('membrane', 'x'), valve: { kind: 'pressure', bar: 55 } },
   { ...newStage('membrane', 'x'), valve: { kind: 'recovery', recovery: 0.5 }, recycleKv: 0.6, bypassShare: 0.1 },
-  { ...newStage('membrane', 'x'), arrangement: 'array', elementClass: '4040-LE' },
-  { ...newStage('membrane', 'x'), arrangement: 'series', elementClass: '2540-SW' },
+  { ...newStage('membrane', 'x'), arrangement: 'array', elementClass: 'in4Low' },
+  { ...newStage('membrane', 'x'), arrangement: 'series', elementClass: 'in25Sea' },
   { ...newStage('tank', 'x'), openToAir: false, prechargeBar: 0.5 },
 ];
 const asked = (one: Stage): string =>
   kindOf(one)
-    .fields(one, { linePressureBar: 4, unit: null, ahead: [newStage('carbon', 'c'), newStage('softener', 's')] })
+    .fields(one, { units: METRIC_UNITS, linePressureBar: 4, unit: null, ahead: [newStage('carbon', 'c'), newStage('softener', 's')] })
     .quantities.map(
       ({ label, value, dimension, low, high }) => `  field ${label}: ${value} ${dimension} from ${low ?? '–'} to ${high ?? '–'}`,
     )
@@ -371,6 +371,7 @@ const declared = STAGE_KINDS.map((kind) => {
   const spec = stageKind(kind);
   const one: Stage = newStage(kind, 'x');
   const fields = kindOf(one).fields(one, {
+    units: METRIC_UNITS,
     linePressureBar: 4,
     unit: null,
     ahead: [newStage('carbon', 'c'), newStage('membrane', 'm'), newStage('pump', 'p')],

@@ -356,9 +356,9 @@ describe('more water', () => {
   });
   it('nothing to compare without a membrane', () => expect(moreWater(from('resinVessel'), tap(from('resinVessel')))).toEqual([]));
   it.each([
-    ['1812-75', '1812-100'],
-    ['1812-200', null],
-    ['2540-BW', '4040-BW'],
+    ['household75', 'household100'],
+    ['household200', null],
+    ['in25Usual', 'in4Usual'],
   ] as const)('the next element after %s is %s', (id, next) => expect(nextElement(id)).toBe(next));
 });
 
@@ -483,7 +483,7 @@ describe('1,000 random trains', () => {
   );
   const arranged = fc.record({
     pump,
-    elementClass: fc.constantFrom('1812-75', '1812-150', '2540-LE', '4040-LE', '4040-BW'),
+    elementClass: fc.constantFrom('household75', 'household150', 'in25Low', 'in4Low', 'in4Usual'),
     ranks: fc.array(fc.record({ vessels: fc.integer({ min: 1, max: 2 }), elementsPerVessel: fc.integer({ min: 1, max: 3 }) }), {
       minLength: 1,
       maxLength: 2,
@@ -499,7 +499,7 @@ describe('1,000 random trains', () => {
   });
   const build = (r: typeof arranged extends fc.Arbitrary<infer T> ? T : never): System => {
     const base = from('breeder');
-    const through = r.pump?.kind === 'displacement' ? r.pump.flowLPerH : r.elementClass.startsWith('1812') ? 40 : 1200;
+    const through = r.pump?.kind === 'displacement' ? r.pump.flowLPerH : r.elementClass.startsWith('household') ? 40 : 1200;
     const stages = base.train.stages.flatMap((stage): Stage[] => {
       if (stage.kind !== 'membrane')
         return [stage.kind === 'sediment' || stage.kind === 'carbon' ? { ...stage, cleanLossBar: 0.005, loading: 0 } : stage];

@@ -104,7 +104,7 @@ describe('what a year of water costs', () => {
     expectWithin(ledger.lines.carbon!, (2 * 15 * DAYS) / 366, 1e-6);
     // The membrane by its life: two thirds of what it costs with its housing, see the price list.
     const membrane = lives.find(({ stage }) => stage.kind === 'membrane')!;
-    expectWithin(ledger.lines.membrane!, (priceList(system).piece('1812-75') * DAYS) / membrane.days!, 1e-9);
+    expectWithin(ledger.lines.membrane!, (priceList(system).piece('household75') * DAYS) / membrane.days!, 1e-9);
   });
   it('an espresso cartridge is in the price of its water', () => {
     const bar = systemFromTemplate({ id: 's', name: 'n', site: 's', template: 'espressoBar', at: '2026-11-23T10:00:00Z' });

@@ -94,7 +94,7 @@ describe.each(ALL)('the year of $name', ({ system, today, feed, ahead }) => {
 });
 
 describe('the membrane of today and those after it', () => {
-  const { ahead } = ALL.find(({ name }) => name === 'skerrow-shore-coral-nursery')!;
+  const { ahead } = ALL.find(({ name }) => name === 'tressimoor-coral-nursery')!;
   const { response, membraneAgedDays } = ahead.plant;
   const aged = membraneAgedDays / 365.25;
   it('what the log says of today’s stays with it at any age; one fitted later has its age alone', () => {
@@ -143,7 +143,7 @@ describe('the membrane of today and those after it', () => {
 });
 
 describe('what if', () => {
-  const { ahead } = ALL.find(({ name }) => name === 'skerrow-shore-coral-nursery')!;
+  const { ahead } = ALL.find(({ name }) => name === 'tressimoor-coral-nursery')!;
   const runOf = (change: Partial<typeof AS_USUAL>, bundleDays = 0): YearRun =>
     must(simulateYears(withWhatIf(ahead, { ...AS_USUAL, ...change }), 1096, { ...PLAIN_POLICY, bundleDays }));
   const usual = runOf({});
@@ -168,7 +168,7 @@ describe('what if', () => {
 });
 
 describe('bands of a year', () => {
-  const { ahead } = ALL.find(({ name }) => name === 'lintel-pane-van-tank')!;
+  const { ahead } = ALL.find(({ name }) => name === 'veldrastix-van-tank')!;
   const bandsWith = (use: number): YearBands => must(runToEnd(yearBands(ahead.plant, 365, PLAIN_POLICY, { ...USUAL_YEAR_DOUBTS, use })));
   const [narrow, wide] = [bandsWith(0.05), bandsWith(0.4)];
   it('nest: more doubt holds less', () => {

@@ -41,7 +41,7 @@ test.describe('the server and its versions', () => {
     await page.goto('/');
     await expect(page.getByText('Works without a signal.')).toBeVisible({ timeout: 60_000 });
     gone(server);
-    await page.getByRole('link', { name: 'Coral nursery make-up Skerrow' }).click();
+    await page.getByRole('link', { name: 'Coral nursery make-up Tressimoor' }).click();
     await phase(page, 'Train');
     await expect(page.getByRole('table', { name: 'Stations' })).toBeVisible();
     await phase(page, 'Build');
@@ -59,7 +59,7 @@ test.describe('the server and its versions', () => {
     await openRounds(page);
     await page.waitForLoadState('networkidle');
     gone(server);
-    await page.getByRole('link', { name: 'Coral nursery make-up Skerrow' }).click();
+    await page.getByRole('link', { name: 'Coral nursery make-up Tressimoor' }).click();
     for (const [name, heading] of [
       ['Goal', 'What the water is for'],
       ['Water', 'What comes out of the tap'],
@@ -106,7 +106,7 @@ test.describe('the server and its versions', () => {
     });
     await openRounds(page);
     for (const name of readdirSync(join(dist, 'assets'))) if (name.startsWith('GoalPage')) rmSync(join(dist, 'assets', name));
-    await page.getByRole('link', { name: 'Coral nursery make-up Skerrow' }).click();
+    await page.getByRole('link', { name: 'Coral nursery make-up Tressimoor' }).click();
     await expect(page.getByRole('banner').getByText('Coral nursery make-up')).toBeVisible();
     await phase(page, 'Goal');
     await expect(page.getByText('This page could not be loaded')).toBeVisible();

@@ -2,7 +2,7 @@
 import { piecesOf, spacesOfSystem } from '@yes-clear/core/choice';
 import type { System } from '@yes-clear/core/file';
 import { pricedByJob, priceList } from '@yes-clear/core/ledger';
-import { PIECE_WORDS, type Piece } from '@yes-clear/core/stage';
+import { pieceText, type Piece } from '@yes-clear/core/stage';
 import { computed } from 'vue';
 import DialogHead from '../kit/DialogHead.vue';
 import { PRICE_WORDS } from '../kit/priceWords';
@@ -72,7 +72,7 @@ const typed = computed(() => new Set(props.system.choice.prices.map(({ part }) =
         <QuantityField
           v-for="part in own"
           :key="part"
-          :label="PIECE_WORDS[part]"
+          :label="pieceText(part, system.units)"
           dimension="count"
           :high="1000000"
           :units="system.units"

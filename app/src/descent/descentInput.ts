@@ -1,3 +1,4 @@
+import { RESIN_ROWS } from '@yes-clear/core/exchange';
 import { kindOf, unitRanks, type Stage } from '@yes-clear/core/stage';
 import { knownOf, type TrainReport } from '@yes-clear/core/advice';
 import { baselineOf, probeEc25, type ResinTracking } from '@yes-clear/core/log';
@@ -7,7 +8,13 @@ import { smallestStepUScm } from '@yes-clear/core/water';
 import { productStation, type SolvedTrain } from '@yes-clear/core/train';
 import type { DescentInput, DrawnStage } from './drawing';
 
-const drawn = (stage: Stage): DrawnStage => ({ id: stage.id, kind: stage.kind, name: stage.name, form: kindOf(stage).form });
+const drawn = (stage: Stage): DrawnStage => ({
+  id: stage.id,
+  kind: stage.kind,
+  name: stage.name,
+  form: kindOf(stage).form,
+  dyed: stage.kind === 'resin' && RESIN_ROWS[stage.resinClass].colours,
+});
 
 /** The picture's material from a system, its solved train and its log. */
 export function descentInput(

@@ -7,7 +7,11 @@ import type { Box, PlacedLabel } from './labels';
 export type Ranks = readonly { readonly vessels: number; readonly elementsPerVessel: number }[];
 
 /** A stage as the picture needs it. */
-export type DrawnStage = Pick<Stage, 'id' | 'kind' | 'name'> & { readonly form: Form };
+export type DrawnStage = Pick<Stage, 'id' | 'kind' | 'name'> & {
+  readonly form: Form;
+  /** Its resin changes colour as it is used. */
+  readonly dyed?: boolean;
+};
 
 /** What the picture is made from: the solved train and what was read on it. */
 export interface DescentInput {
@@ -116,6 +120,8 @@ export interface Vessel {
   readonly from: string;
   readonly to: string;
   readonly fill: number;
+  /** A bed whose resin shows by its colour how far it is used. */
+  readonly dyed: boolean;
   /** Stands dry: no water reaches it. */
   readonly dry: boolean;
   /** The vessels of a membrane stage, where they are drawn one by one. */

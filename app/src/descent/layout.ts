@@ -85,6 +85,7 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
       from: waterColour(inY <= outY ? ec : (nextEc ?? ec)),
       to: waterColour(inY <= outY ? (nextEc ?? ec) : ec),
       fill: input.fill[stage.id] ?? 0,
+      dyed: stage.dyed === true,
       dry: !wet || next === undefined,
       ...(tubes.length > 1 || (tubes[0]?.joints.length ?? 0) > 0 ? { tubes } : {}),
     });

@@ -77,6 +77,7 @@ export function takenOff(input: DescentInput, frame: Frame, { x, y, levelAfter, 
         from: waterColour(Math.max(ec, nextEc)),
         to: waterColour(Math.min(ec, nextEc)),
         fill: input.fill[stage.id] ?? 0,
+        dyed: stage.dyed === true,
         dry: false,
       });
       [level, ec] = [next, nextEc];

@@ -6,6 +6,7 @@ import {
   GOAL_ROWS,
   goalLimits,
   limitedValue,
+  productLPerDay,
   LIMIT_LABELS,
   schoolOf,
 } from '@yes-clear/core/goal';
@@ -30,6 +31,12 @@ const tapChecks = computed(() =>
 const usedChecks = computed(() => solved.value?.report.checks ?? []);
 const usedEc = computed(() => (solved.value ? productStation(solved.value.report.solved).state.ec25UScm : 1));
 const school = computed(() => (goal.value ? schoolOf(goal.value) : null));
+/** Our own sets, side by side; figures of standards and associations are a place to start from. */
+const own = computed(() => row.value?.schools.filter(({ kind, id }) => kind === 'own' || id === school.value?.id) ?? []);
+const starts = computed(() =>
+  (row.value?.schools ?? []).filter(({ kind }) => kind !== 'kept').map(({ id, label }) => ({ value: id, title: label })),
+);
+const startFrom = (id: string): void => set('school', { school: id, ownLimits: [] });
 /** The limits crews argue about, side by side in litres and money. */
 const crew = computed(() => {
   const report = solved.value?.report;
@@ -120,7 +127,7 @@ function addLimit(quantity: LimitQuantity): void {
     </section>
     <section class="sheet limits">
       <div class="head">
-        <h2>{{ row.schools.length > 1 ? `${row.label}: ${school?.label}` : row.label }}</h2>
+        <h2>{{ own.length > 1 || school?.kind === 'copy' ? `${row.label}: ${school?.label}` : row.label }}</h2>
         <div class="key" aria-hidden="true">
           <span><i class="band" />asked for</span><span><i class="tap" />tap today</span
           ><span><i class="used" />{{ goal.prepare.how === 'none' ? 'this train leaves' : 'as it is used' }}</span>
@@ -143,17 +150,32 @@ function addLimit(quantity: LimitQuantity): void {
           :used="usedChecks.find((check) => check.limit.quantity === limit.quantity)"
           :units="units"
           :tap-ec="tapState?.ec25UScm ?? 100"
+          :litres-per-day="productLPerDay(goal)"
           :used-ec="usedEc"
           :editing="editing"
           :own="isOwn(limit.quantity)"
           @set="setLimit"
         />
       </div>
-      <p v-if="limits.length === 0" class="empty muted">No limit is set yet. Add the first one below.</p>
+      <p v-if="limits.length === 0" class="empty muted">
+        {{
+          goal.id === 'steamOven'
+            ? 'What the oven bears is on its own sheet: type it from there.'
+            : 'No limit is set yet. Add the first one below.'
+        }}
+      </p>
       <p v-if="school && school.unseen.length > 0" class="unseen">
         Also asked for, and for a laboratory to tell: {{ school.unseen.join('; ') }}.
       </p>
       <div v-if="editing || limits.length === 0" class="more">
+        <v-select
+          v-if="starts.length > 1"
+          :items="starts"
+          label="Start from…"
+          aria-label="Start from…"
+          :model-value="school?.id ?? null"
+          @update:model-value="(id) => id && startFrom(id)"
+        />
         <v-select
           :items="free"
           label="Add a limit"
@@ -163,14 +185,7 @@ function addLimit(quantity: LimitQuantity): void {
         />
       </div>
     </section>
-    <SchoolTable
-      v-if="row.schools.length > 1"
-      :schools="row.schools"
-      :chosen="school?.id ?? ''"
-      :units="units"
-      :tap="tapChecks"
-      @choose="set('school', { school: $event, ownLimits: [] })"
-    />
+    <SchoolTable v-if="own.length > 1" :schools="own" :chosen="school?.id ?? ''" :units="units" :tap="tapChecks" @choose="startFrom" />
   </template>
 </template>
 

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { assumedText, untested, type LimitQuantity, type Limit, type LimitCheck, dimensionOf, limitText } from '@yes-clear/core/goal';
+import { limeGramsAYear, massText } from '@yes-clear/core/advice';
 import type { UnitPreference } from '@yes-clear/core/quantity';
 import { computed } from 'vue';
 import { waterColour } from '../descent/waterColour';
@@ -14,6 +15,7 @@ const props = defineProps<{
   used: LimitCheck | undefined;
   units: UnitPreference;
   tapEc: number;
+  litresPerDay: number;
   usedEc: number;
   editing: boolean;
   own: boolean;
@@ -27,6 +29,11 @@ const known = (check: LimitCheck): string =>
     : check.assumed
       ? assumedText(props.limit.quantity, check.value, check.assumed.plusMinus, props.units)
       : show(check.value);
+/** Lime in a boiler is felt by the year: how much of it there will be. */
+const aYear = (check: LimitCheck | undefined): string =>
+  props.limit.quantity === 'boilerScaleMgL' && check && !untested(check)
+    ? `about ${massText(limeGramsAYear(check.value, props.litresPerDay))} a year`
+    : '';
 const values = computed(() => [props.tap?.value, props.used?.value].filter((value): value is number => value !== undefined));
 const scale = computed(() => limitScale(props.limit, values.value));
 const percent = (place: number): string => `${(100 * place).toFixed(2)}%`;
@@ -79,13 +86,15 @@ const set = (side: 'low' | 'high', value: number | null): void =>
       </div>
     </div>
     <div class="now" role="cell">
-      <span class="muted">{{ tap ? known(tap) : '–' }}</span><small v-if="tap?.assumed && !untested(tap)">assumed</small>
+      <span class="muted">{{ tap ? known(tap) : '–' }}</span><small v-if="tap?.assumed && !untested(tap)">assumed</small
+      ><small v-if="aYear(tap)">{{ aYear(tap) }}</small>
     </div>
     <div class="now" role="cell" :class="used?.verdict === 'unknown' ? 'unsure' : (used?.verdict ?? '')">
       {{ used ? known(used) : '–'
       }}<small>{{
         used && untested(used) ? '' : used?.verdict === 'unknown' ? 'assumed: not known' : used?.assumed ? `assumed, ${margin}` : margin
-      }}</small>
+      }}</small
+      ><small v-if="aYear(used)">{{ aYear(used) }}</small>
     </div>
     <div v-if="editing" class="edit" role="cell">
       <QuantityField

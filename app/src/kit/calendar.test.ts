@@ -17,7 +17,7 @@ const due = (change: Partial<Due>): Due => ({
   ...change,
 });
 const NOW = new Date('2026-11-28T09:00:00Z');
-const entries = (...list: Due[]) => list.map((one) => ({ systemId: 'demo-van-tank', site: 'Lintel & Pane, unit 4; yard', due: one }));
+const entries = (...list: Due[]) => list.map((one) => ({ systemId: 'demo-van-tank', site: 'Veldrastix Panes, unit 4; yard', due: one }));
 /** Read back by another library than the one that writes (RFC 5545). */
 const events = (text: string) =>
   new ICAL.Component(ICAL.parse(text) as never).getAllSubcomponents('vevent').map((one) => new ICAL.Event(one));
@@ -29,7 +29,7 @@ describe('the calendar file', () => {
     expect(event!.startDate.toString()).toBe('2026-12-05');
     expect(event!.startDate.isDate).toBe(true);
     expect(event!.summary).toBe('Van tank: change sediment');
-    expect(event!.location).toBe('Lintel & Pane, unit 4; yard');
+    expect(event!.location).toBe('Veldrastix Panes, unit 4; yard');
     expect(event!.description).toBe('Due 183 days after it was fitted.\nBring: Sediment cartridge, 5 µm, 1');
     expect(event!.isRecurring()).toBe(false);
   });

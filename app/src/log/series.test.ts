@@ -13,7 +13,7 @@ beforeAll(() => {
   // The colours come from the style sheet; the figures do not.
   vi.stubGlobal('document', { documentElement: {} });
   vi.stubGlobal('getComputedStyle', () => ({ getPropertyValue: () => '#123456' }));
-  const outcome = readDocument(readFileSync(new URL('../../../demo/skerrow-shore-coral-nursery.yesclear.json', import.meta.url), 'utf8'));
+  const outcome = readDocument(readFileSync(new URL('../../../demo/tressimoor-coral-nursery.yesclear.json', import.meta.url), 'utf8'));
   if (!outcome.ok) throw new Error(outcome.error.message);
   record = outcome.records[0]!;
 });

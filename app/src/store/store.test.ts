@@ -360,7 +360,7 @@ describe('the demonstration', () => {
 
 describe('file names', () => {
   it.each([
-    ['Skerrow Shore Hatchery Coral nursery', 'skerrow-shore-hatchery-coral-nursery.yesclear.json'],
+    ['Tressimoor Coral Shed Coral nursery', 'tressimoor-coral-shed-coral-nursery.yesclear.json'],
     ['Größe & Übung', 'grosse-ubung.yesclear.json'],
     ['///', 'system.yesclear.json'],
   ])('%s', (title, name) => expect(fileName(title)).toBe(name));

@@ -1,3 +1,4 @@
+import { METRIC_UNITS } from '@yes-clear/core/quantity';
 import { reportTrain, type TrainReport } from '@yes-clear/core/advice';
 import type { System } from '@yes-clear/core/file';
 import { kindOf, newStage, placed, STAGE_KINDS, type Stage, type StageKind } from '@yes-clear/core/stage';
@@ -48,7 +49,7 @@ describe.each(STAGE_KINDS)('%s on the screen', (kind) => {
       props: { stage, system, report, first: false, last: false },
       global: { stubs: { VSelect: select, DayField: true } },
     });
-    const asked = kindOf(stage).fields(stage, { linePressureBar: 4, unit: null, ahead: [] }).quantities;
+    const asked = kindOf(stage).fields(stage, { units: METRIC_UNITS, linePressureBar: 4, unit: null, ahead: [] }).quantities;
     const labels = inspector.findAll('label').map((label) => label.text());
     for (const { label } of asked) expect(labels).toContain(label);
     const own = asked.findIndex(({ label, dimension }) => label !== 'Line pressure' && dimension !== 'count');
@@ -70,6 +71,7 @@ describe.each(STAGE_KINDS)('%s on the screen', (kind) => {
       to: '#eee',
       fill: 0.5,
       dry: false,
+      dyed: false,
     };
     const drawing = mount(VesselShape, { props: { vessel, small: false, selected: false } });
     expect(drawing.element.querySelectorAll('rect, path, circle').length).toBeGreaterThan(0);

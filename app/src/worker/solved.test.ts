@@ -4,7 +4,7 @@ import { readDocument, type SystemRecord } from '@yes-clear/core/file';
 import { describe, expect, it } from 'vitest';
 import { solveSystem, type KnownLives, type Solved } from './solved';
 
-const read = readDocument(readFileSync(new URL('../../../demo/skerrow-shore-coral-nursery.yesclear.json', import.meta.url), 'utf8'));
+const read = readDocument(readFileSync(new URL('../../../demo/tressimoor-coral-nursery.yesclear.json', import.meta.url), 'utf8'));
 if (!read.ok) throw new Error(read.error.message);
 const record = read.records[0]!;
 /** The demonstration's first resin, made smaller until it stands at its fronts. */

@@ -1,6 +1,6 @@
 import { trainTitle, type TrainReport } from '../../advice';
 import { allStages, type System } from '../../file';
-import { formatQuantity, inSentence, listed } from '../../quantity';
+import { atStart, formatQuantity, inSentence, listed } from '../../quantity';
 import { countText, FLOOD, HEAVY, HIGH_PRESSURE, LOCAL_CODE, MAINS, type Caution } from '../../stage';
 import { GROUP_LABELS, partsOf, standsSays, toolsSays } from '../parts';
 import { tubeLines, type TubeLine } from '../plumbing';
@@ -25,6 +25,12 @@ function cautionsOf(system: System): Caution[] {
   return [LOCAL_CODE, FLOOD, HEAVY, ...(pumped ? [MAINS] : []), ...(isBoat(system) ? [HIGH_PRESSURE] : [])];
 }
 
+/** Colours of the tubing as far as somebody has said. */
+function coloursSay(colours: System['build']['colours']): string {
+  const said = (['feed', 'product', 'waste'] as const).flatMap((line) => (colours[line] === null ? [] : [`${line} ${colours[line]}`]));
+  return said.length === 0 ? 'Lines by their letters. ' : `${atStart(said.join(', '))}. `;
+}
+
 /** The build sheet: what goes where, cut to which length. */
 export function buildSheet(system: System, report: TrainReport, on: string): Paper {
   const lines = tubeLines(system, report.solved);
@@ -39,7 +45,7 @@ export function buildSheet(system: System, report: TrainReport, on: string): Pap
       {
         kind: 'picture',
         of: 'drawing',
-        says: `Feed ${colours.feed}, product ${colours.product}, waste ${colours.waste}. Feed enters a membrane alone at its cap end; product leaves at the centre, waste beside it.`,
+        says: `${coloursSay(colours)}Feed enters a membrane alone at its cap end; product leaves at the centre, waste beside it.`,
       },
       { kind: 'heading', text: 'Cut list' },
       {
@@ -49,7 +55,7 @@ export function buildSheet(system: System, report: TrainReport, on: string): Pap
           line.letter,
           `${lineSays(system, line)}${line.holds ? `; ${line.holds}` : ''}`,
           line.size.name,
-          colours[line.carries],
+          colours[line.carries] ?? '–',
           `${line.measured ? '' : '~'}${formatQuantity(line.lengthMm, 'lengthMm', system.units).text}`,
         ]),
         right: [4],

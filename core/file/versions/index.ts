@@ -9,12 +9,23 @@ import { version6 } from './version6';
 import { version7 } from './version7';
 import { version8 } from './version8';
 import { version9 } from './version9';
+import { version10 } from './version10';
 
 /**
  * Every version of the file since the first, each in a file of its own. A new one is a file beside these and one entry
  * here: the version that is written and the way there from any older one follow.
  */
-export const FILE_VERSIONS: readonly FileVersion[] = [version2, version3, version4, version5, version6, version7, version8, version9];
+export const FILE_VERSIONS: readonly FileVersion[] = [
+  version2,
+  version3,
+  version4,
+  version5,
+  version6,
+  version7,
+  version8,
+  version9,
+  version10,
+];
 
 /** The version that is written. */
 export const FILE_VERSION = FILE_VERSIONS[FILE_VERSIONS.length - 1]!.version;

@@ -18,7 +18,7 @@ export type Choice = Readonly<Record<string, string | number | boolean>>;
 
 /** Width of a filter housing on a wall, and of a membrane's, mm (common practice). */
 const HOUSING_MM = 110;
-const LARGE_MM = { '2540': 150, '4040': 200 } as const;
+const LARGE_MM = { in25: 150, in4: 200 } as const;
 const VESSEL_MM = 250;
 const CARBON_L = 0.5;
 /** Litres a block is sold for, at 2 mg/L of chlorine. */
@@ -35,12 +35,10 @@ export const housingOf = (element: ElementClass): Priced =>
   isSeawaterElement(element)
     ? 'seaHousing'
     : isSmallElement(element)
-      ? element.startsWith('2012')
-        ? 'housing2012'
+      ? element === 'household200Wide'
+        ? 'housingWide'
         : 'smallHousing'
-      : element.startsWith('2540')
-        ? 'housing2540'
-        : 'housing4040';
+      : `housing${diameter(element) === 'in25' ? 25 : 4}`;
 
 export const NOTHING: Omit<Plan, 'route' | 'widthMm' | 'parts' | 'upkeep'> = {
   membrane: null,
@@ -124,8 +122,8 @@ export const householdUpkeep = (blocks: number, carbonMgL: number): Upkeep[] => 
 const BOOSTER: PlannedPump = { bar: 5.5, kW: 0.03, part: 'booster', heldFeedLPerH: null };
 const CART = { bar: 8, kW: 0.75, part: 'cartPump' } as const;
 /** Feed a cart's pump moves past an element, L/h. */
-const CART_FEED = { '2540': 700, '4040': 1500 } as const;
-const diameter = (element: ElementClass): '2540' | '4040' => (element.startsWith('2540') ? '2540' : '4040');
+const CART_FEED = { in25: 700, in4: 1500 } as const;
+const diameter = (element: ElementClass): 'in25' | 'in4' => (element.startsWith('in25') ? 'in25' : 'in4');
 
 const arranged = (number: unknown): VesselRank[] =>
   number === 'twoInSeries' ? series(2) : number === 'twoInParallel' ? [{ vessels: 2, elementsPerVessel: 1 }] : [one];
@@ -287,7 +285,7 @@ const beverage = (choice: Choice): Plan => {
     ...NOTHING,
     route: 'membrane',
     membrane: {
-      elementClass: '1812-200',
+      elementClass: 'household200',
       ranks,
       pump: { ...BOOSTER, kW: 0, heldFeedLPerH: null },
       recovery: Number(choice['recovery']),
@@ -350,7 +348,7 @@ const skid = (choice: Choice): Plan => {
       ['frame', 6],
       ['filterHousing', 3],
       [elementClass, elementCount(ranks)],
-      ['housing4040', elementCount(ranks)],
+      ['housing4', elementCount(ranks)],
       ['skidPump', 1],
       ...(softened ? ([['softener', 3]] as const) : []),
       ...(degassed ? ([['degasser', 1]] as const) : []),
@@ -414,7 +412,7 @@ const narrowed = (axes: readonly Axis[], kept: Kept): Axis[] =>
 
 /** Small membranes in a van or a shop: the largest of them, and vessels of resin behind. */
 const SMALL_IN_VAN: readonly Axis[] = [
-  { id: 'element', values: ['1812-150', '1812-200', '2012-200'] },
+  { id: 'element', values: ['household150', 'household200', 'household200Wide'] },
   ...JOB_AXES.marine.filter(({ id }) => ['number', 'booster', 'carbon'].includes(id)),
   { id: 'wasteToProduct', values: [1, 2, 3, 4] },
   { id: 'resin', values: ['none', '1.2', '7', '11'] },
@@ -443,7 +441,7 @@ export function spacesOf(job: Job, { carbonMgL, bypass }: JobWater, kept: Kept =
   });
   const cartridges = space(
     'cartridge',
-    JOB_AXES.espresso.filter(({ id }) => id !== 'cartridge' && id !== 'bypass'),
+    [{ id: 'size', values: [1, 2, 3, 4, 5] }, ...JOB_AXES.espresso.filter(({ id }) => id === 'prefilter')],
     withCartridge(bypass),
   );
   switch (job) {

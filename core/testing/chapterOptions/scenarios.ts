@@ -1,4 +1,5 @@
-import { sodiumChloride, solveUnitFlows, ELEMENT_ROWS, type UnitConditions } from '../../membrane';
+import { CHAPTER_ROWS } from '../chapterRows';
+import { sodiumChloride, solveUnitFlows, type UnitConditions } from '../../membrane';
 import { askingOf, type Asked, type MembraneAnswer, type Physics } from './answers';
 import { spacesOf, type Space } from './jobs';
 import type { Judging } from './judging';
@@ -39,7 +40,7 @@ export const saltPhysics =
     const solve = (recycleLPerH: number): ReturnType<typeof solveUnitFlows> =>
       solveUnitFlows(
         {
-          row: ELEMENT_ROWS[membrane.elementClass],
+          row: CHAPTER_ROWS[membrane.elementClass],
           ranks: membrane.ranks,
           factors: at.factors,
           restrictor: { lengthMm: 300, boreMm: 1.2 },
@@ -132,7 +133,7 @@ export const windowCleanerSpaces = (): Space[] =>
     'window',
     { carbonMgL: 0, bypass: 0 },
     {
-      element: ['2540-LE', '4040-LE', '4040-XLE'],
+      element: ['in25Low', 'in4Low', 'in4Lowest'],
       number: [1, 2],
       pump: ['line', 'cart'],
       recovery: [0.4, 0.5, 0.6],

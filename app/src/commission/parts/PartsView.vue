@@ -78,10 +78,11 @@ const LINES = [
   { key: 'waste', label: 'Waste' },
 ] as const;
 const setColour = (key: (typeof LINES)[number]['key'], colour: string): void =>
-  edit('tubing colours', ({ colours }) => ({ colours: { ...colours, [key]: colour as TubeColour } }));
+  edit('tubing colours', ({ colours }) => ({ colours: { ...colours, [key]: (colour || null) as TubeColour | null } }));
 const sameColours = computed(() => {
   const colours = system.value?.build.colours;
-  return colours ? new Set(Object.values(colours)).size < 3 : false;
+  const set = Object.values(colours ?? {}).filter((colour) => colour !== null);
+  return new Set(set).size < set.length;
 });
 const setHookUp = (value: string): void => edit('hook-up', () => ({ hookUp: (value || null) as HookUp | null }));
 function saveCsv(): void {
@@ -134,7 +135,8 @@ const removeOwn = (id: string): void => edit('part removed', ({ ownParts }) => (
         <div class="row colours">
           <label v-for="one in LINES" :key="one.key"
             >{{ one.label
-            }}<select :value="system.build.colours[one.key]" @change="setColour(one.key, ($event.target as HTMLSelectElement).value)">
+            }}<select :value="system.build.colours[one.key] ?? ''" @change="setColour(one.key, ($event.target as HTMLSelectElement).value)">
+              <option value="">not set</option>
               <option v-for="colour in TUBE_COLOURS" :key="colour" :value="colour">{{ colour }}</option>
             </select></label
           >

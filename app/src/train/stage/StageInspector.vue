@@ -19,9 +19,7 @@ const emit = defineEmits<{
 }>();
 
 const kind = computed(() => kindOf(props.stage));
-const fields = computed(() =>
-  kind.value.fields(props.stage, aroundOf(props.stage, props.system.train, props.system.source.linePressureBar, props.report)),
-);
+const fields = computed(() => kind.value.fields(props.stage, aroundOf(props.stage, props.system, props.report)));
 const plain = computed(() => fields.value.quantities.filter((asked) => !asked.folded));
 const folded = computed(() => fields.value.quantities.filter((asked) => asked.folded));
 const facts = computed(() => (props.report ? stageFacts(props.stage, props.report, props.system.units) : []));

@@ -53,7 +53,8 @@ export function flowDrawing(
 }
 
 function runOf({ line, strokes, tees }: Run, { build }: System, chosen: boolean): SvgNode[] {
-  const paint = TUBE_PAINT[build.colours[line.carries]];
+  const colour = build.colours[line.carries];
+  const paint = colour === null ? SHEET : TUBE_PAINT[colour];
   const join = { fill: 'none', 'stroke-linejoin': 'round', 'stroke-linecap': 'butt' };
   const each = (width: number, stroke: string): SvgNode[] =>
     strokes.map((spots) => node('path', { d: path(spots), stroke, 'stroke-width': width, ...join }));

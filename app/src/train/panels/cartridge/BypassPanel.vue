@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { capacityLitres, neighbourSettings, ratedCapacityEq } from '@yes-clear/core/exchange';
+import { neighbourSettings } from '@yes-clear/core/exchange';
 import { goalLimits, STEAM_BOILER_C, type GoalAsked } from '@yes-clear/core/goal';
-import { capacityChart, cartridgeLife, dialBlend, type DialBlend, type StageOf, type WaterAt } from '@yes-clear/core/stage';
-import { formatQuantity, listed, MG_L_PER_DH, THIN, toCanonical, unitBySymbol, inSentence, words } from '@yes-clear/core/quantity';
+import { cartridgeCapacity, cartridgeLife, dialBlend, dialLitres, type DialBlend, type StageOf, type WaterAt } from '@yes-clear/core/stage';
+import { formatQuantity, grouped, listed, THIN, toCanonical, unitBySymbol, inSentence, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, toRaw, useTemplateRef } from 'vue';
 import { LABELS_APART_PX } from '../../../kit/chart/house';
@@ -33,6 +33,8 @@ const NAMES = 102;
 const { width } = useElementSize(useTemplateRef<HTMLElement>('picture'));
 const W = computed(() => Math.max(280, width.value || 460) - NAMES);
 const H = 200;
+/** Beyond it the litres grow without end. */
+const MOST_BYPASS = 0.9;
 const STEPS = Array.from({ length: 41 }, (_, k) => k / 40);
 const top = computed(() => Math.max(60, props.before.state.hardnessMgL, props.before.state.alkalinityMgL) * 1.08);
 const x = (bypass: number): number => 34 + bypass * (W.value - 46);
@@ -119,17 +121,54 @@ const raises = computed(() => {
 const setByGoal = (): void => {
   if (wanted.value !== null) emit('change', { bypass: wanted.value });
 };
-/** The rating on the box: litres at a hardness and a bypass. Another hardness or bypass tells the same capacity in other litres. */
-const rated = ref({ hardnessMgL: 10 * MG_L_PER_DH, bypass: 0.3 });
-const ratedL = computed(() => capacityLitres(props.stage.capacityEq, rated.value.hardnessMgL * (1 - rated.value.bypass)));
-function setRated(litres: number | null): void {
-  const capacityEq = litres === null ? 0 : ratedCapacityEq(litres, rated.value.hardnessMgL, rated.value.bypass);
-  if (capacityEq >= 0.01 && capacityEq <= 10_000) emit('change', { capacityEq });
-}
+/** What its box prints, field by field; nothing is filled in for the person. */
+const BOX = [
+  { key: 'litres', label: 'Litres', dimension: 'volumeL', low: 1, high: 1_000_000 },
+  { key: 'hardnessMgL', label: 'at a carbonate hardness of', dimension: 'hardnessMgL', low: 1, high: 2000 },
+  { key: 'bypass', label: 'with so much past it', dimension: 'fraction', low: 0, high: 0.95 },
+] as const;
+const setBox = (key: (typeof BOX)[number]['key'], value: number | null): void =>
+  emit('change', { box: { ...props.stage.box, [key]: value } });
+const lastsText = computed(() => {
+  const of = `${other.value === null ? 'This water' : 'A water'} of ${hard(carbonate.value)} of carbonate hardness`;
+  const here = lasts.value?.here;
+  const text = here
+    ? `${say.value.about(here.low, 'volumeL')} to ${say.value.about(here.high, 'volumeL')} where the dial stands`
+    : 'nothing uses it up';
+  return `${of}, ${units.value.volume} upwards: ${text}. ${capacity.value.assumed ? 'Of a usual resin, until its box is typed.' : 'By what its box prints.'}`;
+});
 const set = (event: Event): void => emit('change', { bypass: Number((event.target as HTMLInputElement).value) });
 
-/** Litres it lasts at other hardnesses, for any size: the chart from the box, computed. */
-const chart = computed(() => capacityChart(props.stage));
+/** Carbonate hardness the litres are drawn for: this water's, until another is asked for. */
+const other = ref<number | null>(null);
+const carbonate = computed(() => other.value ?? Math.min(props.before.state.alkalinityMgL, props.before.state.hardnessMgL));
+const capacity = computed(() => cartridgeCapacity(props.stage));
+const LASTS_H = 150;
+const lasts = computed(() => {
+  const found = dialLitres(
+    props.stage,
+    carbonate.value,
+    STEPS.filter((bypass) => bypass <= MOST_BYPASS),
+  ).flatMap(({ bypass, litres }) => (litres ? [{ bypass, ...litres }] : []));
+  const most = found.at(-1)?.high ?? 0;
+  if (!(most > 0)) return null;
+  // In proportion up to 90 %: the last steps of the dial would press everything else to the foot.
+  const yL = (litres: number): number => 12 + (1 - litres / (most * 1.04)) * (LASTS_H - 40);
+  const line = (of: 'low' | 'middle' | 'high', back = false): string =>
+    (back ? found.toReversed() : found)
+      .map((one, k) => `${k === 0 && !back ? 'M' : 'L'}${x(one.bypass).toFixed(1)} ${yL(one[of]).toFixed(1)}`)
+      .join(' ');
+  const unit = unitBySymbol('volumeL', units.value.volume);
+  const perUnit = unit ? toCanonical(1, unit) : 1;
+  const here = dialLitres(props.stage, carbonate.value, [props.stage.bypass])[0]!.litres;
+  return {
+    band: `${line('high')} ${line('low', true)} Z`,
+    middle: line('middle'),
+    ticks: roundMarks(most / perUnit, 3).map((value) => ({ y: yL(value * perUnit), text: grouped(value) })),
+    foot: yL(0),
+    here: here && props.stage.bypass <= MOST_BYPASS ? { y: yL(here.middle), ...here } : null,
+  };
+});
 </script>
 
 <template>
@@ -209,54 +248,49 @@ const chart = computed(() => capacityChart(props.stage));
         </template>
       </dl>
     </div>
-    <details>
-      <summary>What the box says of its capacity</summary>
-      <div class="field-grid rated">
+    <div class="sides">
+      <div>
+        <h3>How long it lasts along the dial</h3>
+        <svg v-if="lasts" :viewBox="`0 0 ${W + NAMES} ${LASTS_H}`" role="img" :aria-label="lastsText">
+          <path class="doubt" :d="lasts.band" />
+          <g v-for="tick in lasts.ticks" :key="tick.text">
+            <line class="hair" :x1="x(0)" :x2="x(1)" :y1="tick.y" :y2="tick.y" />
+            <text class="tick" :x="x(0) - 6" :y="tick.y + 4.5" text-anchor="end">{{ tick.text }}</text>
+          </g>
+          <line class="foot" :x1="x(0)" :x2="x(1)" :y1="lasts.foot" :y2="lasts.foot" />
+          <text v-for="tick in [0, 0.25, 0.5, 0.75, 1]" :key="tick" class="tick" :x="x(tick)" :y="LASTS_H - 8" text-anchor="middle">
+            {{ 100 * tick }}{{ THIN }}%
+          </text>
+          <path class="lasts" :d="lasts.middle" />
+          <circle v-if="lasts.here" class="lasts" :cx="x(stage.bypass)" :cy="lasts.here.y" r="4.5" />
+        </svg>
+        <p class="small muted">{{ lastsText }}</p>
         <QuantityField
-          label="At a carbonate hardness of"
+          label="Drawn for another carbonate hardness"
           dimension="hardnessMgL"
           :low="1"
           :high="2000"
           :units="units"
-          :model-value="rated.hardnessMgL"
-          @update:model-value="$event !== null && (rated.hardnessMgL = $event)"
-        />
-        <QuantityField
-          label="and a bypass of"
-          dimension="fraction"
-          unit="%"
-          :high="0.9"
-          :units="units"
-          :model-value="rated.bypass"
-          @update:model-value="$event !== null && (rated.bypass = $event)"
-        />
-        <QuantityField
-          label="it is rated for"
-          dimension="volumeL"
-          :low="1"
-          :units="units"
-          :model-value="ratedL"
-          @update:model-value="setRated"
+          :model-value="other"
+          @update:model-value="other = $event"
         />
       </div>
-    </details>
-    <details>
-      <summary>Litres for other waters, this size</summary>
-      <table class="figures">
-        <thead>
-          <tr>
-            <th>Carbonate hardness</th>
-            <th v-for="bypass in chart.bypasses" :key="bypass">{{ Math.round(100 * bypass) }}{{ THIN }}% past it</th>
-          </tr>
-        </thead>
-        <tbody>
-          <tr v-for="row in chart.rows" :key="row.hardnessMgL">
-            <td>{{ hard(row.hardnessMgL) }}</td>
-            <td v-for="(litres, k) in row.litres" :key="k">{{ say.of(litres, 'volumeL') }}</td>
-          </tr>
-        </tbody>
-      </table>
-    </details>
+      <div class="box">
+        <h3>What its box prints</h3>
+        <QuantityField
+          v-for="one in BOX"
+          :key="one.key"
+          :label="one.label"
+          :dimension="one.dimension"
+          v-bind="one.key === 'bypass' ? { unit: '%' } : {}"
+          :low="one.low"
+          :high="one.high"
+          :units="units"
+          :model-value="stage.box[one.key]"
+          @update:model-value="setBox(one.key, $event)"
+        />
+      </div>
+    </div>
   </section>
 </template>
 
@@ -267,7 +301,10 @@ const chart = computed(() => capacityChart(props.stage));
 .headed { display: flex; align-items: baseline; gap: 6px 14px; flex-wrap: wrap; }
 .headed p { flex: 1 1 220px; margin: 0; }
 .sides { display: grid; grid-template-columns: minmax(0, 1fr) 318px; gap: 22px; align-items: start; }
-.rated { margin-top: 8px; }
+.box { display: grid; gap: 10px; align-content: start; }
+h3 { margin: 0; font-size: 14px; }
+.lasts { stroke: var(--action); }
+.doubt { fill: var(--action); fill-opacity: 0.12; stroke: none; }
 svg { display: block; width: 100%; height: auto; font-family: var(--digits); font-size: 13px; }
 path { fill: none; stroke-width: 2.4; }
 path.hardness, circle.hardness { stroke: #3c3a66; }

@@ -7,6 +7,9 @@ import { ION_LOOK } from './ions';
 const props = defineProps<{ run: ColumnRun; side: Side; moment: number; resin: ResinClassId }>();
 const HEIGHT = 236;
 const WIDTH = 74;
+/** What is free looks as in the picture of the train: its colour, or the strokes of a bed that shows nothing. */
+const APART = 4;
+const STROKES = Math.floor(HEIGHT / APART);
 const ids = computed(() => (props.side === 'cation' ? props.run.cations : props.run.anions));
 
 const rows = computed(() => props.run.cells[props.side]);
@@ -67,7 +70,10 @@ const says = computed(
       {{ title }} <strong>{{ spent }} %</strong>
     </figcaption>
     <svg :viewBox="`-3 -3 190 ${HEIGHT + 6}`" width="190" :height="HEIGHT + 6" aria-hidden="true">
-      <rect x="0" y="0" :width="WIDTH" :height="HEIGHT" rx="9" class="free" />
+      <rect x="0" y="0" :width="WIDTH" :height="HEIGHT" rx="9" class="free" :class="{ dyed: RESIN_ROWS[resin].colours }" />
+      <g v-if="!RESIN_ROWS[resin].colours" :clip-path="`url(#tube-${side})`">
+        <line v-for="k in STROKES" :key="k" class="stroke" x1="0" :x2="WIDTH" :y1="k * APART" :y2="k * APART" />
+      </g>
       <g :clip-path="`url(#tube-${side})`">
         <template v-for="(pieces, c) in cells" :key="c">
           <rect
@@ -97,6 +103,8 @@ const says = computed(
 .tube { margin: 0; display: grid; gap: 4px; justify-items: start; }
 figcaption { font-size: 13.4px; font-weight: 650; }
 .free { fill: var(--side); }
+.free.dyed { fill: var(--resin-fresh); }
+.stroke { stroke: var(--resin-fresh); stroke-width: 1.2; }
 .wall { fill: none; stroke: var(--ink); stroke-width: 1.8; }
 .name { font-size: 13px; fill: var(--ink); font-weight: 620; }
 svg { max-width: 100%; }
