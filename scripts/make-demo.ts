@@ -399,7 +399,7 @@ function espressoBar(): System {
         if (stage.kind === 'sediment') return { ...stage, fittedOn: day(124) };
         if (stage.kind === 'carbon') return { ...stage, fittedOn: day(124) };
         return stage.kind === 'decarboniser'
-          ? { ...stage, bypass: 0.4, box: { litres: 3750, hardnessMgL: 180, bypass: 0.3 }, fittedOn: day(46) }
+          ? { ...stage, bypass: 0.4, box: { litres: 3750, hardnessMgL: 178.48, bypass: 0.3 }, fittedOn: day(46) }
           : stage;
       }),
     },

@@ -60,6 +60,8 @@ function restrictorStart(
 }
 
 const RECYCLE_SETTLED = 1e-8;
+/** A balance so far off has not been met. */
+const UNSETTLED = 1e-6;
 /** A search without a start is made on so many slices first, which find the place within 1 % at a third of the cost. */
 const ROUGH_SLICES = 3;
 
@@ -137,6 +139,9 @@ function settledUnit(unit: MembraneUnit, feed: FeedSpecies, at: UnitConditions, 
     if (found.ok) from = { ...from, ...found.value, start: found.value.point.at };
   }
   const settled = settle({ ...bench, setup }, feed, from);
+  // Where nothing comes back through the valve the balance has a kink, at which a search may stop: it is a unit without one.
+  if (settled.ok && unit.recycleKv && settled.value.recycle <= 0 && Math.abs(settled.value.point.residual) > UNSETTLED)
+    return settledUnit({ ...unit, recycleKv: null, recycleLPerH: 0 }, feed, at, slices);
   return settled.ok ? ok(flowsOf(feed, at, settled.value.point, settled.value.recycle, settled.value.mixed)) : settled;
 }
 

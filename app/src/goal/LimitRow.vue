@@ -30,10 +30,11 @@ const known = (check: LimitCheck): string =>
       ? assumedText(props.limit.quantity, check.value, check.assumed.plusMinus, props.units)
       : show(check.value);
 /** Lime in a boiler is felt by the year: how much of it there will be. */
-const aYear = (check: LimitCheck | undefined): string =>
-  props.limit.quantity === 'boilerScaleMgL' && check && !untested(check)
-    ? `about ${massText(limeGramsAYear(check.value, props.litresPerDay))} a year`
-    : '';
+function aYear(check: LimitCheck | undefined): string {
+  if (props.limit.quantity !== 'boilerScaleMgL' || !check || untested(check)) return '';
+  const grams = limeGramsAYear(check.value, props.litresPerDay);
+  return grams >= 1 ? `about ${massText(grams)} a year` : '';
+}
 const values = computed(() => [props.tap?.value, props.used?.value].filter((value): value is number => value !== undefined));
 const scale = computed(() => limitScale(props.limit, values.value));
 const percent = (place: number): string => `${(100 * place).toFixed(2)}%`;

@@ -100,6 +100,7 @@ const STEPS: readonly DatabaseStep[] = [
   { stores: { recordings: 'id, systemId', blocks: '[recordingId+channel+tier+startMs], recordingId' }, file: 7 },
   { file: 8 },
   { file: 9 },
+  { file: 10 },
 ];
 
 /** The version of the stores. An older one in the browser is brought up; a newer one is left alone. */

@@ -37,7 +37,9 @@ const H = 200;
 const MOST_BYPASS = 0.9;
 const STEPS = Array.from({ length: 41 }, (_, k) => k / 40);
 const top = computed(() => Math.max(60, props.before.state.hardnessMgL, props.before.state.alkalinityMgL) * 1.08);
-const x = (bypass: number): number => 34 + bypass * (W.value - 46);
+/** Room for the figures up the side, of hardness as of litres. */
+const LEFT = 54;
+const x = (bypass: number): number => LEFT + bypass * (W.value - LEFT - 12);
 const y = (mgL: number): number => 12 + (1 - Math.max(0, mgL) / top.value) * (H - 40);
 /** The whole travel of the dial, worked out beside the page; it does not depend on where the dial stands. */
 const { answer: blends } = useAnswer('blends', () => ({ stage: { ...props.stage, bypass: 0 }, before: props.before, bypasses: STEPS }));
