@@ -91,7 +91,7 @@ test('a bought set stands beside what is built, by its own figures', async ({ pa
   await page.getByRole('button', { name: 'Close' }).click();
   await expect(page.getByRole('columnheader', { name: 'Bought' })).toBeVisible({ timeout: 60_000 });
   await expect(page.getByRole('row', { name: /^To buy/ })).toContainText('9000');
-  await expect(page.getByRole('row', { name: /^Power/ })).toContainText('3.5\u202fWh');
+  await expect(page.getByRole('row', { name: /^Power.*Wh/ })).toContainText('3.5\u202fWh');
   await expect(cell(page, 'To buy', 0)).toHaveText('stands');
 });
 

@@ -156,7 +156,7 @@ test('goal: our own limits side by side, a standard to start from, limits of thi
   const limits = page.getByRole('table', { name: 'Limits of the goal' });
   await expect(limits.getByRole('row', { name: /Conductivity/ })).toContainText('at most 1.0');
   await page.getByRole('radio', { name: 'Fine analysis' }).click();
-  await expect(limits.getByRole('row', { name: /Conductivity/ })).toContainText('at most 0.10');
+  await expect(limits.getByRole('row', { name: /Conductivity/ })).toContainText('at most 0.1');
   await page.getByRole('button', { name: 'Edit limits' }).click();
   await choose(page, 'Start from…', 'ASTM III');
   await expect(limits.getByRole('row', { name: /Silica/ })).toContainText('500');

@@ -273,6 +273,8 @@ const lasts = computed(() => {
           :low="1"
           :high="2000"
           :units="units"
+          optional
+          empty="this water"
           :model-value="other"
           @update:model-value="other = $event"
         />
@@ -288,6 +290,8 @@ const lasts = computed(() => {
           :low="one.low"
           :high="one.high"
           :units="units"
+          optional
+          empty="not typed"
           :model-value="stage.box[one.key]"
           @update:model-value="setBox(one.key, $event)"
         />
