@@ -94,7 +94,7 @@ function nodeRows(): Row[] {
       median: time(unitOf('skid', { recycleKv: null }), 200),
       unit: 'ms',
       limit: 5,
-      note: 'four 4 × 40 in elements, centrifugal pump, all ions; 1136 L/h led back',
+      note: 'four 4 × 40 in elements, centrifugal pump, all ions; 1136 L/h recycled',
     },
     {
       what: 'The same with a valve in the recycle',

@@ -61,7 +61,7 @@ export interface Look {
   /** Solved up to its membrane at least, and whole. */
   readonly unitOn: (day: Day, age: Age) => SolvedTrain | null;
   readonly on: (day: Day, age: Age) => SolvedTrain | null;
-  /** What is made with what stands behind, against the unit as it was solved; 1 where it was solved with it. */
+  /** What is made with what comes after the membrane, against the unit as it was solved; 1 where it was solved with it. */
   readonly eased: (solved: SolvedTrain) => number;
   readonly year: () => TrainYear | null;
   /** Worked out once for all options that differ behind their membrane alone, at one need. */
@@ -129,8 +129,9 @@ const missOf = ({ limit, value, side }: LimitCheck): { readonly field: LimitQuan
 
 /** Nearer to a limit than this a quick look may err. */
 const NEAR = 0.02;
+const isAt = (value: number, bound: number): boolean => Math.abs(value / bound - 1) < NEAR;
 const isNear = ({ limit: { low, high }, value }: LimitCheck): boolean =>
-  [low, high].some((bound) => bound !== null && bound > 0 && Math.abs(value / bound - 1) < NEAR);
+  [low, high].some((bound) => bound !== null && bound > 0 && isAt(value, bound));
 
 /** What the site is asked about an option. */
 export type OfSite = Pick<Look, 'taken' | 'wasteToProduct'>;
@@ -188,8 +189,7 @@ const JUDGES: Readonly<Record<Solved, (look: Look, bench: Bench) => Verdict>> = 
         const loadsOf = (unit: UnitSolution): ReturnType<typeof hardestLoads> => hardestLoads(membrane, unit, rests(look.system, solved));
         const quick = loadsOf(solved.unit);
         // So near to what prunes that a quick look may err: solved in full.
-        const exact =
-          look.sure && ASKED.some((id) => Math.abs(quick[id] / mostOf(id) - 1) < NEAR) ? look.sure().unitOn(day, 'new')?.unit : null;
+        const exact = look.sure && ASKED.some((id) => isAt(quick[id], mostOf(id))) ? look.sure().unitOn(day, 'new')?.unit : null;
         const loads = exact ? loadsOf(exact) : quick;
         for (const id of ASKED) {
           if (loads[id] > mostOf(id)) return { rule: 'element', field: id, value: loads[id], limit: 1 };
@@ -217,7 +217,7 @@ const JUDGES: Readonly<Record<Solved, (look: Look, bench: Bench) => Verdict>> = 
       return cold ? marginOf(cold, need) : 0;
     });
     // So near to what is wanted that a quick look may err: solved in full.
-    const exact = sure && Math.abs(quick / OUTPUT_MARGIN - 1) < NEAR ? sure().unitOn('cold', 'old') : null;
+    const exact = sure && isAt(quick, OUTPUT_MARGIN) ? sure().unitOn('cold', 'old') : null;
     const margin = exact ? marginOf(exact, need) : quick;
     // Less is asked for, or it runs longer: what it could serve stands against what is needed.
     return margin < OUTPUT_MARGIN

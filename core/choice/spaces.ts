@@ -346,7 +346,7 @@ export function routeOf({ membrane, polishes }: Pick<Taken, 'membrane' | 'polish
   if (membrane) return polishes ? 'membraneAndResin' : 'membrane';
   return polishes ? 'resin' : 'cartridge';
 }
-/** What stands behind a head takes of its product under pressure, bar for each L/h. */
+/** What the stages after a head take of its product under pressure, bar for each L/h. */
 export function slopeBehind(tail: readonly Stage[], temperatureC: number): number {
   const open = tail.findIndex((stage) => kindOf(stage).breaksPressure(stage));
   return tail.slice(0, open < 0 ? undefined : open).reduce((sum, stage) => sum + kindOf(stage).slopeBar(stage, 1, temperatureC), 0);
@@ -358,7 +358,7 @@ function tailsOf({ axes, behind, lay }: Space): readonly (readonly Stage[])[] {
   return axes.slice(cut).flatMap(({ id, values }) => values.map((value) => lay({ ...first, [id]: value }).tail));
 }
 /**
- * What stands behind the heads of a space takes of the product at a temperature, bar for each L/h: half way from the least
+ * What the stages after the heads of a space take of the product at a temperature, bar for each L/h: half way from the least
  * to the most of it.
  */
 export function middlingBehind(space: Space): (temperatureC: number) => number {

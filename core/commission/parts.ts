@@ -116,6 +116,13 @@ function gathered(parts: readonly PricedPart[]): PricedPart[] {
   return PART_GROUPS.flatMap((group) => [...found.values()].filter((one) => one.group === group));
 }
 
+/** A line by its size, and its colour where somebody has said it: a pipe is not coloured, it is marked. */
+function tubeName({ key, name }: TubeLine['size'], colour: string | null): string {
+  const pipe = key.startsWith('dn');
+  const plain = `${pipe ? 'Pipe' : 'Tube'} ${name}`;
+  return colour === null ? plain : `${plain}, ${pipe ? 'marked ' : ''}${colour}`;
+}
+
 /** Tubing by size and colour, and fittings counted from the ends of its lines. */
 function tubingParts(system: System, lines: readonly TubeLine[]): Part[] {
   const { colours } = system.build;
@@ -129,7 +136,7 @@ function tubingParts(system: System, lines: readonly TubeLine[]): Part[] {
       parts.push(
         part({
           part: `tube-${size.key}${colour === null ? '' : `-${colour}`}`,
-          name: [size.key.startsWith('dn') ? `Pipe ${size.name}` : `Tube ${size.name}`, ...(colour === null ? [] : [colour])].join(', '),
+          name: tubeName(size, colour),
           why: `${same.map(({ letter }) => letter).join(', ')}, and a tenth over`,
           count: Math.ceil(10 * metres) / 10,
           unit: 'm',

@@ -3,7 +3,7 @@ import { decarbonised, flushL, meterPresetL, ratedCapacityEq, ratingAgrees, type
 import { GOAL_ROWS } from '../goal';
 import { between, DAYS_PER_MONTH, inSentence, maybe, measured, ok, THIN, words, formatQuantity } from '../quantity';
 import { cartridgeSlopeBar, mineralCartridge, ONE_DROP_MGL, CARTRIDGE_CLEARANCE_MM } from './cartridge';
-import { keysOf, quantity } from './field';
+import { keysOf, quantity, type StageQuantity } from './field';
 import type { Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing, inAndOut } from './kind';
 import { SCALD, seen, type Measure } from './step';
@@ -162,12 +162,20 @@ function findings(standing: Standing<Decarboniser>): Finding[] {
   return found;
 }
 
-/** What a box prints, as it is asked for. */
+/** What a box prints, as it is asked for; nothing is filled in for the person. */
 const BOX = [
-  { key: 'litres', label: 'Box: litres', unit: null },
+  { key: 'litres', label: 'Litres', unit: null },
   { key: 'hardnessMgL', label: 'at a carbonate hardness of', unit: null },
   { key: 'bypass', label: 'with so much past it', unit: '%' },
 ] as const;
+export const boxFields = (stage: Decarboniser, litres: string = BOX[0].label): StageQuantity<Decarboniser>[] =>
+  BOX.map(({ label, key, unit }) => {
+    const set = (value: number | null): Decarboniser => ({ ...stage, box: { ...stage.box, [key]: value } });
+    return quantity(key === 'litres' ? litres : label, schema.shape.box.shape[key], stage.box[key], set, {
+      ...(unit ? { unit } : {}),
+      empty: { says: 'not typed', stage: set(null) },
+    });
+  });
 
 /** A cartridge that takes hardness tied to alkalinity, with a bypass dial. */
 export const decarboniser = defineStage(schema, {
@@ -349,13 +357,7 @@ export const decarboniser = defineStage(schema, {
       field.quantity(stage, 'bypass', 'Bypass', { unit: '%' }),
       field.quantity(stage, 'volumeL', 'Volume of resin', { unit: 'L' }),
       ...(stage.magnesiumShare > 0 ? [field.quantity(stage, 'magnesiumShare', 'Magnesium for calcium', { unit: '%' })] : []),
-      ...BOX.map(({ label, key, unit }) =>
-        quantity(label, schema.shape.box.shape[key], stage.box[key], (value) => ({ ...stage, box: { ...stage.box, [key]: value } }), {
-          ...(unit ? { unit } : {}),
-          folded: true,
-          empty: { says: 'not typed', stage: { ...stage, box: { ...stage.box, [key]: null } } },
-        }),
-      ),
+      ...boxFields(stage, 'Box: litres').map((one) => ({ ...one, folded: true })),
       field.quantity(stage, 'capacityEq', 'Capacity, where it is known', { empty: 'by its box', folded: true }),
       field.quantity(stage, 'leak', 'Lane lets through', { unit: '%', folded: true }),
     ],

@@ -48,7 +48,7 @@ export function placed(stages: readonly Stage[], stage: Stage): Stage[] {
 }
 
 export { BAR_PER_METRE, CARTRIDGE_CLEARANCE_MM } from './cartridge';
-export { cartridgeCapacity, cartridgeLife, exchanging, type CartridgeLife } from './decarboniser';
+export { boxFields, cartridgeCapacity, cartridgeLife, type CartridgeLife } from './decarboniser';
 export { dialBlend, dialLitres, type DialBlend, type DialLitres } from './dial';
 export { FAULT_IDS, type FaultId } from './fault';
 export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';

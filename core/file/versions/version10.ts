@@ -37,15 +37,21 @@ const NOT_TYPED = { litres: null, hardnessMgL: null, bypass: null };
 
 /** A stage as it is now: an element by its word, a cartridge with a place for what its box prints, and what it held before. */
 function stageFrom9(stage: Readonly<Record<string, unknown>>): Readonly<Record<string, unknown>> {
-  if (stage['kind'] === 'membrane') return { ...stage, elementClass: renamed(stage['elementClass']) };
-  if (stage['kind'] !== 'decarboniser') return stage;
+  if ('elementClass' in stage) return { ...stage, elementClass: renamed(stage['elementClass']) };
+  if (!('capacityEq' in stage && 'settings' in stage)) return stage;
   return { ...stage, box: NOT_TYPED, settings: JSON.stringify(stage['settings']) === PLACEHOLDER ? [] : stage['settings'] };
 }
-/** Stages wherever they stand: in the train, in its branches, in a train as it was handed over. */
-function stagesRenamed(data: unknown): unknown {
-  if (Array.isArray(data)) return data.map(stagesRenamed);
+/** What a goal was worked by where nobody had chosen: the first of its schools then. */
+const FIRST_SCHOOLS: Readonly<Record<string, string>> = { laboratory: 'astm-I', brewWater: 'american', steamOven: 'strict' };
+const goalFrom9 = (goal: Readonly<Record<string, unknown>>): unknown =>
+  goal['school'] === null ? { ...goal, school: FIRST_SCHOOLS[String(goal['id'])] ?? null } : goal;
+
+/** Stages and goals wherever they stand: in the train, in its uses, in a train as it was handed over. */
+function broughtUp(data: unknown, key = ''): unknown {
+  if (Array.isArray(data)) return data.map((one) => broughtUp(one));
   if (!isData(data)) return data;
-  return stageFrom9(Object.fromEntries(Object.entries(data).map(([key, value]) => [key, stagesRenamed(value)])));
+  const within = Object.fromEntries(Object.entries(data).map(([inner, value]) => [inner, broughtUp(value, inner)]));
+  return key === 'goal' ? goalFrom9(within) : stageFrom9(within);
 }
 /** A cartridge was chosen by a place in a row of sizes. */
 const SIZES: Readonly<Record<number, number>> = { 1: 1, 2: 2, 3: 4, 4: 8 };
@@ -56,19 +62,8 @@ const axisFrom9 = (one: Readonly<Record<string, unknown>>): unknown => {
     : { ...one, values: values.map(renamed) };
 };
 
-/** What a goal was worked by where nobody had chosen: the first of its schools then. */
-const FIRST_SCHOOLS: Readonly<Record<string, string>> = { laboratory: 'astm-I', brewWater: 'american', steamOven: 'strict' };
-const goalFrom9 = (goal: unknown): unknown =>
-  isData(goal) && goal['school'] === null ? { ...goal, school: FIRST_SCHOOLS[String(goal['id'])] ?? null } : goal;
-/** Goals wherever one is named: of the system, and of each use of a train. */
-function goalsFrom9(data: unknown): unknown {
-  if (Array.isArray(data)) return data.map(goalsFrom9);
-  if (!isData(data)) return data;
-  return Object.fromEntries(Object.entries(data).map(([key, value]) => [key, key === 'goal' ? goalFrom9(value) : goalsFrom9(value)]));
-}
-
 function systemFrom9(system: unknown): unknown {
-  const named = goalsFrom9(stagesRenamed(system));
+  const named = broughtUp(system);
   if (!isData(named)) return named;
   const { build, choice } = named;
   return {

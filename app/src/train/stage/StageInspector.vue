@@ -6,6 +6,7 @@ import { computed } from 'vue';
 import DayField from '../../kit/DayField.vue';
 import NameField from '../../kit/NameField.vue';
 import QuantityField from '../../kit/QuantityField.vue';
+import { changeOf, fieldOf } from '../stageField';
 
 /** The fields of the selected stage, and the few figures that belong to it alone. */
 const props = defineProps<{ stage: Stage; system: System; report: TrainReport | null; first: boolean; last: boolean }>();
@@ -28,12 +29,7 @@ function write(what: string, change: FieldWrite<Stage> | undefined): void {
   if ('stage' in change) emit('change', change.stage, what);
   else emit('linePressure', change.linePressureBar);
 }
-const typed = (asked: StageQuantity<Stage>, value: number | null): void =>
-  write(asked.label, value === null ? asked.optional?.clear : asked.write(value));
-/** What the field needs to know of a quantity: all of it but how it is written. */
-function look({ write: _write, value: _value, folded: _folded, optional, ...rest }: StageQuantity<Stage>) {
-  return { ...rest, optional: optional !== undefined, ...(optional ? { empty: optional.empty } : {}) };
-}
+const typed = (asked: StageQuantity<Stage>, value: number | null): void => write(asked.label, changeOf(asked, value));
 </script>
 
 <template>
@@ -61,7 +57,7 @@ function look({ write: _write, value: _value, folded: _folded, optional, ...rest
         v-for="asked in plain"
         :key="asked.label"
         look="row"
-        v-bind="look(asked)"
+        v-bind="fieldOf(asked)"
         :units="system.units"
         :model-value="asked.value"
         @confirm="typed(asked, asked.value)"
@@ -73,7 +69,7 @@ function look({ write: _write, value: _value, folded: _folded, optional, ...rest
           v-for="asked in folded"
           :key="asked.label"
           look="row"
-          v-bind="look(asked)"
+          v-bind="fieldOf(asked)"
           :units="system.units"
           :model-value="asked.value"
           @confirm="typed(asked, asked.value)"

@@ -1,7 +1,16 @@
 <script setup lang="ts">
 import { neighbourSettings } from '@yes-clear/core/exchange';
 import { goalLimits, STEAM_BOILER_C, type GoalAsked } from '@yes-clear/core/goal';
-import { cartridgeCapacity, cartridgeLife, dialBlend, dialLitres, type DialBlend, type StageOf, type WaterAt } from '@yes-clear/core/stage';
+import {
+  boxFields,
+  cartridgeCapacity,
+  cartridgeLife,
+  dialBlend,
+  dialLitres,
+  type DialBlend,
+  type StageOf,
+  type WaterAt,
+} from '@yes-clear/core/stage';
 import { formatQuantity, grouped, listed, THIN, toCanonical, unitBySymbol, inSentence, words } from '@yes-clear/core/quantity';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, toRaw, useTemplateRef } from 'vue';
@@ -9,7 +18,9 @@ import { LABELS_APART_PX } from '../../../kit/chart/house';
 import { roundMarks, spread } from '../../../kit/chart/round';
 import QuantityField from '../../../kit/QuantityField.vue';
 import { useOpenSystem } from '../../../system/openSystem';
+import { changeOf, fieldOf } from '../../stageField';
 import { useRaised } from '../../useRaised';
+import DialAxes from './DialAxes.vue';
 import { useAnswer } from '../../../worker/useAnswer';
 
 /** The dial of a cartridge with a bypass: what it blends, what scales at boiler heat, how long it lasts. */
@@ -123,14 +134,11 @@ const raises = computed(() => {
 const setByGoal = (): void => {
   if (wanted.value !== null) emit('change', { bypass: wanted.value });
 };
-/** What its box prints, field by field; nothing is filled in for the person. */
-const BOX = [
-  { key: 'litres', label: 'Litres', dimension: 'volumeL', low: 1, high: 1_000_000 },
-  { key: 'hardnessMgL', label: 'at a carbonate hardness of', dimension: 'hardnessMgL', low: 1, high: 2000 },
-  { key: 'bypass', label: 'with so much past it', dimension: 'fraction', low: 0, high: 0.95 },
-] as const;
-const setBox = (key: (typeof BOX)[number]['key'], value: number | null): void =>
-  emit('change', { box: { ...props.stage.box, [key]: value } });
+const box = computed(() => boxFields(props.stage));
+function setBox(asked: (typeof box.value)[number], value: number | null): void {
+  const change = changeOf(asked, value);
+  if (change && 'stage' in change) emit('change', change.stage);
+}
 const lastsText = computed(() => {
   const of = `${other.value === null ? 'This water' : 'A water'} of ${hard(carbonate.value)} of carbonate hardness`;
   const here = lasts.value?.here;
@@ -201,14 +209,7 @@ const lasts = computed(() => {
             :width="x(1) - x(0)"
             :height="band.height"
           />
-          <g v-for="tick in ticks" :key="`y${tick.y}`">
-            <line class="hair" :x1="x(0)" :x2="x(1)" :y1="tick.y" :y2="tick.y" />
-            <text class="tick" :x="x(0) - 6" :y="tick.y + 4.5" text-anchor="end">{{ tick.text }}</text>
-          </g>
-          <line class="foot" :x1="x(0)" :x2="x(1)" :y1="y(0)" :y2="y(0)" />
-          <text v-for="tick in [0, 0.25, 0.5, 0.75, 1]" :key="tick" class="tick" :x="x(tick)" :y="H - 8" text-anchor="middle">
-            {{ 100 * tick }}{{ THIN }}%
-          </text>
+          <DialAxes :x="x" :foot="y(0)" :bottom="H - 8" :ticks="ticks" />
           <g v-for="line in curves" :key="line.of">
             <path :d="line.d" :class="line.look" />
             <text :x="x(1) + 6" :y="line.y + 4.5" :class="line.look">{{ line.label }}</text>
@@ -255,14 +256,7 @@ const lasts = computed(() => {
         <h3>How long it lasts along the dial</h3>
         <svg v-if="lasts" :viewBox="`0 0 ${W + NAMES} ${LASTS_H}`" role="img" :aria-label="lastsText">
           <path class="doubt" :d="lasts.band" />
-          <g v-for="tick in lasts.ticks" :key="tick.text">
-            <line class="hair" :x1="x(0)" :x2="x(1)" :y1="tick.y" :y2="tick.y" />
-            <text class="tick" :x="x(0) - 6" :y="tick.y + 4.5" text-anchor="end">{{ tick.text }}</text>
-          </g>
-          <line class="foot" :x1="x(0)" :x2="x(1)" :y1="lasts.foot" :y2="lasts.foot" />
-          <text v-for="tick in [0, 0.25, 0.5, 0.75, 1]" :key="tick" class="tick" :x="x(tick)" :y="LASTS_H - 8" text-anchor="middle">
-            {{ 100 * tick }}{{ THIN }}%
-          </text>
+          <DialAxes :x="x" :foot="lasts.foot" :bottom="LASTS_H - 8" :ticks="lasts.ticks" />
           <path class="lasts" :d="lasts.middle" />
           <circle v-if="lasts.here" class="lasts" :cx="x(stage.bypass)" :cy="lasts.here.y" r="4.5" />
         </svg>
@@ -282,18 +276,12 @@ const lasts = computed(() => {
       <div class="box">
         <h3>What its box prints</h3>
         <QuantityField
-          v-for="one in BOX"
-          :key="one.key"
-          :label="one.label"
-          :dimension="one.dimension"
-          v-bind="one.key === 'bypass' ? { unit: '%' } : {}"
-          :low="one.low"
-          :high="one.high"
+          v-for="one in box"
+          :key="one.label"
+          v-bind="fieldOf(one)"
           :units="units"
-          optional
-          empty="not typed"
-          :model-value="stage.box[one.key]"
-          @update:model-value="setBox(one.key, $event)"
+          :model-value="one.value"
+          @update:model-value="setBox(one, $event)"
         />
       </div>
     </div>
@@ -327,9 +315,6 @@ text.scale { fill: var(--bad); }
 .band { fill: var(--goal); }
 .band.hardness { fill: #3c3a66; fill-opacity: 0.09; }
 .band.alkalinity { fill: #8e3d8e; fill-opacity: 0.1; }
-.hair { stroke: var(--hair); }
-.foot { stroke: var(--ink); stroke-width: 1.2; }
-.tick { fill: var(--muted); }
 .now { stroke: var(--ink); stroke-width: 1.4; }
 .slide { display: grid; grid-template-columns: auto minmax(0, 1fr) 52px; gap: 12px; align-items: center; font-size: 14px; }
 .slide input { accent-color: var(--action); width: 100%; }
