@@ -72,7 +72,6 @@ export type {
   Upkeep,
   WaterAt,
 } from './kind';
-export { WEAK_COUNTER_USCM } from './inhibitor';
 export { membraneUnit } from './membrane';
 export { unitRanks } from './ranks';
 export { HIGH_PRESSURE } from './pump';

@@ -20,8 +20,6 @@ const field = keysOf<Inhibitor>(schema.shape);
 /** Limits of phosphate against scale (common practice). */
 const MOST_HARDNESS_MGL = 350;
 const MOST_C = 80;
-/** Conductivity up to which filtration with inhibition does for a counter: about 250 ppm on a pen (common practice), µS/cm. */
-export const WEAK_COUNTER_USCM = 500;
 /** What is flushed through a new one, L (common practice). */
 const FLUSH_L = 10;
 
@@ -29,13 +27,6 @@ function findings({ stage, before, goal, units }: Standing<Inhibitor>): Finding[
   const say = words(units);
   const { heatedC } = GOAL_ROWS[goal.id];
   const found: Finding[] = [];
-  if (before.state.ec25UScm > WEAK_COUNTER_USCM && GOAL_ROWS[goal.id].family === 'beverage')
-    found.push({
-      id: `layout-${stage.id}`,
-      severity: 'mind',
-      title: `${say.water(before.state.ec25UScm)}: this layout is for water up to about ${say.water(WEAK_COUNTER_USCM)}`,
-      why: 'Above it a counter wants a softener, a membrane with blending, and polishing: there is a template for it.',
-    });
   if (before.state.hardnessMgL > MOST_HARDNESS_MGL)
     found.push({
       id: `inhibitor-${stage.id}`,

@@ -1,51 +1,45 @@
 import type { System, TemplateId } from '../file';
 import { GOAL_ROWS, type GoalId } from '../goal';
-import { WEAK_COUNTER_USCM } from '../stage';
 import { PPM_PER_USCM, type UnitPreference } from '../quantity';
 import { SEA_USCM, type Character } from '../water';
 import { systemFromTemplate, type NewSystem } from './start';
 
 /** Conductivity up to which resin alone serves a window cleaner (common practice: about 60 ppm), µS/cm. */
 const RESIN_ALONE_USCM = 120;
-/** Up to which clear ice comes without a membrane: the 150 mg/L it may hold, by seven tenths of what a meter shows (common practice), µS/cm. */
-const CLEAR_ICE_USCM = 210;
 /** Tap led past a breeder's membrane for a community of fish: half, on a usual water (common practice). */
 const COMMUNITY_SHARE = 0.5;
 /** What a tank of the sea is mixed to, g/kg. */
 const REEF_SALINITY = 35;
 
 /**
- * The template that fits what the water is for and what comes in.
+ * The templates that may fit what the water is for and what comes in, the plainest first; `fittingSystem` of the advice
+ * room solves each where there are several.
  *
  * @param ec25UScm conductivity of the tap; null where nobody measured it
  */
-export function fittingTemplate(goal: GoalId, ec25UScm: number | null): TemplateId {
-  if ((ec25UScm ?? 0) >= SEA_USCM) return 'watermaker';
-  const weakCounter = (ec25UScm ?? 0) <= WEAK_COUNTER_USCM ? 'counterSoft' : 'counterHard';
-  // Nobody measured it: a middling water.
-  const clearIce = (ec25UScm ?? MIDDLING_USCM) <= CLEAR_ICE_USCM ? 'counterSoft' : 'counterHard';
+export function fittingTemplates(goal: GoalId, ec25UScm: number | null): readonly [TemplateId, ...TemplateId[]] {
+  if ((ec25UScm ?? 0) >= SEA_USCM) return ['watermaker'];
   switch (goal) {
     case 'marineMakeUp':
     case 'reefTank':
     case 'custom':
-      return 'marineHousehold';
+      return ['marineHousehold'];
     case 'softWaterBreeding':
     case 'freshwaterCommunity':
     case 'drinking':
-      return 'breeder';
+      return ['breeder'];
     case 'windowCleaning':
-      return ec25UScm !== null && ec25UScm <= RESIN_ALONE_USCM ? 'resinVessel' : 'vanTank';
+      return [ec25UScm !== null && ec25UScm <= RESIN_ALONE_USCM ? 'resinVessel' : 'vanTank'];
     case 'laboratory':
-      return 'skid';
+      return ['skid'];
     case 'espresso':
-      return 'espressoBar';
+      return ['espressoBar'];
     case 'brewWater':
     case 'steamOven':
-      return weakCounter;
     case 'ice':
-      return clearIce;
+      return ['counterSoft', 'counterHard'];
     case 'watermaker':
-      return 'watermaker';
+      return ['watermaker'];
   }
 }
 
@@ -60,11 +54,18 @@ export interface Answers {
   readonly character: Character;
 }
 
-/** A system from two answers: the fitting template on the tap as it was read, or on a usual water of its kind. */
-export function systemFromAnswers({ goal, reading, character, units }: Answers, start: Omit<NewSystem, 'template' | 'name'>): System {
-  const ec25UScm = reading === null ? null : reading.in === 'ppm' ? reading.shown / PPM_PER_USCM : reading.shown;
-  const sea = character === 'seawater' && reading === null;
-  const template = fittingTemplate(goal, sea ? SEA_USCM : ec25UScm);
+/** The templates that may fit two answers, the plainest first. */
+export function templatesFor({ goal, reading, character }: Answers): readonly [TemplateId, ...TemplateId[]] {
+  if (reading === null) return fittingTemplates(goal, character === 'seawater' ? SEA_USCM : null);
+  return fittingTemplates(goal, reading.in === 'ppm' ? reading.shown / PPM_PER_USCM : reading.shown);
+}
+
+/** A system from two answers by a template: on the tap as it was read, or on a usual water of its kind. */
+export function systemFromAnswers(
+  { goal, reading, character, units }: Answers,
+  template: TemplateId,
+  start: Omit<NewSystem, 'template' | 'name'>,
+): System {
   const system = systemFromTemplate({
     ...start,
     name: GOAL_ROWS[goal].label,
@@ -105,7 +106,5 @@ export function systemFromAnswers({ goal, reading, character, units }: Answers, 
   };
 }
 
-/** Conductivity of a middling tap, µS/cm. */
-const MIDDLING_USCM = 480;
 /** What a tap is taken for until it is looked at. */
 const USUAL_CHARACTER: Character = 'municipal';

@@ -1,4 +1,4 @@
-export { systemFromAnswers, type Answers } from './fit';
+export { systemFromAnswers, templatesFor, type Answers } from './fit';
 export { newLoop } from './loop';
 export { TEMPLATE_ROWS } from './rows';
-export { newInstrument, systemFromTemplate } from './start';
+export { newInstrument, systemFromTemplate, type NewSystem } from './start';

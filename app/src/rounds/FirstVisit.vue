@@ -2,7 +2,7 @@
 import { usualUnits } from '../kit/usualUnits';
 import { METRIC_UNITS } from '@yes-clear/core/quantity';
 import { GOAL_IDS, GOAL_ROWS, type GoalId } from '@yes-clear/core/goal';
-import { systemFromAnswers, TEMPLATE_ROWS, type Answers } from '@yes-clear/core/template';
+import { TEMPLATE_ROWS, type Answers } from '@yes-clear/core/template';
 import { CHARACTER_ROWS, CHARACTERS, type Character } from '@yes-clear/core/water';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
@@ -57,7 +57,9 @@ const columnWidth = computed(() =>
 
 const refused = ref<string | null>(null);
 async function keep(): Promise<void> {
-  const system = systemFromAnswers(answers.value, { id: newId(), site: 'Site', at: new Date().toISOString() });
+  // What solves a train comes with the page it is needed for.
+  const { fittingSystem } = await import('@yes-clear/core/advice');
+  const system = fittingSystem(answers.value, { id: newId(), site: 'Site', at: new Date().toISOString() });
   const kept = await saving.keep('the new system', () => addSystem(system));
   refused.value = kept.ok ? null : `Not saved: ${kept.reason}. ${kept.remedy}`;
   if (kept.ok) await router.push({ name: 'train', params: { id: system.id } });

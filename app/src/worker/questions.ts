@@ -1,8 +1,9 @@
 import { type Finding, dialBlend, type DialBlend, type StageOf, type TrainUse, type WaterAt } from '@yes-clear/core/stage';
-import { type Answers, systemFromAnswers, systemFromTemplate } from '@yes-clear/core/template';
+import { type Answers, systemFromTemplate } from '@yes-clear/core/template';
 import { ok, type Outcome } from '@yes-clear/core/quantity';
 import {
   dialShare,
+  fittingSystem,
   trainTitle,
   footLine,
   loopReport,
@@ -84,7 +85,7 @@ export const QUESTIONS = {
   }): readonly (DialBlend | null)[] => bypasses.map((bypass) => dialBlend(stage, before, bypass)),
   /** What two answers give: the fitting train as it would stand, in a picture and a few words. */
   firstSight: (answers: Answers): Outcome<FirstSight> => {
-    const system = systemFromAnswers(answers, { id: 'first', site: '', at: '2026-01-01T00:00:00Z' });
+    const system = fittingSystem(answers, { id: 'first', site: '', at: '2026-01-01T00:00:00Z' });
     const water = tapWater(system.source, system.instruments);
     const report = water.ok ? reportTrain(system, water.value.water, {}, undefined, water.value) : water;
     if (!report.ok) return report;
