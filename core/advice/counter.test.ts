@@ -110,12 +110,13 @@ describe('every template on the supply it starts with', () => {
   });
 });
 
-describe('a counter laid out for weak water', () => {
-  it('says so when the tap is strong', () => {
+describe('a counter with filters and an inhibitor alone', () => {
+  it('says on a strong tap what of it is missed', () => {
     const soft = from('counterSoft');
     const strong: System = { ...soft, source: from('counterHard').source };
-    expect(ids(report(soft).findings)).not.toContain('layout-inhibitor');
-    expect(ids(report(strong).findings)).toEqual(expect.arrayContaining(['layout-inhibitor', 'inhibitor-inhibitor']));
+    expect(ids(report(soft).findings)).not.toContain('inhibitor-inhibitor');
+    expect(ids(report(strong).findings)).toEqual(expect.arrayContaining(['goal', 'inhibitor-inhibitor']));
+    expect(report(strong).verdict).not.toBe('met');
   });
 });
 

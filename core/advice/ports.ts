@@ -1,4 +1,4 @@
-import { membraneStage, type PortReading, type System } from '../file';
+import { membraneStage, vesselName, type PortReading, type System } from '../file';
 import { unitRanks } from '../stage';
 import type { SolvedTrain } from '../train';
 import { settleWater } from '../water';
@@ -40,7 +40,7 @@ export function samplePorts(system: System, solved: SolvedTrain): SamplePort[] {
     if (!state.ok) return [];
     return Array.from({ length: ranks[rank]?.vessels ?? 0 }, (_, vessel) => {
       const read = system.build.ports.find((one) => one.stageId === stage.id && one.rank === rank && one.vessel === vessel) ?? null;
-      return { stageId: stage.id, rank, vessel, name: portName(ranks, rank, vessel), expectedUScm: state.value.ec25UScm, read };
+      return { stageId: stage.id, rank, vessel, name: vesselName(ranks, rank, vessel), expectedUScm: state.value.ec25UScm, read };
     });
   });
   const ratios = ports.flatMap(({ read, expectedUScm }) => (read ? [read.ec25UScm / expectedUScm] : []));
@@ -51,12 +51,6 @@ export function samplePorts(system: System, solved: SolvedTrain): SamplePort[] {
     const against = port.read.ec25UScm / port.expectedUScm / (usual || 1);
     return { ...port, against, verdict: against > OUT_OF_LINE ? 'high' : against < 1 / OUT_OF_LINE ? 'low' : 'fits' };
   });
-}
-
-function portName(ranks: readonly { readonly vessels: number }[], rank: number, vessel: number): string {
-  const several = (ranks[rank]?.vessels ?? 1) > 1;
-  if (ranks.length === 1) return `Vessel ${vessel + 1}`;
-  return several ? `Rank ${rank + 1}, vessel ${vessel + 1}` : `Vessel ${rank + 1}`;
 }
 
 /** A reading at a port, in place of the one before. */

@@ -44,6 +44,10 @@ export function baselineReading(system: System, work: Work, id: string, at: stri
     wasteLPerH,
     meterL: null,
     ...NOTHING_SAID,
+    also: system.train.gauges.flatMap(({ id: gaugeId }) => {
+      const value = read(`gauge-${gaugeId}`);
+      return value === null ? [] : [{ gaugeId, value }];
+    }),
     note: 'baseline',
   };
 }

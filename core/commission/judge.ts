@@ -1,5 +1,5 @@
 import { formatIn, formatQuantity, formatWithDoubt, shownUnit, type UnitPreference } from '../quantity';
-import type { Measured, System } from '../file';
+import { behind, isSamePlace, type Measured, type System } from '../file';
 import type { Today } from './expected';
 import type { Measure, Step } from '../stage';
 
@@ -26,7 +26,9 @@ export function probeOf(
   measure: Pick<Measure, 'id' | 'dimension'>,
 ): string | null {
   if (measure.dimension !== 'conductivityUScm') return null;
-  const probe = train.probes.find(({ id, after }) => measure.id === `probe-${id}` || (step.stageId !== null && after === step.stageId));
+  const probe = train.probes.find(
+    (one) => measure.id === `probe-${one.id}` || (step.stageId !== null && isSamePlace(one, behind(step.stageId))),
+  );
   return probe?.id ?? null;
 }
 
@@ -34,6 +36,7 @@ export function probeOf(
 export function unitsOfProbe({ units, train, instruments }: System, probeId: string | null): UnitPreference {
   const probe = train.probes.find(({ id }) => id === probeId);
   const scale = instruments.find(({ id }) => id === probe?.instrumentId)?.scale;
+  if (scale?.kind === 'resistivity') return { ...units, strength: 'µS/cm' };
   if (scale?.kind === 'factor') return { ...units, strength: 'ppm', ppmFactor: scale.factor };
   return scale?.kind === 'conductivity' ? { ...units, strength: 'µS/cm' } : units;
 }

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { mounting } from '../advice';
-import { allStages, type HookUp, type System } from '../file';
+import { allStages, fittedProbes, readsFlow, type HookUp, type System } from '../file';
 import { priceList } from '../ledger';
 import { timesPerYear, type PartLife } from '../life';
 import { atStart, DAYS_PER_YEAR, inSentence, roundForReading, THIN } from '../quantity';
@@ -193,23 +193,33 @@ function hookUpParts(system: System, lines: readonly TubeLine[]): Part[] {
   ];
 }
 
-function meterParts({ train, instruments }: System): Part[] {
-  const used = new Set(train.probes.map(({ instrumentId }) => instrumentId));
+function meterParts(system: System): Part[] {
+  const { train, instruments } = system;
+  const probes = fittedProbes(system);
+  const used = new Set(probes.map(({ instrumentId }) => instrumentId));
   const clamps = allStages(train).filter((stage) => !['tank', 'line'].includes(kindOf(stage).form)).length;
   return [
     ...instruments
       .filter(({ id }) => used.has(id))
       .map(({ name }) => part({ part: `meter-${slug(name)}`, name, why: 'reads the probes', count: 1 })),
-    ...(train.probes.length > 0
+    ...(probes.length > 0
       ? [
           part({
             part: 'probe-tee',
             name: 'Probe in its tee',
-            why: train.probes.map(({ name }) => name.toLowerCase()).join(', '),
-            count: train.probes.length,
+            why: probes.map(({ name }) => name.toLowerCase()).join(', '),
+            count: probes.length,
           }),
         ]
       : []),
+    ...train.gauges.map((gauge) =>
+      part({
+        part: readsFlow(gauge) ? `flow-meter-${gauge.at}` : `gauge-${gauge.at}`,
+        name: readsFlow(gauge) ? 'Flow meter' : 'Pressure gauge in its tee',
+        why: inSentence(gauge.name),
+        count: 1,
+      }),
+    ),
     ...(clamps > 0
       ? [part({ part: 'screws', name: 'Screws into studs, with washers', why: `two for each of ${clamps} pieces`, count: 2 * clamps })]
       : []),

@@ -1,5 +1,16 @@
 import { mounting, samplePorts } from '../advice';
-import { allStages, currentSample, feedPump, membraneStage, type System } from '../file';
+import {
+  allStages,
+  behind,
+  currentSample,
+  feedPump,
+  fittedProbes,
+  isSamePlace,
+  membraneStage,
+  readsFlow,
+  type Gauge,
+  type System,
+} from '../file';
 import { isSmallElement } from '../membrane';
 import { BAR_PER_PSI, formatQuantity, inSentence, roundForReading, THIN, words } from '../quantity';
 import {
@@ -16,6 +27,7 @@ import {
   type Stage,
   type Step,
 } from '../stage';
+import { atGauge, atPlace } from '../train';
 import { smallestStepUScm } from '../water';
 import { LINE_STEP, type Expected } from './expected';
 
@@ -302,7 +314,7 @@ export function circulating(system: System, expected: Expected | null): Step[] {
 
 /** Probes in the line, the figures of the first day, and the people who get it. */
 export function handingOver(system: System, expected: Expected | null): Step[] {
-  const { probes } = system.train;
+  const probes = fittedProbes(system);
   return [
     ...(probes.length > 0
       ? [
@@ -375,7 +387,7 @@ function baselineMeasures(system: System, expected: Expected | null): Measure[] 
     ...system.train.probes.map((probe): Measure => {
       const instrument = system.instruments.find(({ id }) => id === probe.instrumentId);
       const least = instrument ? smallestStepUScm(instrument) : 1;
-      const station = expected?.solved.stations.find(({ after }) => after === probe.after);
+      const station = expected && atPlace(expected.solved, probe);
       const value = station?.state.ec25UScm ?? null;
       const tap = probe.after === 'tap';
       return {
@@ -396,12 +408,34 @@ function baselineMeasures(system: System, expected: Expected | null): Measure[] 
     ...(membrane
       ? [flow('productLPerH', 'Product', unit?.permeateLPerH ?? null), flow('wasteLPerH', 'Waste', unit?.concentrateLPerH ?? null)]
       : []),
+    ...system.train.gauges.flatMap((gauge) => gaugeMeasure(system, gauge, expected)),
+  ];
+}
+
+/** A further gauge or flow meter: what it should show today, a quarter either way; product and waste are read by the jug already. */
+function gaugeMeasure(system: System, gauge: Gauge, expected: Expected | null): Measure[] {
+  if (gauge.at === 'product' || gauge.at === 'waste') return [];
+  const flow = readsFlow(gauge);
+  const value = expected && atGauge(system, expected.solved, gauge.at);
+  return [
+    {
+      id: `gauge-${gauge.id}`,
+      label: gauge.name,
+      dimension: flow ? 'flowLPerH' : 'pressureBar',
+      expected: value,
+      low: value === null ? null : 0.75 * value,
+      high: value === null ? null : 1.25 * value,
+      doubt: flow ? { share: 0.03, least: 0.3 } : { share: 0.02, least: 0.1 },
+      because: 'solved for today, a quarter either way',
+      ifLow: 'Look at what stands before it: a valve half shut, a clogged filter, a pump that does not reach its speed.',
+      ifHigh: 'Look at what stands after it: a valve nearly shut, a restrictor clogged, a line squeezed.',
+    },
   ];
 }
 
 /** The smallest step of the meter that reads behind a stage, µS/cm; a middling pen's where none does. */
 export function meterStepBehind(system: System, stage: Stage): number {
-  const probe = system.train.probes.find(({ after }) => after === stage.id);
+  const probe = system.train.probes.find((one) => isSamePlace(one, behind(stage.id)));
   const instrument = system.instruments.find(({ id }) => id === (probe?.instrumentId ?? '')) ?? system.instruments[0];
   return instrument ? smallestStepUScm(instrument) : 1;
 }

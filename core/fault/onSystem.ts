@@ -1,4 +1,4 @@
-import type { Reading, System } from '../file';
+import type { Gauge, Reading, System } from '../file';
 import { speciesOfWater, waterOfSpecies } from '../membrane';
 import { AGEING, probeEc25, probeRoles, standing, trackResin, type CoursePoint, type ProbeRoles, type ResinTracking } from '../log';
 import { median } from '../numeric';
@@ -302,6 +302,9 @@ function colderThanAtBaseline(run: SystemAsRun): boolean {
   return baseline.temperatureC - expected > COLDER_BY_C;
 }
 
+/** What a further gauge or flow meter tells the search. */
+const GAUGE_KINDS: Partial<Record<Gauge['at'], KindId>> = { line: 'line', membrane: 'inlet', recycle: 'recycleFlow', loop: 'returnFlow' };
+
 /** A reading of the log as the search takes it: each figure as what it tells of. */
 export function asFaultReadings(system: System, reading: Reading, roles: ProbeRoles = probeRoles(system)): FaultReading[] {
   const strength = (kind: KindId, probeId: string | undefined): FaultReading[] => {
@@ -319,6 +322,11 @@ export function asFaultReadings(system: System, reading: Reading, roles: ProbeRo
     ...figure('temperature', reading.temperatureC),
     ...figure('productFlow', reading.productLPerH),
     ...figure('wasteFlow', reading.wasteLPerH),
+    ...system.train.gauges.flatMap(({ id, at }) => {
+      const kind = GAUGE_KINDS[at];
+      const value = reading.also.find(({ gaugeId }) => gaugeId === id)?.value ?? null;
+      return kind ? figure(kind, value) : [];
+    }),
   ];
 }
 

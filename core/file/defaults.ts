@@ -28,6 +28,7 @@ export const USUAL_TURBIDITY_NTU = 0.5;
 /** A system nobody has worked on yet; blue for product is the commonest scheme (common practice), the rest differ. */
 export const NOTHING_BUILT: Build = {
   works: [],
+  stands: { how: 'new', since: null },
   commissioned: null,
   lines: [],
   colours: { feed: null, product: null, waste: null },
@@ -41,7 +42,8 @@ export const NOTHING_BUILT: Build = {
 };
 
 /** A reading nobody has taken anything from yet, beside what was read. */
-export const NOTHING_SAID: Pick<Reading, 'note' | 'counts' | 'confirmed' | 'photos' | 'editedAt'> = {
+export const NOTHING_SAID: Pick<Reading, 'also' | 'note' | 'counts' | 'confirmed' | 'photos' | 'editedAt'> = {
+  also: [],
   note: '',
   counts: true,
   confirmed: [],

@@ -30,6 +30,18 @@ const record: SystemRecord = {
     } satisfies Reading,
   ],
 };
+/** What version 11 adds to a system and a reading that say nothing of it. */
+type Said = Record<string, unknown>;
+const all = (list: unknown, also: object): unknown => (list as Said[]).map((one) => ({ ...one, ...also }));
+const withPlaces = (system: Said): Said => {
+  const train = system['train'] as Said;
+  return {
+    ...system,
+    build: { ...(system['build'] as Said), stands: { how: 'new', since: null } },
+    instruments: all(system['instruments'], { carried: false }),
+    train: { ...train, gauges: [], probes: all(train['probes'], { side: 'out', vessel: null }) },
+  };
+};
 /** A file is spoiled so many times; `npm run fuzz` does it 10,000 times. */
 const RUNS = Number(process.env['FUZZ_RUNS'] ?? 1500);
 const saved = writeDocument([record], '2026-11-23T11:00:00Z');
@@ -169,8 +181,10 @@ describe('a file of version 3', () => {
       const { filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg } = PLACEHOLDER_PRICES;
       system.prices = { ...system.prices, filter, inhibitor, lamp, carbonPerL, cartridgePerL, calcitePerL, saltPerKg };
     }
-    const said = (one: Raw): Raw => ({ ...one, counts: true, confirmed: [], photos: [], editedAt: null });
-    expect(outcome.ok && outcome.records).toEqual(records.map((one) => ({ ...one, readings: one.readings.map(said) })));
+    const said = (one: Raw): Raw => ({ ...one, also: [], counts: true, confirmed: [], photos: [], editedAt: null });
+    expect(outcome.ok && outcome.records).toEqual(
+      records.map((one) => ({ ...one, system: withPlaces(one.system), readings: one.readings.map(said) })),
+    );
   });
   it('did not know of a stage that is newer: what a version 4 file says of it is named, not guessed', () => {
     const data = JSON.parse(text);
@@ -229,12 +243,14 @@ describe('a file of version 8', () => {
     const { membranePerYear: _, ...paid } = prices;
     const stages = (all: readonly object[]): object[] =>
       all.map((stage) => ('elementClass' in stage ? { ...stage, elementClass: 'household75' } : stage));
-    expect(record!.system).toEqual({
-      ...rest,
-      train: { ...rest.train, stages: stages(rest.train.stages) },
-      prices: paid,
-      choice: { ...choice, wasteUsedShare: 0 },
-    });
+    expect(record!.system).toEqual(
+      withPlaces({
+        ...rest,
+        train: { ...rest.train, stages: stages(rest.train.stages) },
+        prices: paid,
+        choice: { ...choice, wasteUsedShare: 0 },
+      }),
+    );
     expect(record!.readings).toHaveLength(2);
   });
   it('reads a meter on mixed salts, whose scale was named by its proportions', () => {
@@ -296,6 +312,26 @@ describe('a file of version 9', () => {
     const old = data();
     old.records[0].system.goal = { ...old.records[0].system.goal, id, school: null };
     expect(opened(old).goal.school).toBe(school);
+  });
+});
+
+describe('a file of version 10', () => {
+  const data = () => JSON.parse(readFileSync(new URL('./fixtures/version-10.yesclear.json', import.meta.url), 'utf8'));
+  it('has its probes where they were, one gauge, and pens told from meters in the line', () => {
+    const old = data();
+    const { probes, gauge } = old.records[0].system.train;
+    old.records[0].system.instruments.push({ ...old.records[0].system.instruments[0], id: 'p', name: 'Pen of the van' });
+    const outcome = readDocument(JSON.stringify(old));
+    expect(message(outcome)).toBe('');
+    const { system, readings } = (outcome.ok && outcome.records[0]) as SystemRecord;
+    expect(system.train.probes).toEqual(probes.map((probe: object) => ({ ...probe, side: 'out', vessel: null })));
+    expect(system.train).toMatchObject({ gauge, gauges: [] });
+    expect(system.instruments.map(({ name, carried }) => [name, carried])).toEqual([
+      ['In-line meter', false],
+      ['Pen of the van', true],
+    ]);
+    expect(readings).toHaveLength(2);
+    expect(readings.map(({ also }) => also)).toEqual([[], []]);
   });
 });
 

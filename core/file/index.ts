@@ -26,6 +26,26 @@ export {
   type RecordComparison,
   type SystemPart,
 } from './merge';
+export {
+  GAUGE_WORDS,
+  alongTrain,
+  behind,
+  furtherGauges,
+  gaugePlaces,
+  isPlace,
+  isSamePlace,
+  lastProbeWithin,
+  outletPlace,
+  placeKey,
+  probePlaces,
+  probesWith,
+  probesWithout,
+  productProbe,
+  readsFlow,
+  vesselName,
+  type NamedPlace,
+  type Place,
+} from './places';
 export { linked, withLinked } from './design';
 export { fileFromLink, linkText } from './link';
 export type { SystemRecord } from './record';
@@ -34,6 +54,7 @@ export {
   HOOK_UPS,
   SENSOR_READS,
   SERVICE_WHY,
+  STANDS_HOW,
   TEMPLATE_IDS,
   TUBE_COLOURS,
   WORK_KINDS,
@@ -51,6 +72,7 @@ export {
   type ChoiceSettings,
   type Comparison,
   type Deviation,
+  type Gauge,
   type HookUp,
   type Instrument,
   type Kit,
@@ -68,6 +90,7 @@ export {
   type Service,
   type ServiceWhy,
   type Source,
+  type Stands,
   type System,
   type TemplateId,
   type Train,
@@ -83,10 +106,12 @@ export {
   currentSample,
   emptySample,
   feedPump,
+  fittedProbes,
   lastTank,
   membraneStage,
   tankVolumeL,
   withSample,
 } from './select';
+export { STANDS_WORDS, asItStands, isBeingDescribed, stoodBefore, undatedStages, withStands } from './stands';
 export { FILE_VERSION, FILE_VERSIONS } from './versions';
 export { asItWas } from './versions/raw';

@@ -7,7 +7,7 @@ import { z } from 'zod';
 import { CHARACTERS, COMPENSATIONS, METER_SALTS } from '../water';
 
 /**
- * The one model of a system, version 7. The database stores it, the file holds it, the solver takes it;
+ * The one model of a system. The database stores it, the file holds it, the solver takes it;
  * TypeScript types are inferred from it. Documented for people in docs/file-format.md.
  */
 
@@ -21,6 +21,7 @@ const meterScale = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('factor'), factor: between(0.3, 1) }),
   z.strictObject({ kind: z.literal('curve'), salt: z.enum(METER_SALTS) }),
   z.strictObject({ kind: z.literal('salinity') }),
+  z.strictObject({ kind: z.literal('resistivity') }),
 ]);
 
 export const instrumentSchema = z.strictObject({
@@ -36,6 +37,8 @@ export const instrumentSchema = z.strictObject({
   compensation: z.enum(COMPENSATIONS),
   alphaPerC: between(0, 0.1),
   calibratedOn: maybe(day),
+  /** A pen that is carried from place to place; what is not stands in the line. */
+  carried: z.boolean(),
 });
 
 /** Drops counted until the colour changed. */
@@ -141,13 +144,28 @@ export const loopSchema = z.strictObject({
   ventFilter: z.boolean(),
 });
 
+/** A vessel of an array by its place in the order of the water. */
+const vesselPlace = z.strictObject({ rank: z.int().min(0).max(3), vessel: z.int().min(0).max(39) });
+
+/** On which side of its stage something is read: behind it, in what a membrane is fed or sends to waste, in what a loop brings back. */
+export const PLACE_SIDES = ['out', 'feed', 'waste', 'return'] as const;
+
+/** A place where strength is read. The order of the probes is the order of a line of figures. */
 export const probeSchema = z.strictObject({
   id,
   name,
-  /** 'tap', or the id of the stage it stands after. */
+  /** 'tap', or the id of the stage, of the train or of a use, it stands at. */
   after: id,
+  side: z.enum(PLACE_SIDES),
+  /** The product of one vessel of an array; null where it is read of all together. */
+  vessel: maybe(vesselPlace),
   instrumentId: id,
 });
+
+/** Where a further gauge stands, and where a flow meter. */
+export const PRESSURE_PLACES = ['line', 'filters', 'membrane', 'concentrate', 'distribution'] as const;
+export const FLOW_PLACES = ['product', 'waste', 'recycle', 'loop'] as const;
+export const gaugeSchema = z.strictObject({ id, name, at: z.enum([...PRESSURE_PLACES, ...FLOW_PLACES]) });
 
 export const trainSchema = z.strictObject({
   stages: z.array(stageSchema).max(40),
@@ -161,6 +179,8 @@ export const trainSchema = z.strictObject({
   loop: maybe(loopSchema),
   /** Where the gauge stands that a reading's pressure is read from: at the inlet, or at the membrane. */
   gauge: z.enum(['line', 'membrane']),
+  /** Further gauges and flow meters, in the order they are read. */
+  gauges: z.array(gaugeSchema).max(12),
 });
 
 /** What water, power and parts cost on this job, in one currency. */
@@ -202,8 +222,7 @@ export const ratioSchema = z.strictObject({
 /** A reading at the product port of one vessel; a new one takes the place of the old. */
 export const portReadingSchema = z.strictObject({
   stageId: id,
-  rank: z.int().min(0).max(3),
-  vessel: z.int().min(0).max(39),
+  ...vesselPlace.shape,
   ec25UScm: between(0, 200_000),
   at: instant,
 });
@@ -278,7 +297,12 @@ export type HookUp = (typeof HOOK_UPS)[number];
 /** A line of the parts list that somebody wrote. */
 export const ownPartSchema = z.strictObject({ id, name, count: between(0, 10_000), each: maybe(money) });
 
+/** How a system came to be: planned from nothing, standing when it was first described, or bought second-hand. */
+export const STANDS_HOW = ['new', 'already', 'secondHand'] as const;
+
 export const buildSchema = z.strictObject({
+  /** How it came to be, and since when it stands, where somebody knows. */
+  stands: z.strictObject({ how: z.enum(STANDS_HOW), since: maybe(day) }),
   works: z.array(workSchema).max(200),
   /** The train as it was handed over last, and what to hold the log against; null until it was. */
   commissioned: maybe(z.strictObject({ at: instant, train: trainSchema, readingId: maybe(id) })),
@@ -454,6 +478,8 @@ export const readingSchema = z.strictObject({
   wasteLPerH: maybe(between(0, 100_000)),
   /** Total on the product's water meter, L. */
   meterL: maybe(between(0, 1e9)),
+  /** Further gauges, bar, and flow meters, L/h. */
+  also: z.array(z.strictObject({ gaugeId: id, value: between(0, 1_000_000) })).max(12),
   note: z.string().max(2000),
   /** Whether anything is counted from it; a reading that was struck out stays to be seen. */
   counts: z.boolean(),
@@ -473,10 +499,12 @@ export type Season = z.infer<typeof seasonSchema>;
 export type Comparison = z.infer<typeof comparisonSchema>;
 export type Source = z.infer<typeof sourceSchema>;
 export type Probe = z.infer<typeof probeSchema>;
+export type Gauge = z.infer<typeof gaugeSchema>;
 export type Branch = z.infer<typeof branchSchema>;
 export type LoopSettings = z.infer<typeof loopSchema>;
 export type Train = z.infer<typeof trainSchema>;
 export type Build = z.infer<typeof buildSchema>;
+export type Stands = Build['stands'];
 export type Work = z.infer<typeof workSchema>;
 export type Measured = z.infer<typeof measuredSchema>;
 export type Deviation = z.infer<typeof deviationSchema>;

@@ -1,4 +1,4 @@
-import type { Sample, Source, Train } from './schema';
+import type { Probe, Sample, Source, System, Train } from './schema';
 import type { Stage, StageOf } from '../stage';
 
 /** The sample a system is planned with. */
@@ -63,6 +63,10 @@ export const allStages = ({ stages, branches }: Pick<Train, 'stages' | 'branches
 /** The tank a train fills last. */
 export const lastTank = (stages: readonly Stage[]): StageOf<'tank'> | undefined =>
   stages.findLast((stage): stage is StageOf<'tank'> => stage.kind === 'tank');
+
+/** The probes that stand in the line; a pen is carried to the others. */
+export const fittedProbes = ({ train, instruments }: Pick<System, 'train' | 'instruments'>): Probe[] =>
+  train.probes.filter(({ instrumentId }) => instruments.find(({ id }) => id === instrumentId)?.carried !== true);
 
 /** What all tanks of a train hold, L. */
 export const tankVolumeL = (stages: readonly Stage[]): number =>

@@ -1,13 +1,13 @@
 import { smallestStepUScm } from '../water';
 import { isUsualRatio, USUAL_RATIO } from '../membrane';
-import { allStages, FIRST_YEAR, isLikelyDate, LAST_YEAR, type Reading, type System } from '../file';
+import { allStages, FIRST_YEAR, isLikelyDate, LAST_YEAR, stoodBefore, undatedStages, type Reading, type System } from '../file';
 import { judgeRise, type RisePoint } from '../exchange';
 import { GOAL_ROWS, outsideStrength, strengthTexts } from '../goal';
 import { yearStandings } from '../life';
 import { strengthOf } from '../advice';
-import { DAY_MS, inSentence, listed, percent, THIN, words } from '../quantity';
+import { atStart, DAY_MS, inSentence, listed, percent, THIN, words } from '../quantity';
 import { cartridgeLife, type Finding } from '../stage';
-import { polishedStation, type SolvedTrain } from '../train';
+import { atPlace, polishedStation, type SolvedTrain } from '../train';
 import { baselineOf, inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 import { dateAfter } from './dates';
 import { dayWords } from './days';
@@ -44,8 +44,9 @@ export function logFindings(
         id: 'empty',
         severity: 'note',
         title: '0 readings so far',
-        why: 'Type the first one above: the probes from the tap onward, then pressure and temperature.',
+        why: 'Type the first one above: the probes in their order, then pressure and temperature.',
       },
+      ...undatedFinding(system),
     ];
   }
   return [
@@ -60,6 +61,7 @@ export function logFindings(
     membrane?.salt && membrane.salt.count > 1 ? null : removalFinding(system, ordered),
     modelFinding(system, last, solved),
     ratioFinding(system, last),
+    ...undatedFinding(system),
   ].filter((finding): finding is Finding => finding !== null);
 }
 
@@ -74,6 +76,21 @@ function oddDateFinding(readings: readonly Reading[]): Finding | null {
     title: `${odd.length === 1 ? '1 reading is' : `${odd.length} readings are`} dated outside ${FIRST_YEAR} to ${LAST_YEAR}`,
     why: `One says ${first.at.slice(0, 10)}. Nothing is counted from it; take it away and log it again if its figures are known.`,
   };
+}
+
+/** Parts that nobody dated on a system that runs: what is never due because nobody asked is not "nothing due". */
+function undatedFinding(system: System): Finding[] {
+  const undated = stoodBefore(system) || system.build.commissioned ? undatedStages(system) : [];
+  if (undated.length === 0) return [];
+  const one = undated.length === 1;
+  return [
+    {
+      id: 'undated',
+      severity: 'note',
+      title: `${one ? '1 part has' : `${undated.length} parts have`} no day`,
+      why: `${atStart(listed(undated.map(({ name }) => inSentence(name))))}: since when ${one ? 'it is' : 'they are'} in is not known, so nothing of ${one ? 'it' : 'them'} falls due. About is enough.`,
+    },
+  ];
 }
 
 /** Minutes a reading may lie ahead of a clock before one of the two is doubted. */
@@ -301,7 +318,7 @@ function removalFinding(system: System, ordered: readonly Reading[]): Finding | 
 function modelFinding(system: System, last: Reading, solved: SolvedTrain): Finding | null {
   const gaps = system.train.probes.flatMap((probe) => {
     const read = probeEc25(last, probe.id, system.instruments);
-    const station = solved.stations.find((candidate) => candidate.after === probe.after);
+    const station = atPlace(solved, probe);
     const instrument = system.instruments.find((candidate) => candidate.id === probe.instrumentId);
     if (read === null || !station || !instrument) return [];
     // Below what a whole-ppm meter resolves, any reading agrees.

@@ -1,5 +1,5 @@
-import type { Instrument, Probe, Reading } from '../file';
-import { formatIn, plainText, type UnitPreference } from '../quantity';
+import { furtherGauges, type Instrument, type Reading, type System } from '../file';
+import { formatIn, plainText, type Dimension } from '../quantity';
 import type { QuickReading } from './quickline';
 
 const trimmed = (value: number): string => String(Number(value.toPrecision(7)));
@@ -9,13 +9,14 @@ const MINUTES_PER_HOUR = 60;
  * A reading as the line that would be typed for it, without its day: what is edited in place. Read back by the quick line
  * it gives the same figures to the digits shown; see `edited` for those that nobody touched.
  */
-export function lineOf(reading: Reading, probes: readonly Probe[], units: UnitPreference): string {
+export function lineOf(reading: Reading, { train, units }: Pick<System, 'train' | 'units'>): string {
+  const { probes } = train;
   const first = (probeId: string): string => {
     const value = reading.values.find((one) => one.probeId === probeId);
     return value ? trimmed(value.shown) : '-';
   };
   const last = probes.findLastIndex(({ id }) => reading.values.some(({ probeId }) => probeId === id));
-  const inUnit = (value: number | null, dimension: 'pressureBar' | 'temperatureC' | 'volumeL', unit: string): string =>
+  const inUnit = (value: number | null, dimension: Dimension, unit: string): string =>
     value === null ? '' : `${plainText(formatIn(value, dimension, unit).number).replace(/[^\d.-]/g, '')}${unit.replace('°', '')}`;
   const jug = units.volume === 'gal' ? 'cup' : 'mL';
   const perMinute = (value: number | null): string =>
@@ -24,11 +25,24 @@ export function lineOf(reading: Reading, probes: readonly Probe[], units: UnitPr
     reading.productLPerH === null && reading.wasteLPerH === null
       ? ''
       : `${perMinute(reading.productLPerH)}/${perMinute(reading.wasteLPerH)}${jug}`;
+  // A gauge that was passed over holds its place where a later one was read.
+  const further = (flow: boolean): string[] => {
+    const own = furtherGauges(train, flow);
+    const valueOf = (id: string): number | null => reading.also.find(({ gaugeId }) => gaugeId === id)?.value ?? null;
+    const unit = flow ? 'L/h' : units.pressure;
+    return own
+      .slice(0, own.findLastIndex(({ id }) => valueOf(id) !== null) + 1)
+      .map(({ id }) => inUnit(valueOf(id), flow ? 'flowLPerH' : 'pressureBar', unit) || `-${unit}`);
+  };
+  const pressures = further(false);
+  const meters = further(true);
   return [
     ...probes.slice(0, last + 1).map(({ id }) => first(id)),
-    inUnit(reading.pressureBar, 'pressureBar', units.pressure),
+    inUnit(reading.pressureBar, 'pressureBar', units.pressure) || (pressures.length > 0 ? `-${units.pressure}` : ''),
+    ...pressures,
     inUnit(reading.temperatureC, 'temperatureC', units.temperature),
-    flows,
+    flows || (meters.length > 0 ? '-L/h -L/h' : ''),
+    ...meters,
     inUnit(reading.meterL, 'volumeL', units.volume),
     reading.note,
   ]
@@ -75,6 +89,10 @@ export function edited(reading: Reading, was: QuickReading, now: QuickReading, i
     productLPerH: kept('productLPerH'),
     wasteLPerH: kept('wasteLPerH'),
     meterL: kept('meterL'),
+    also: now.also.map((one) => {
+      const [before, stored] = [was, reading].map(({ also }) => also.find(({ gaugeId }) => gaugeId === one.gaugeId));
+      return before && stored && near(before.value, one.value) ? stored : one;
+    }),
     note: now.note,
     confirmed: reading.confirmed.filter((field) => !changed(field)),
   };

@@ -11,7 +11,7 @@ import { parseQuickLine, type QuickLine } from './quickline';
 import { trackResin } from './resin';
 
 const base = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
-const parse = (line: string): QuickLine => parseQuickLine(line, base.train.probes, base.instruments);
+const parse = (line: string): QuickLine => parseQuickLine(line, base);
 const plain = (text: string): string => text.replaceAll('\u202f', ' ');
 
 describe('what the membrane holds back', () => {

@@ -3,13 +3,24 @@ import { fail, ok, parseQuantity, plainText, readNumber, unitBySpelling, type Ou
 import { ec25FromReading, readingFromEc25, type MeterScale } from '../water';
 
 /** Unit an instrument shows. */
-export function shownUnitOf({ scale }: Pick<Instrument, 'scale'>): 'ppm' | 'µS/cm' | 'g/kg' {
-  return scale.kind === 'conductivity' ? 'µS/cm' : scale.kind === 'salinity' ? 'g/kg' : 'ppm';
+export function shownUnitOf({ scale }: Pick<Instrument, 'scale'>): 'ppm' | 'µS/cm' | 'g/kg' | 'MΩ·cm' {
+  switch (scale.kind) {
+    case 'conductivity':
+      return 'µS/cm';
+    case 'salinity':
+      return 'g/kg';
+    case 'resistivity':
+      return 'MΩ·cm';
+    case 'factor':
+    case 'curve':
+      return 'ppm';
+  }
 }
 
 /** A ppm of another pen is taken for one of the common factor. */
 const COMMON_PPM: MeterScale = { kind: 'factor', factor: 0.5 };
 const SALINITY: MeterScale = { kind: 'salinity' };
+const RESISTIVITY: MeterScale = { kind: 'resistivity' };
 const MOST_SHOWN = 200_000;
 /** Density of sea water at 15 °C, kg/L (recalled). */
 const SALT_WATER_KG_PER_L = 1.026;
@@ -45,9 +56,9 @@ export function meterEntry(text: string, instrument: Pick<Instrument, 'scale'>, 
   const unit = read.kind === 'number' ? read.rest.trim() : '';
   if (read.kind !== 'number' || unit === '') return plain;
   const inverse = unitBySpelling('conductivityUScm', unit)?.inverse;
-  const typed = inverse ? { scale: { kind: 'conductivity' } as const, times: 1 } : typedScale(unit);
+  const typed = inverse ? { scale: RESISTIVITY, times: 1 } : typedScale(unit);
   if (!typed) return fail(field, text, accepted, `${field}: “${unit}” is not a unit a meter shows. Accepted: ${accepted}.`);
-  const value = inverse ? 1 / read.value : read.value * typed.times;
+  const value = read.value * typed.times;
   // A figure in the unit of the meter is what it shows, whatever salt its scale stands for.
   const isPpm = instrument.scale.kind === 'factor' || instrument.scale.kind === 'curve';
   if (typed.scale.kind === instrument.scale.kind || (isPpm && typed.scale === COMMON_PPM)) return within(value);

@@ -67,7 +67,8 @@ function figures(system: System, { of, unit }: Column): ((text: string) => numbe
       return read.ok ? read.value : read.error.message;
     };
   }
-  const dimension = dimensionOf(of);
+  // A meter's record is of probes and of the figures every reading has; a further gauge is taken by the table.
+  const dimension = of.startsWith('gauge:') ? undefined : dimensionOf(system, of);
   const usual = dimension && unit !== null ? unitBySymbol(dimension, unit) : undefined;
   if (!dimension) return null;
   return (text) => {

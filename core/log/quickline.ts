@@ -1,4 +1,4 @@
-import { NOTHING_SAID, type Instrument, type Probe, type Reading } from '../file';
+import { furtherGauges, NOTHING_SAID, type Gauge, type Instrument, type Reading, type Train } from '../file';
 import { parseQuantity, plainText, readNumber, THIN, unitBySpelling, type Dimension } from '../quantity';
 import { meterEntry, shownUnitOf } from './meterEntry';
 import { momentText, readWhen, type LocalClock } from './when';
@@ -8,16 +8,24 @@ export interface QuickToken {
   readonly start: number;
   readonly end: number;
   readonly text: string;
-  readonly kind: 'when' | 'skipped' | 'probe' | 'pressure' | 'temperature' | 'flows' | 'meter' | 'note' | 'error';
-  /** Which probe, counted from the tap. */
+  readonly kind: 'when' | 'skipped' | 'probe' | 'pressure' | 'gauge' | 'temperature' | 'flows' | 'meter' | 'note' | 'error';
+  /** Which probe, in the system's order. */
   readonly probe?: number;
+  /** Which further gauge or flow meter. */
+  readonly gauge?: string;
   /** The token in words, or what is wrong with it. */
   readonly says: string;
 }
 
 export type QuickReading = Omit<Reading, 'id' | 'systemId' | 'at'>;
 /** What a line fills in figure by figure. */
-type Draft = { -readonly [K in keyof Omit<QuickReading, keyof typeof NOTHING_SAID>]: QuickReading[K] };
+type Draft = { -readonly [K in keyof Omit<QuickReading, Exclude<keyof typeof NOTHING_SAID, 'also'>>]: QuickReading[K] };
+
+/** What a line is read by: the probes, gauges and flow meters of a system, each in its own order, and their meters. */
+export interface ReadBy {
+  readonly train: Pick<Train, 'probes' | 'gauges'>;
+  readonly instruments: readonly Instrument[];
+}
 
 export interface QuickLine {
   /** The instant at its head; null where none is given. */
@@ -39,10 +47,10 @@ const JUGS = `${JUG}\\s*\\/\\s*${JUG}`;
 /** One of two jugs that was not filled: 410/-ml, -/1500ml. */
 const HALF = '(?:\\d[\\d.,]*\\s*\\/\\s*[-–—]|[-–—]\\s*\\/\\s*\\d[\\d.,]*)(?:\\s*[a-z]+)?';
 const NUMBERS = '[+-]?\\d[\\d.,]*(?:\\s*\\/\\s*\\d[\\d.,]*)?(?:\\s*(?:°\\s*[CF]\\b|[a-zµμ³][a-zµμ³/·]*))?';
-/** In the place of a probe that was not read. */
-const NOT_READ = '(?<=\\s|^)[-–—](?=\\s|$)';
+/** In the place of a probe that was not read, or with its unit of a gauge or a flow meter. */
+const NOT_READ = '(?<=\\s|^)[-–—](?:psi|bar|kpa|ml\\/min|l\\/min|l\\/h|gpm|gpd|gal\\/(?:min|h|day))?(?=\\s|$)';
 const CHUNK = new RegExp(`${JUGS}|${HALF}|${NUMBERS}|${NOT_READ}`, 'giu');
-const ONLY_DASH = /^[-–—]$/;
+const ONLY_DASH = /^[-–—](?:[a-z].*)?$/iu;
 const ONLY_JUGS = new RegExp(`^${JUGS}$`, 'iu');
 
 /** What a meter may show. */
@@ -55,27 +63,23 @@ const MINUTES_PER_HOUR = 60;
 /**
  * Reads a line such as `311 10 0 59psi 11C 410/1500ml`.
  *
- * A day at its head says when it was read. Plain numbers are the probes in order from the tap, a dash one that was not
- * read; a pair with a slash is product and waste a minute; a
- * number with a unit is what its unit says; one large volume alone is the product meter's total. Words are the note. Nothing typed is
- * dropped: what is not understood stays in the line, marked, with the reason.
+ * A day at its head says when it was read. Plain numbers are the system's probes in its own order, a dash one that was not
+ * read; a pair with a slash is product and waste a minute; a number with a unit is what its unit says, a second pressure
+ * that of the next gauge, a third flow that of the next flow meter; one large volume alone is the product meter's total.
+ * Words are the note. Nothing typed is dropped: what is not understood stays in the line, marked, with the reason.
  */
-export function parseQuickLine(
-  line: string,
-  probes: readonly Probe[],
-  instruments: readonly Instrument[],
-  clock: LocalClock | null = null,
-): QuickLine {
-  const draft = {
-    values: [] as Reading['values'],
-    pressureBar: null as number | null,
-    temperatureC: null as number | null,
-    productLPerH: null as number | null,
-    wasteLPerH: null as number | null,
-    meterL: null as number | null,
+export function parseQuickLine(line: string, by: ReadBy, clock: LocalClock | null = null): QuickLine {
+  const draft: Draft = {
+    values: [],
+    pressureBar: null,
+    temperatureC: null,
+    productLPerH: null,
+    wasteLPerH: null,
+    meterL: null,
+    also: [],
   };
   const tokens: QuickToken[] = [];
-  const place = { next: 0 };
+  const place: Place = { probe: 0, pressure: 0, flow: 0 };
   let end = 0;
   const words: string[] = [];
   const takeWords = (from: number, to: number): void => {
@@ -103,10 +107,10 @@ export function parseQuickLine(
     if (word && !knownUnit(word[1]!)) text = text.slice(0, word.index);
     takeWords(end, start);
     end = start + text.length;
-    tokens.push({ start, end, text, ...readToken(text, probes, instruments, draft, place) });
+    tokens.push({ start, end, text, ...readToken(text, by, draft, place) });
   }
   takeWords(end, line.length);
-  const reading: QuickReading = { ...draft, ...NOTHING_SAID, note: words.join(' ') };
+  const reading: QuickReading = { ...NOTHING_SAID, ...draft, note: words.join(' ') };
   const error = tokens.find((token) => token.kind === 'error');
   const measured = tokens.some((token) => !['note', 'error', 'when', 'skipped'].includes(token.kind));
   return {
@@ -125,37 +129,34 @@ const knownUnit = (spelling: string): boolean =>
   DIMENSIONS_TRIED.some((dimension) => unitBySpelling(dimension, spelling) !== undefined) ||
   unitBySpelling('flowLPerH', spelling) !== undefined;
 
-/** Which probe the next plain number belongs to. */
+/** Which probe the next plain number belongs to, which gauge the next pressure, which meter the next flow. */
 interface Place {
-  next: number;
+  probe: number;
+  pressure: number;
+  flow: number;
 }
-type TokenReading = Pick<QuickToken, 'kind' | 'says' | 'probe'>;
+type TokenReading = Pick<QuickToken, 'kind' | 'says' | 'probe' | 'gauge'>;
 
-function readToken(text: string, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft, place: Place): TokenReading {
-  if (ONLY_DASH.test(text)) return skipped(probes, place);
+function readToken(text: string, by: ReadBy, draft: Draft, place: Place): TokenReading {
+  const isPair = /[\d-–—]\s*\/\s*[\d-–—]/.test(text) && /\d/.test(text);
+  if (ONLY_DASH.test(text) && !isPair) return skipped(text, by, place);
   const jugs = ONLY_JUGS.exec(text);
+  if (jugs || isPair) place.flow = 2;
   if (jugs) return readFlows(jugs[1]!, jugs[2]!, text, draft);
   if (/\d\s*\/\s*\d/.test(text)) return readPair(text, draft);
-  if (/[-–—]\s*\/|\/\s*[-–—]/.test(text)) return readHalf(text, draft);
+  if (isPair) return readHalf(text, draft);
   const number = readNumber(plainText(text));
   const unit = number.kind === 'number' ? number.rest.trim() : '';
   if (number.kind !== 'number') return problem(`“${text}” is not a number.`);
-  if (unit === '' || METER_DIMENSIONS.some((dimension) => unitBySpelling(dimension, unit)))
-    return readProbe(text, probes, instruments, draft, place);
-  if (unitBySpelling('pressureBar', unit)) {
-    return once(draft, 'pressureBar', text, 'pressureBar', 'Pressure', (said) => ({ kind: 'pressure', says: said }));
-  }
+  if (unit === '' || METER_DIMENSIONS.some((dimension) => unitBySpelling(dimension, unit))) return readProbe(text, by, draft, place);
+  if (unitBySpelling('pressureBar', unit)) return readPressure(text, by, draft, place);
   if (unitBySpelling('temperatureC', unit)) {
     return once(draft, 'temperatureC', text, 'temperatureC', 'Temperature', (said) => ({ kind: 'temperature', says: said }));
   }
   if (unitBySpelling('volumeL', unit)) {
     return once(draft, 'meterL', text, 'volumeL', 'Product meter', (said) => ({ kind: 'meter', says: `product meter ${said}` }));
   }
-  if (unitBySpelling('flowLPerH', unit)) {
-    const key = draft.productLPerH === null ? 'productLPerH' : 'wasteLPerH';
-    const label = key === 'productLPerH' ? 'Product' : 'Waste';
-    return once(draft, key, text, 'flowLPerH', label, (said) => ({ kind: 'flows', says: `${label.toLowerCase()} ${said}` }));
-  }
+  if (unitBySpelling('flowLPerH', unit)) return readFlow(text, by, draft, place);
   return problem(`“${text}”: ${unit} is not a unit known here. Use ppm, µS, psi, bar, C, F, or 410/1500ml for product and waste a minute.`);
 }
 
@@ -177,15 +178,54 @@ function once(
   return made(`${parsed.value.typedValue}${THIN}${parsed.value.unit}`);
 }
 
-/** A probe that was passed over. */
-function skipped(probes: readonly Probe[], place: Place): TokenReading {
-  const probe = probes[place.next];
-  place.next += 1;
+/** A figure of a further gauge or flow meter. */
+function readGauge(
+  text: string,
+  gauge: Gauge | undefined,
+  dimension: 'pressureBar' | 'flowLPerH',
+  label: string,
+  draft: Draft,
+): TokenReading {
+  if (!gauge)
+    return problem(
+      `${label} is given twice: “${text}”. Place another ${dimension === 'flowLPerH' ? 'flow meter' : 'gauge'} on Train first.`,
+    );
+  const parsed = parseQuantity(text, dimension, { field: gauge.name });
+  if (!parsed.ok) return problem(parsed.error.message);
+  draft.also = [...draft.also, { gaugeId: gauge.id, value: parsed.value.value }];
+  return { kind: 'gauge', gauge: gauge.id, says: `${gauge.name.toLowerCase()} ${parsed.value.typedValue}${THIN}${parsed.value.unit}` };
+}
+
+/** The first pressure is the gauge's that every system has; those after it are of the further ones, in their order. */
+function readPressure(text: string, by: ReadBy, draft: Draft, place: Place): TokenReading {
+  const at = place.pressure++;
+  if (at === 0) return once(draft, 'pressureBar', text, 'pressureBar', 'Pressure', (said) => ({ kind: 'pressure', says: said }));
+  return readGauge(text, furtherGauges(by.train, false)[at - 1], 'pressureBar', 'Pressure', draft);
+}
+
+/** Product, then waste, then the further flow meters in their order. */
+function readFlow(text: string, by: ReadBy, draft: Draft, place: Place): TokenReading {
+  const at = place.flow++;
+  if (at > 1) return readGauge(text, furtherGauges(by.train, true)[at - 2], 'flowLPerH', 'A flow', draft);
+  const [key, label] = at === 0 ? (['productLPerH', 'Product'] as const) : (['wasteLPerH', 'Waste'] as const);
+  return once(draft, key, text, 'flowLPerH', label, (said) => ({ kind: 'flows', says: `${label.toLowerCase()} ${said}` }));
+}
+
+/** A probe, or with its unit a gauge or a flow meter, that was passed over. */
+function skipped(text: string, { train }: ReadBy, place: Place): TokenReading {
+  const unit = text.slice(1).trim();
+  if (unit !== '') {
+    if (unitBySpelling('pressureBar', unit)) place.pressure += 1;
+    else place.flow += 1;
+    return { kind: 'skipped', says: 'not read' };
+  }
+  const probe = train.probes[place.probe];
+  place.probe += 1;
   return probe ? { kind: 'skipped', says: `${probe.name.toLowerCase()} not read` } : problem('There is no probe left to pass over.');
 }
 
-function readProbe(text: string, probes: readonly Probe[], instruments: readonly Instrument[], draft: Draft, place: Place): TokenReading {
-  const index = place.next;
+function readProbe(text: string, { train: { probes }, instruments }: ReadBy, draft: Draft, place: Place): TokenReading {
+  const index = place.probe;
   const probe = probes[index];
   const instrument = instruments.find((candidate) => candidate.id === probe?.instrumentId);
   if (!probe || !instrument) {
@@ -196,7 +236,7 @@ function readProbe(text: string, probes: readonly Probe[], instruments: readonly
   const entry = meterEntry(text, instrument, probe.name);
   if (!entry.ok) return problem(entry.error.message);
   const shown = entry.value;
-  place.next += 1;
+  place.probe += 1;
   draft.values = [...draft.values, { probeId: probe.id, instrumentId: instrument.id, shown }];
   return {
     kind: 'probe',

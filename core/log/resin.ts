@@ -13,7 +13,7 @@ import {
   type CapacityBelief,
   type CartridgeForecast,
 } from '../exchange';
-import type { Cartridge, Reading, System } from '../file';
+import { stoodBefore, type Cartridge, type Reading, type System } from '../file';
 import { type StageOf, stageBed } from '../stage';
 import { hourlyNeedL, productDemand, productLPerDay } from '../goal';
 import type { SolvedTrain } from '../train';
@@ -103,7 +103,9 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
   const slopes = loadSlopes(solved);
   if (!stage || !state || state.stageId !== stage.id || !slopes) return null;
   const all = meterFilled(inOrder(readings));
-  const fittedAt = stage.fittedOn === null ? (all[0]?.at ?? null) : `${stage.fittedOn}T00:00:00Z`;
+  // Of a bed that was there before, nobody knows since when, a reading says nothing of what it has taken already.
+  const first = stoodBefore(system) ? null : (all[0]?.at ?? null);
+  const fittedAt = stage.fittedOn === null ? first : `${stage.fittedOn}T00:00:00Z`;
   if (fittedAt === null) return null;
   const since = all.filter((reading) => Date.parse(reading.at) >= Date.parse(fittedAt));
 

@@ -1,4 +1,4 @@
-import { isLikelyDate, type Instrument, type Probe, type Reading, type System } from '../file';
+import { isLikelyDate, lastProbeWithin, type Instrument, type Probe, type Reading, type System } from '../file';
 import { kindOf } from '../stage';
 import { meterEc25 } from '../water';
 
@@ -20,11 +20,6 @@ export function probeEc25(reading: Reading, probeId: string, instruments: readon
   return ec25.ok ? ec25.value : null;
 }
 
-/** Where each probe stands: index of the stage before it, −1 for the tap. */
-function placeOf(probe: Probe, system: System): number {
-  return system.train.stages.findIndex((stage) => stage.id === probe.after);
-}
-
 /** The probes that tell what the membrane and the resin do; undefined where there is none. */
 export interface ProbeRoles {
   readonly tap: Probe | undefined;
@@ -36,19 +31,18 @@ export interface ProbeRoles {
 }
 
 export function probeRoles(system: System): ProbeRoles {
-  const { stages, probes } = system.train;
+  const { stages } = system.train;
   const membrane = stages.findIndex((stage) => stage.kind === 'membrane');
   const firstResin = stages.findIndex((stage) => stage.kind === 'resin');
   // Behind what gives or takes minerals a probe no longer speaks of the membrane.
   const changed = stages.findIndex((stage, i) => i > membrane && kindOf(stage).touches === 'minerals');
   const lastResin = stages.findLastIndex((stage) => stage.kind === 'resin');
-  const within = (low: number, high: number): Probe | undefined =>
-    probes.findLast((probe) => placeOf(probe, system) >= low && placeOf(probe, system) < high);
+  const within = (low: number, high: number): Probe | undefined => lastProbeWithin(system.train, low, high);
   const end = stages.length;
   const unit = stages[membrane];
   return {
     blendShare: unit?.kind === 'membrane' ? unit.bypassShare : 0,
-    tap: probes.find((probe) => probe.after === 'tap'),
+    tap: within(-1, 0),
     afterMembrane: membrane < 0 ? undefined : within(membrane, changed < 0 ? end : changed),
     beforeResin: firstResin < 0 ? undefined : within(-1, firstResin),
     afterResin: lastResin < 0 ? undefined : within(lastResin, end),

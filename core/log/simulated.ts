@@ -2,7 +2,7 @@ import { NOTHING_SAID, type Instrument, type Reading, type System } from '../fil
 import { seeded, type Seeded } from '../numeric';
 import { DAY_MS, DAYS_PER_YEAR, fail, ok, type Outcome } from '../quantity';
 import type { Stage } from '../stage';
-import { solveTrain, tapWater, temperatureInMonth, type SolvedTrain } from '../train';
+import { atPlace, solveTrain, tapWater, temperatureInMonth, type SolvedTrain } from '../train';
 import { readingFromEc25, STRONGEST_MG_L, strengthened, type Water } from '../water';
 
 /** What is true of a system at an instant, whatever its meters say. */
@@ -58,11 +58,11 @@ export function readingOf(
   const off = (share: number): number => Math.exp(share * chance.normal());
   const values = system.train.probes.flatMap((probe) => {
     const instrument = system.instruments.find(({ id }) => id === probe.instrumentId);
-    const station = solved.stations.find(({ after }) => after === probe.after);
-    if (!instrument || !station) return [];
-    const before = solved.stations[solved.stations.indexOf(station) - 1];
-    const slipped =
-      station.kind === 'resin' && before ? station.state.ec25UScm + state.slips * before.state.ec25UScm : station.state.ec25UScm;
+    const here = atPlace(solved, probe);
+    if (!instrument || !here) return [];
+    const at25 = here.state.ec25UScm;
+    const behindResin = solved.stations.findIndex(({ after, kind }) => kind === 'resin' && after === probe.after);
+    const slipped = behindResin > 0 ? at25 + state.slips * solved.stations[behindResin - 1]!.state.ec25UScm : at25;
     return [
       {
         probeId: probe.id,

@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { NOTHING_SAID, type Reading, type System } from '../file';
+import { NOTHING_SAID, readsFlow, type Gauge, type Reading, type System } from '../file';
 import { dimensionSpec, fromCanonical, parseQuantity, shownUnit, unitBySymbol, type Dimension } from '../quantity';
 import { FIGURES, type Channel, type Figure } from '../recording';
 import { meterEntry, shownUnitOf } from './meterEntry';
@@ -7,7 +7,7 @@ import { parseQuickLine } from './quickline';
 import { readWhen, type CalendarMoment, type LocalClock } from './when';
 
 /** What a column of a table holds. */
-export type ColumnOf = 'ignore' | 'when' | 'date' | 'time' | 'note' | Channel;
+export type ColumnOf = 'ignore' | 'when' | 'date' | 'time' | 'note' | Channel | `gauge:${string}`;
 
 /** A column as it is taken: what it holds, and in which unit where it does not say. */
 export interface Column {
@@ -26,13 +26,20 @@ export interface TextTable {
   readonly shape: string;
 }
 
+/** The further gauge or flow meter of a column. */
+const gaugeOf = ({ train }: System, of: ColumnOf): Gauge | undefined => train.gauges.find(({ id }) => of === `gauge:${id}`);
+
 /** What a column of a figure is measured in; undefined of any other. */
-export const dimensionOf = (of: ColumnOf): Dimension | undefined => (of in FIGURES ? FIGURES[of as Figure].dimension : undefined);
+export function dimensionOf(system: System, of: ColumnOf): Dimension | undefined {
+  const gauge = gaugeOf(system, of);
+  if (gauge) return readsFlow(gauge) ? 'flowLPerH' : 'pressureBar';
+  return of in FIGURES ? FIGURES[of as Figure].dimension : undefined;
+}
 
 /** Units a column may be in, the usual one first. */
 export function unitsOf(system: System, of: ColumnOf): readonly string[] {
-  if (of === 'productLPerH' || of === 'wasteLPerH') return ['mL/min', 'L/h', 'gal/day', 'gal/h', 'gal/min', 'L/min'];
-  const dimension = dimensionOf(of);
+  const dimension = dimensionOf(system, of);
+  if (dimension === 'flowLPerH') return ['mL/min', 'L/h', 'gal/day', 'gal/h', 'gal/min', 'L/min'];
   if (!dimension) return [];
   const usual = shownUnit(dimension, system.units);
   return [
@@ -86,11 +93,14 @@ export function guessColumns(system: System, { heads, rows }: TextTable, clock: 
     return { of, unit: unitIn(system, of, head) };
   };
   const probes = system.train.probes.map(({ id, name }) => ({ of: `probe:${id}` as ColumnOf, words: name.toLowerCase().split(/\s+/) }));
+  const gauges = system.train.gauges.map(({ id, name }) => ({ of: `gauge:${id}` as ColumnOf, name: name.toLowerCase() }));
   const named = heads.map((head): Column | null => {
     const lower = head.toLowerCase();
     const isFlow = /(flow|ml|l\/h|gpd|gpm|\/min|\/day)/i.test(head);
     const probe = probes.find(({ of, words }) => !taken.has(of) && lower.includes(words.join(' ')));
     if (probe && !isFlow) return take(probe.of, head);
+    const gauge = gauges.find(({ of, name }) => !taken.has(of) && lower.includes(name));
+    if (gauge) return take(gauge.of, head);
     if (/\b(product|permeate)\b/i.test(head) && isFlow) return take('productLPerH', head);
     const word = WORDS.find(([pattern]) => pattern.test(head));
     if (word && !(word[1] === 'wasteLPerH' && !isFlow)) return take(word[1], head);
@@ -162,6 +172,7 @@ function readingOfRow(system: System, row: readonly string[], columns: readonly 
   const at = instantOf(cell('when') || [cell('date'), cell('time')].filter((part) => part !== '').join(' '), clock);
   if (typeof at !== 'string') return at[0]!;
   const values: Reading['values'][number][] = [];
+  const also: Reading['also'][number][] = [];
   const figures = { pressureBar: null, temperatureC: null, productLPerH: null, wasteLPerH: null, meterL: null } as Record<
     string,
     number | null
@@ -176,13 +187,17 @@ function readingOfRow(system: System, row: readonly string[], columns: readonly 
       const shown = meterEntry(text, instrument, probe.name);
       if (!shown.ok) return shown.error.message;
       values.push({ probeId: probe.id, instrumentId: instrument.id, shown: shown.value });
-    } else if (of in figures) {
-      const read = parseQuantity(text, dimensionOf(of)!, { ...(unit === null ? {} : { defaultUnit: unit }) });
-      if (!read.ok) return read.error.message;
-      figures[of] = read.value.value;
+      continue;
     }
+    const dimension = dimensionOf(system, of);
+    if (!dimension) continue;
+    const read = parseQuantity(text, dimension, { ...(unit === null ? {} : { defaultUnit: unit }) });
+    if (!read.ok) return read.error.message;
+    const gauge = gaugeOf(system, of);
+    if (gauge) also.push({ gaugeId: gauge.id, value: read.value.value });
+    else figures[of] = read.value.value;
   }
-  if (values.length === 0 && Object.values(figures).every((one) => one === null)) return 'It has no figure.';
+  if (values.length === 0 && also.length === 0 && Object.values(figures).every((one) => one === null)) return 'It has no figure.';
   const { pressureBar, temperatureC, productLPerH, wasteLPerH, meterL } = figures as Pick<
     Reading,
     'pressureBar' | 'temperatureC' | 'productLPerH' | 'wasteLPerH' | 'meterL'
@@ -198,6 +213,7 @@ function readingOfRow(system: System, row: readonly string[], columns: readonly 
     wasteLPerH,
     meterL,
     ...NOTHING_SAID,
+    also,
     note: plainCell(cell('note')).slice(0, 2000),
   };
 }
@@ -227,7 +243,7 @@ export function takeLines(system: System, text: string, clock: LocalClock, newId
   const refused: Refused[] = [];
   text.split(/\r?\n/).forEach((line, i) => {
     if (line.trim() === '') return;
-    const read = parseQuickLine(line, system.train.probes, system.instruments, clock);
+    const read = parseQuickLine(line, system, clock);
     const why = read.problem ?? (read.at === null ? 'It does not begin with its day.' : null);
     if (why !== null || read.at === null) refused.push({ row: i + 1, why: why ?? '' });
     else readings.push({ ...read.reading, id: newId(), systemId: system.id, at: read.at });
@@ -237,11 +253,12 @@ export function takeLines(system: System, text: string, clock: LocalClock, newId
 
 /** Readings that are here already: of the same minute, saying the same. */
 export function alreadyHere(readings: readonly Reading[], here: readonly Reading[]): Set<string> {
-  const key = ({ at, values, pressureBar, temperatureC, productLPerH, wasteLPerH, meterL }: Reading): string =>
+  const key = ({ at, values, pressureBar, temperatureC, productLPerH, wasteLPerH, meterL, also }: Reading): string =>
     JSON.stringify([
       at.slice(0, 16),
       values.map(({ probeId, shown }) => [probeId, Number(shown.toPrecision(6))]),
       [pressureBar, temperatureC, productLPerH, wasteLPerH, meterL].map((one) => (one === null ? null : Number(one.toPrecision(4)))),
+      ...also.map(({ gaugeId, value }) => [gaugeId, Number(value.toPrecision(4))]),
     ]);
   const known = new Set(here.map(key));
   const twice = new Set<string>();
@@ -272,6 +289,7 @@ export function readingsCsv(system: System, readings: readonly Reading[], calend
     'Product flow (mL/min)',
     'Waste flow (mL/min)',
     `Meter total (${units.volume})`,
+    ...train.gauges.map((gauge) => `${gauge.name} (${readsFlow(gauge) ? 'mL/min' : units.pressure})`),
     'Note',
     'Counts',
   ];
@@ -288,6 +306,10 @@ export function readingsCsv(system: System, readings: readonly Reading[], calend
       figure(reading.productLPerH, 'flowLPerH', 'mL/min'),
       figure(reading.wasteLPerH, 'flowLPerH', 'mL/min'),
       figure(reading.meterL, 'volumeL', units.volume),
+      ...train.gauges.map((gauge) => {
+        const value = reading.also.find(({ gaugeId }) => gaugeId === gauge.id)?.value ?? null;
+        return readsFlow(gauge) ? figure(value, 'flowLPerH', 'mL/min') : figure(value, 'pressureBar', units.pressure);
+      }),
       reading.note,
       reading.counts ? 'yes' : 'no',
     ];

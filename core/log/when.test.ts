@@ -52,7 +52,7 @@ describe('a day at the head of a line', () => {
 
 describe('a dated quick line', () => {
   const system = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
-  const parse = (line: string) => parseQuickLine(line, system.train.probes, system.instruments, clock);
+  const parse = (line: string) => parseQuickLine(line, system, clock);
   it('takes the day off and reads the rest as ever', () => {
     const line = parse('12 Nov 300 6 0 4.1bar 11C new filter');
     expect(line).toMatchObject({ problem: null, at: '2026-11-12T12:00:00.000Z' });

@@ -1,4 +1,4 @@
 export { systemFromAnswers, templatesFor, type Answers } from './fit';
 export { newLoop } from './loop';
 export { TEMPLATE_ROWS } from './rows';
-export { newInstrument, systemFromTemplate, type NewSystem } from './start';
+export { METER_FORMS, METER_FORM_ROWS, newInstrument, systemFromTemplate, type MeterForm, type NewSystem } from './start';

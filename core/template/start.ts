@@ -37,8 +37,26 @@ export const FIRST_INSTRUMENT = 'meter';
 
 /** A ppm meter as most are: factor 0.5, whole ppm, corrected by 2 %/°C. */
 export function newInstrument(id: string, name: string, factor = 0.5): Instrument {
-  return { id, name, resolution: 1, calibratedOn: null, ...plainMeter({ kind: 'factor', factor }) };
+  return { id, name, resolution: 1, calibratedOn: null, carried: false, ...plainMeter({ kind: 'factor', factor }) };
 }
+/** Kinds of meter a probe can be read by. */
+export const METER_FORMS = ['pen', 'inLine', 'cell', 'resistivity'] as const;
+export type MeterForm = (typeof METER_FORMS)[number];
+export const METER_FORM_ROWS: Readonly<
+  Record<MeterForm, { readonly label: string; readonly make: (id: string, name: string) => Instrument }>
+> = {
+  pen: { label: 'Pen, ppm', make: (id, name) => ({ ...newInstrument(id, name), carried: true }) },
+  inLine: { label: 'In-line meter, ppm', make: newInstrument },
+  cell: {
+    label: 'Conductivity cell, µS/cm',
+    make: (id, name) => ({ ...newInstrument(id, name), scale: { kind: 'conductivity' }, resolution: 0.1 }),
+  },
+  resistivity: {
+    label: 'Resistivity cell, MΩ·cm',
+    make: (id, name) => ({ ...newInstrument(id, name), scale: { kind: 'resistivity' }, resolution: 0.1, compensation: 'pure' }),
+  },
+};
+
 /** A middling municipal tap, µS/cm. */
 const USUAL_USCM = 480;
 
@@ -49,6 +67,8 @@ export function systemFromTemplate({ id, name, site, template, at, units: chosen
     id: `probe-${after}`,
     name: probeName,
     after,
+    side: 'out',
+    vessel: null,
     instrumentId: FIRST_INSTRUMENT,
   });
   const units = chosen ?? METRIC_UNITS;
@@ -115,6 +135,7 @@ export function systemFromTemplate({ id, name, site, template, at, units: chosen
       branches: (row.branches ?? []).map((b) => ({ ...b, stages: b.stages.map((s) => ({ ...s })) })),
       loop: row.loop ?? null,
       gauge: row.stages.some(({ kind }) => kind === 'pump') ? 'membrane' : 'line',
+      gauges: [],
     },
     build: NOTHING_BUILT,
     cartridges: [],

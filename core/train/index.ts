@@ -1,3 +1,4 @@
+export { atGauge, atPlace, type AtPlace } from './atPlace';
 export { meanExposure } from './exposure';
 export { ammoniaInKit, COLDEST_MONTH, sampleWater, seasonSpan, tapWater, temperatureInMonth, yearlyCourse, type SeasonSpan } from './feed';
 export { gasBar, inletBar, shutOffBar } from './pressure';

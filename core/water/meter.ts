@@ -15,7 +15,9 @@ export type MeterScale =
   /** ppm = mg/L of the salt that conducts as much. */
   | { readonly kind: 'curve'; readonly salt: MeterSalt }
   /** Practical salinity, g/kg: a refractometer, or a pen for sea water. */
-  | { readonly kind: 'salinity' };
+  | { readonly kind: 'salinity' }
+  /** MΩ·cm at 25 °C: a cell for the purest water. */
+  | { readonly kind: 'resistivity' };
 
 /** Salts a ppm meter is scaled by; the mixture is of sodium sulfate, bicarbonate and chloride, 4 : 4 : 2 by mass. */
 export const METER_SALTS = ['NaCl', 'KCl', 'mixedSalts'] as const;
@@ -75,6 +77,15 @@ export function ec25FromReading(reading: number, scale: MeterScale): Outcome<num
   if (!Number.isFinite(reading) || reading < 0 || reading > 200_000) {
     return fail('reading', reading, '0 to 200000', `The meter reads ${reading}; accepted is 0 to 200000.`);
   }
+  if (scale.kind === 'resistivity')
+    return reading > 0
+      ? ok(1 / reading)
+      : fail(
+          'reading',
+          reading,
+          'more than 0 MΩ·cm',
+          'A resistivity of 0 is no water: it would conduct without end. Enter more than 0 MΩ·cm.',
+        );
   if (reading === 0 || scale.kind === 'conductivity') return ok(reading);
   if (scale.kind === 'factor') return ok(reading / scale.factor);
   if (scale.kind === 'salinity') return seaEc25(reading);
@@ -108,6 +119,7 @@ export const STRONGEST_MG_L = 1e5;
 /** What a scale shows for a conductivity at 25 °C: ppm, or the conductivity itself; null beyond the end of a salt's curve, where it shows nothing. */
 export function readingFromEc25(ec25UScm: number, scale: MeterScale): number | null {
   if (scale.kind === 'conductivity') return ec25UScm;
+  if (scale.kind === 'resistivity') return ec25UScm > 0 ? 1 / ec25UScm : null;
   if (scale.kind === 'factor') return ec25UScm * scale.factor;
   if (scale.kind === 'salinity') {
     const weakest = 1000 * seaConductivityMScm(SEA_SALINITY.low, 25);
@@ -203,7 +215,7 @@ export function meterEc25(shown: number, meter: Meter, temperatureC: number | nu
   if (meter.compensation === 'linear' && (behind.value >= PURE_USCM.gone || Math.abs(temperatureC - 25) < 0.5)) return behind;
   const corrected = ec25FromConductivity(atTemperature(behind.value, meter, temperatureC), temperatureC, meter.alphaPerC);
   // A ppm meter's last digit is coarser than this correction: what it shows stands when it cannot be corrected.
-  return corrected.ok || meter.scale.kind === 'conductivity' ? corrected : behind;
+  return corrected.ok || meter.scale.kind === 'conductivity' || meter.scale.kind === 'resistivity' ? corrected : behind;
 }
 
 /**
@@ -227,6 +239,8 @@ export function withResidualDrop(sampleUScm: number, sampleMl: number, dropUScm:
 
 /** Conductivity at 25 °C behind the smallest step a meter shows, µS/cm: below it a reading of 0 tells nothing. */
 export function smallestStepUScm({ scale, resolution }: { readonly scale: MeterScale; readonly resolution: number }): number {
+  // A resistivity cell sees finest where water is purest.
+  if (scale.kind === 'resistivity') return resolution * PURE_25_USCM ** 2;
   const step = ec25FromReading(resolution, scale);
   return step.ok ? step.value : resolution;
 }

@@ -32,6 +32,7 @@ const open = (next: View): void => void router.replace({ query: next === 'runboo
       <Segments label="Build" :choices="VIEWS" :model-value="view" @update:model-value="open" />
       <StepList v-if="view === 'runbook' && !book.idle.value" class="steps">
         <button v-if="book.work.value" class="link" type="button" @click="book.giveUp()">Take this work off the list</button>
+        <button v-else class="link" type="button" @click="book.standsAlready()">It stands already: nothing to put into service</button>
       </StepList>
     </nav>
     <RunbookView v-if="view === 'runbook'" />

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Place } from '@yes-clear/core/file';
 import { useElementSize } from '@vueuse/core';
 import { computed, ref, useTemplateRef } from 'vue';
 import { columnsOf, type DescentInput, type DescentSize } from './drawing';
@@ -22,12 +23,15 @@ const props = defineProps<{
   /** Width of a column and of the axis, where a ledger stands under the picture. */
   columnWidth?: number;
   left?: number;
+  /** Whether probes can be placed by pressing on a tube. */
+  placing?: boolean;
 }>();
 const emit = defineEmits<{
   select: [stageId: string];
   move: [stageId: string, by: number];
   remove: [stageId: string];
   turn: [valveId: string];
+  press: [place: Place, probeId: string | null, point: readonly [number, number]];
 }>();
 
 const host = useTemplateRef<HTMLElement>('host');
@@ -68,6 +72,14 @@ function walk(event: KeyboardEvent, index: number): void {
     emit('remove', stage.stageId);
   }
 }
+/** A press on a tube, or on the ring of a probe. */
+function press(event: MouseEvent | KeyboardEvent, place: Place, probeId: string | null): void {
+  const box = (event.currentTarget as SVGElement).getBoundingClientRect();
+  const point: [number, number] =
+    event instanceof MouseEvent ? [event.clientX, event.clientY] : [box.x + box.width / 2, box.y + box.height];
+  emit('press', place, probeId, point);
+}
+const placeOf = (id: string): Place | undefined => props.input.probes.find((probe) => probe.id === id);
 const path = (points: readonly (readonly [number, number])[]): string =>
   points.map(([x, y], i) => `${i === 0 ? 'M' : 'L'}${x} ${y}`).join(' ');
 </script>
@@ -113,6 +125,9 @@ const path = (points: readonly (readonly [number, number])[]): string =>
             :stroke-linecap="pipe.open === 'none' ? 'butt' : 'round'"
           />
           <path v-if="!small" class="drift" :d="path(pipe.points)" :stroke-width="pipe.width * 0.34" />
+          <path v-if="placing && pipe.place" class="tube" :d="path(pipe.points)" @click="press($event, pipe.place, null)">
+            <title>Place a probe here</title>
+          </path>
         </template>
       </g>
       <template v-if="size !== 'thumb'">
@@ -158,7 +173,19 @@ const path = (points: readonly (readonly [number, number])[]): string =>
           :y2="branch.laneY"
         />
       </g>
-      <g v-for="probe in drawing.probes" :key="probe.id" class="probe">
+      <circle v-if="drawing.unread" class="unread" :cx="drawing.unread.x" :cy="drawing.unread.y" r="6.2" />
+      <g
+        v-for="probe in drawing.probes"
+        :key="probe.id"
+        class="probe"
+        :class="{ placing }"
+        :role="placing ? 'button' : undefined"
+        :tabindex="placing ? 0 : undefined"
+        :aria-label="placing ? `Probe ${input.probes.findIndex(({ id }) => id === probe.id) + 1}` : undefined"
+        @click="placing && press($event, placeOf(probe.id)!, probe.id)"
+        @keydown.enter.prevent="placing && press($event, placeOf(probe.id)!, probe.id)"
+      >
+        <circle v-if="placing" class="reach" :cx="probe.x" :cy="probe.y" r="15" />
         <line
           v-if="probe.latestY !== null && Math.abs(probe.latestY - probe.y) > 7"
           class="gap"
@@ -237,6 +264,11 @@ svg { display: block; overflow: visible; grid-area: 1 / 1; }
 
 .end line { stroke: var(--ink); stroke-width: 1.8; }
 .end .drop { stroke-width: 1; stroke-dasharray: 2 3; opacity: 0.45; }
+.tube { fill: none; stroke: transparent; stroke-width: 26; cursor: copy; pointer-events: stroke; }
+.tube:hover { stroke: color-mix(in srgb, var(--action) 14%, transparent); }
+.probe.placing { cursor: pointer; outline: none; }
+.probe.placing:focus-visible .reach, .probe.placing:hover .reach { stroke: var(--action); }
+.unread { fill: var(--sheet); stroke: var(--warning); stroke-width: 2; stroke-dasharray: 3 2.6; }
 .gap { stroke: var(--bad); stroke-width: 1.6; stroke-dasharray: 2 3; }
 text { fill: var(--ink); }
 .quiet, .figure { fill: var(--muted); }

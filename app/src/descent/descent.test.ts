@@ -1,3 +1,4 @@
+import { behind } from '@yes-clear/core/file';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { stageKind, type StageKind } from '@yes-clear/core/stage';
@@ -49,7 +50,7 @@ function input(kinds: readonly StageKind[], levels: readonly number[]): DescentI
     bypass: null,
     secondWaste: null,
     goal: { low: null, high: 2, texts: ['Goal: reads 0 ppm (below 2 µS/cm)'] },
-    probes: [{ id: 'p', after: 'tap', texts: ['306 ppm'], baseline: null, latest: levels[0]! }],
+    probes: [{ id: 'p', ...behind('tap'), texts: ['306 ppm'], expected: levels[0]!, baseline: null, latest: levels[0]! }],
     fill: {},
     tapTexts: ['Tap'],
   };

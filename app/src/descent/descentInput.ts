@@ -2,10 +2,20 @@ import { RESIN_ROWS } from '@yes-clear/core/exchange';
 import { kindOf, unitRanks, type Stage } from '@yes-clear/core/stage';
 import { knownOf, type TrainReport } from '@yes-clear/core/advice';
 import { baselineOf, probeEc25, type ResinTracking } from '@yes-clear/core/log';
-import { allStages, feedPump, lastTank, tapIsAssumed, type Probe, type Reading, type System } from '@yes-clear/core/file';
+import {
+  allStages,
+  feedPump,
+  lastTank,
+  outletPlace,
+  productProbe,
+  tapIsAssumed,
+  type Probe,
+  type Reading,
+  type System,
+} from '@yes-clear/core/file';
 import { formatQuantity, inSentence, words } from '@yes-clear/core/quantity';
 import { smallestStepUScm } from '@yes-clear/core/water';
-import { productStation, type SolvedTrain } from '@yes-clear/core/train';
+import { atPlace, productStation, type SolvedTrain } from '@yes-clear/core/train';
 import type { DescentInput, DrawnStage } from './drawing';
 
 const drawn = (stage: Stage): DrawnStage => ({
@@ -64,12 +74,16 @@ export function descentInput(
       return {
         id: probe.id,
         after: probe.after,
+        side: probe.side,
+        vessel: probe.vessel,
+        expected: atPlace(solved, probe)?.state.ec25UScm ?? null,
         // A reading stands beside what the model has: it says which it is.
         texts: latest === null ? [inSentence(probe.name), 'probe'] : [`read ${latest.text}`],
         baseline: readings.length > 1 ? (seenAt(first, probe, system, solved)?.ec25UScm ?? null) : null,
         latest: latest?.ec25UScm ?? null,
       };
     }),
+    unread: productProbe(system.train) ? null : outletPlace(system.train),
     fill,
     ranks: Object.fromEntries(
       system.train.stages.flatMap((stage) => (stage.kind === 'membrane' ? [[stage.id, unitRanks(stage)] as const] : [])),
@@ -154,7 +168,7 @@ function seenAt(
   const instrument = system.instruments.find((candidate) => candidate.id === probe.instrumentId);
   const blind = instrument ? smallestStepUScm(instrument) : 1 / system.units.ppmFactor;
   if (ec25UScm > 0) return { ec25UScm, text };
-  const model = solved.stations.find((station) => station.after === probe.after)?.state.ec25UScm ?? blind;
+  const model = atPlace(solved, probe)?.state.ec25UScm ?? blind;
   return { ec25UScm: Math.min(model, blind), text };
 }
 

@@ -1,3 +1,4 @@
+import type { Place } from '@yes-clear/core/file';
 import { type UnitPreference } from '@yes-clear/core/quantity';
 import type { Form, Stage } from '@yes-clear/core/stage';
 import type { Station } from '@yes-clear/core/train';
@@ -53,13 +54,16 @@ export interface DescentInput {
     readonly stages: readonly DrawnStage[];
     readonly texts: readonly string[];
   }[];
-  readonly probes: readonly {
+  readonly probes: readonly (Place & {
     readonly id: string;
-    readonly after: string;
     readonly texts: readonly string[];
+    /** What the model has there, µS/cm; null where nothing flows. */
+    readonly expected: number | null;
     readonly baseline: number | null;
     readonly latest: number | null;
-  }[];
+  })[];
+  /** Where the product would be read and no probe stands. */
+  readonly unread?: Place | null;
   /** Share of a stage that is spent, loaded or full, by its id. */
   readonly fill: Readonly<Record<string, number>>;
   /** How the elements of a membrane stage stand, by its id; one element where it is not said. */
@@ -109,6 +113,8 @@ export interface Pipe {
   readonly open: 'left' | 'right' | 'none';
   /** Water that comes round again. */
   readonly dashed?: boolean;
+  /** Where along the water it lies: what a probe on it would read. */
+  readonly place?: Place;
 }
 
 export interface Vessel {
@@ -161,6 +167,8 @@ export interface Drawing {
   readonly pipes: readonly Pipe[];
   readonly vessels: readonly Vessel[];
   readonly probes: readonly ProbeMark[];
+  /** Where the product would be read and is not. */
+  readonly unread: { readonly x: number; readonly y: number } | null;
   readonly ends: readonly BranchEnd[];
   readonly valves: readonly ValveMark[];
   readonly labels: readonly PlacedLabel[];

@@ -1,7 +1,9 @@
+import { behind } from '@yes-clear/core/file';
 import type { Form } from '@yes-clear/core/stage';
-import { branchColumns, type DescentInput, type Drawing, type Frame, type Pipe, type ProbeMark, type Vessel } from './drawing';
+import { branchColumns, type DescentInput, type Drawing, type Frame, type Pipe, type Vessel } from './drawing';
 import type { Box } from './labels';
 import { levelScale, pressureScale, pressureTicks, strengthTicks, type LevelScale } from './levels';
+import { probeMarks, unreadMark } from './probeMarks';
 import { branches, loopLine, wasteLevel, wasteLine, wasteStrength } from './returns';
 import { SIZES, type Sizes } from './sizes';
 import { NOTHING_TAKEN, takenOff, type TakenOff } from './takenOff';
@@ -30,8 +32,9 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
   let ec = strengthAfter.get('tap') ?? 1;
   let from = frame.size === 'thumb' ? frame.left : x(0) - frame.columnWidth * 0.36;
   let wet = levelAfter.has('tap');
+  let place = behind('tap');
   const line = (id: string, points: Pipe['points'], strength: number, open: Pipe['open'] = 'none'): void => {
-    pipes.push({ id, points, colour: waterColour(strength), width: s.pipe, open });
+    pipes.push({ id, points, colour: waterColour(strength), width: s.pipe, open, place });
   };
 
   input.stages.forEach((stage, i) => {
@@ -55,6 +58,8 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
           s,
         ),
       );
+    // What a membrane is fed with its recycle mixed in is another water than what comes to the mixture.
+    if (input.recycle?.from === stage.id) place = { after: stage.id, side: 'feed', vessel: null };
     if (wet)
       line(
         `to-${stage.id}`,
@@ -65,6 +70,7 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
         ec,
         i === 0 ? 'left' : 'none',
       );
+    place = behind(stage.id);
     // A pump lifts its water: the line climbs through it.
     if (wet && stage.kind === 'pump' && Math.abs(inY - outY) > s.pipe && frame.size !== 'thumb')
       line(
@@ -115,16 +121,22 @@ export function drawDescent(input: DescentInput, frame: Frame): Drawing {
   const back = wet && frame.size !== 'thumb' && !pressure ? loopLine(input, vessels, frame, end, y(level), s) : null;
   if (back) pipes.unshift(back);
   const band = pressure ? null : goalBand(input, frame, y, end + (frame.size === 'large' ? branchColumns(input) * frame.columnWidth : 0));
-  const probes = frame.size === 'large' && !pressure ? probeMarks(input, frame, x, y, levelAfter) : [];
+  const ground = { vessels, pipes, x, y, levelAfter };
+  const read = frame.size === 'large' && !pressure;
+  const probes = read ? probeMarks(input, frame, ground) : [];
+  const unread = read ? unreadMark(input, frame, ground) : null;
   const valves = frame.size === 'large' ? valveMarks(input, vessels, pipes) : [];
   const labels =
-    frame.size === 'large' ? largeLabels(input, frame, { vessels, pipes, probes, band, waste, ends: taken.ends, valves }, x, y) : [];
+    frame.size === 'large'
+      ? largeLabels(input, frame, { vessels, pipes, probes, unread, band, waste, ends: taken.ends, valves }, x, y)
+      : [];
   return {
     ticks: frame.size !== 'large' ? [] : pressure ? pressureTicks(y, input.pressureUnit) : strengthTicks(y),
     band,
     pipes,
     vessels,
     probes,
+    unread,
     ends: taken.ends,
     valves,
     labels,
@@ -168,30 +180,4 @@ function goalBand(input: DescentInput, frame: Frame, y: (ec: number) => number, 
   const top = input.goal.high === null ? s.top / 2 : y(input.goal.high);
   const bottom = input.goal.low !== null && input.goal.low > 0 ? y(input.goal.low) : frame.height - s.bottom / 2;
   return { x: frame.left, y: top, width: end - frame.left, height: Math.max(2, bottom - top) };
-}
-
-function probeMarks(
-  input: DescentInput,
-  frame: Frame,
-  x: (column: number) => number,
-  y: (ec: number) => number,
-  levelAfter: ReadonlyMap<string, number>,
-): ProbeMark[] {
-  return input.probes.flatMap((probe) => {
-    const level = levelAfter.get(probe.after);
-    const column = probe.after === 'tap' ? 0 : input.stages.findIndex((stage) => stage.id === probe.after) + 1;
-    if (level === undefined || column < 0) return [];
-    return [
-      {
-        id: probe.id,
-        x:
-          probe.after === 'tap'
-            ? x(0) + frame.columnWidth * 0.26
-            : x(column) + frame.columnWidth * (column === input.stages.length && branchColumns(input) === 0 ? 0.42 : 0.5),
-        y: y(level),
-        baselineY: probe.baseline === null ? null : y(probe.baseline),
-        latestY: probe.latest === null ? null : y(probe.latest),
-      },
-    ];
-  });
 }

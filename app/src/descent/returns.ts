@@ -1,9 +1,12 @@
+import type { Place } from '@yes-clear/core/file';
 import type { DescentInput, Frame, Pipe, Vessel } from './drawing';
 import type { Box } from './labels';
 import type { Sizes } from './sizes';
 import { waterColour } from './waterColour';
 
 /** Lines that leave the train or come back to it: waste, recycle, bypass, loop. */
+
+const wasteOf = (after: string): Place => ({ after, side: 'waste', vessel: null });
 
 /** What the waste's height stands for. */
 const wasteHeight = (input: DescentInput): number => (input.height === 'pressure' ? input.waste?.pressureBar : input.waste?.ec25UScm) ?? 0;
@@ -29,6 +32,7 @@ export function wasteLine(input: DescentInput, vessels: readonly Vessel[], frame
   const finish = start + frame.columnWidth * (frame.size === 'large' ? 0.62 : 0.8);
   return {
     id: 'waste',
+    place: wasteOf(input.waste.after),
     points: [
       [start, level],
       [finish, level],
@@ -59,6 +63,7 @@ export function branches(input: DescentInput, vessels: readonly Vessel[], y: (ec
       const feedLevel = to.y + to.height / 2;
       pipes.push({
         id: 'recycle',
+        place: wasteOf(input.recycle.from),
         points: [
           [leaving, lane + s.pipe],
           [leaving, lane],
@@ -104,7 +109,7 @@ function secondWasteLine(
   const target = to === null ? undefined : boxOf(to);
   if (!box) return [];
   const level = y(ec25UScm);
-  const common = { id: 'second-waste', colour: waterColour(ec25UScm) };
+  const common = { id: 'second-waste', colour: waterColour(ec25UScm), place: wasteOf(after) };
   if (!target) {
     const start = box.x + box.width - 2;
     return [
@@ -147,6 +152,7 @@ export function loopLine(input: DescentInput, vessels: readonly Vessel[], frame:
   const up = tank.x + tank.width / 2;
   return {
     id: 'loop',
+    place: { after: input.loop.to, side: 'return', vessel: null },
     points: [
       [out, endY],
       [out, bottom],

@@ -1,3 +1,4 @@
+import { behind } from '@yes-clear/core/file';
 import { branchColumns, type BranchEnd, type DescentInput, type Frame, type Pipe, type Vessel } from './drawing';
 import type { Sizes } from './sizes';
 import { waterColour } from './waterColour';
@@ -51,6 +52,7 @@ export function takenOff(input: DescentInput, frame: Frame, { x, y, levelAfter, 
             [offX, laneY(level)],
           ]
         : [[offX, laneY(level)]];
+    let after = branch.after;
     branch.stages.forEach((stage) => {
       const next = levelAfter.get(stage.id) ?? level;
       const nextEc = strengthAfter.get(stage.id) ?? ec;
@@ -64,6 +66,7 @@ export function takenOff(input: DescentInput, frame: Frame, { x, y, levelAfter, 
       };
       pipes.push({
         id: `to-${stage.id}`,
+        place: behind(after),
         points: [...points, [box.x + 2, inY]],
         colour: waterColour(ec),
         width: s.pipe * 0.8,
@@ -80,6 +83,7 @@ export function takenOff(input: DescentInput, frame: Frame, { x, y, levelAfter, 
         dyed: stage.dyed === true,
         dry: false,
       });
+      after = stage.id;
       [level, ec] = [next, nextEc];
       points = [[box.x + box.width - 2, outY]];
       column += 1;
@@ -87,6 +91,7 @@ export function takenOff(input: DescentInput, frame: Frame, { x, y, levelAfter, 
     const empty = branch.stages.length === 0;
     pipes.push({
       id: `out-${branch.id}`,
+      place: behind(after),
       points: [...points, [endX, laneY(level)]],
       colour: waterColour(ec),
       width: s.pipe * 0.8,

@@ -7,6 +7,7 @@ export interface Drawn {
   readonly vessels: readonly Vessel[];
   readonly pipes: readonly Pipe[];
   readonly probes: readonly ProbeMark[];
+  readonly unread: { readonly x: number; readonly y: number } | null;
   readonly band: Box | null;
   readonly waste: Pipe | null;
   readonly ends: readonly BranchEnd[];
@@ -116,6 +117,21 @@ export function largeLabels(
       { x: x(0) - frame.columnWidth * 0.1, y: tapY + 24, anchor: 'middle' },
     ],
   };
+  const unread: LabelWish[] = drawn.unread
+    ? [
+        {
+          id: 'unread',
+          texts: ['no probe'],
+          size: 13,
+          bold: false,
+          look: 'quiet',
+          spots: [
+            { x: drawn.unread.x, y: drawn.unread.y + 24, anchor: 'middle' },
+            { x: drawn.unread.x, y: drawn.unread.y - 13, anchor: 'middle' },
+          ],
+        },
+      ]
+    : [];
   const probes: LabelWish[] = input.probes.flatMap((probe) => {
     const mark = drawn.probes.find((candidate) => candidate.id === probe.id);
     if (!mark) return [];
@@ -239,7 +255,7 @@ export function largeLabels(
       { x: at, y: level - VALVE_PX - 22, anchor: 'middle' },
     ],
   }));
-  return placeLabels([tap, ...probes, ...valves, ...ends, ...names, ...around, ...notes, ...waste, ...goal], obstacles, {
+  return placeLabels([tap, ...probes, ...unread, ...valves, ...ends, ...names, ...around, ...notes, ...waste, ...goal], obstacles, {
     x: frame.left - 4,
     y: 2,
     width: frame.width - frame.left + 4,

@@ -1,4 +1,4 @@
-import type { System } from '@yes-clear/core/file';
+import { furtherGauges, type System } from '@yes-clear/core/file';
 import { shownUnitOf, type QuickLine } from '@yes-clear/core/log';
 import { computed, ref, watch, type ComputedRef, type Ref } from 'vue';
 
@@ -36,6 +36,7 @@ export function usePad(
     return [
       ...probes,
       { key: 'pressure', label: 'Pressure', unit: units.pressure },
+      ...furtherGauges(train, false).map(({ id, name }) => ({ key: `gauge:${id}`, label: name, unit: units.pressure })),
       { key: 'temperature', label: 'Water', unit: units.temperature },
       ...(hasMembrane
         ? [
@@ -43,6 +44,7 @@ export function usePad(
             { key: 'waste', label: 'Waste', unit: `${jug.value === 'ml' ? 'mL' : 'cups'}/min` },
           ]
         : []),
+      ...furtherGauges(train, true).map(({ id, name }) => ({ key: `gauge:${id}`, label: name, unit: 'L/h' })),
       { key: 'meter', label: 'Meter', unit: units.volume },
     ];
   });
@@ -65,6 +67,7 @@ export function usePad(
     for (const token of line.tokens) {
       if (token.kind === 'when') found['when'] = token.text;
       if (token.kind === 'probe') found[fields.value[token.probe ?? 0]?.key ?? ''] = bare(token.text);
+      if (token.kind === 'gauge') found[`gauge:${token.gauge}`] = bare(token.text);
       if (token.kind === 'pressure' || token.kind === 'temperature' || token.kind === 'meter') found[token.kind] = bare(token.text);
       if (token.kind === 'flows') {
         const [product = '', waste = ''] = token.text.split('/');
@@ -84,12 +87,21 @@ export function usePad(
     const last = probes.findLastIndex(({ id }) => v(id) !== '');
     const { pressure, temperature, volume } = system()!.units;
     const flows = v('product') === '' && v('waste') === '' ? '' : `${v('product') || '-'}/${v('waste') || '-'}${jug.value}`;
+    // What is passed over holds its place where a later one is filled.
+    const further = (flow: boolean, unit: string): string[] => {
+      const own = furtherGauges(system()!.train, flow).map(({ id }) => v(`gauge:${id}`));
+      return own.slice(0, own.findLastIndex((value) => value !== '') + 1).map((value) => (value || '-') + unit);
+    };
+    const pressures = further(false, pressure);
+    const meters = further(true, 'L/h');
     return [
       v('when'),
       ...probes.slice(0, last + 1).map(({ id }) => v(id) || '-'),
-      v('pressure') && v('pressure') + pressure,
+      v('pressure') ? v('pressure') + pressure : pressures.length > 0 ? `-${pressure}` : '',
+      ...pressures,
       v('temperature') && v('temperature') + temperature.replace('°', ''),
-      flows,
+      flows || (meters.length > 0 ? '-L/h -L/h' : ''),
+      ...meters,
       v('meter') && v('meter') + volume,
       v('note'),
     ]

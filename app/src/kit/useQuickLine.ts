@@ -19,9 +19,7 @@ export function useQuickLine(system: () => System | null): {
   const clock = useNow({ interval: 60_000 });
   const parsed = computed(() => {
     const current = system();
-    return current
-      ? parseQuickLine(text.value, current.train.probes, current.instruments, localClock(clock.value, current.units.temperature === '°F'))
-      : null;
+    return current ? parseQuickLine(text.value, current, localClock(clock.value, current.units.temperature === '°F')) : null;
   });
   return {
     text,

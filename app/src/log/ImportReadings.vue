@@ -78,6 +78,7 @@ const choices = computed((): readonly { readonly value: ColumnOf; readonly title
   { value: 'date', title: 'day' },
   { value: 'time', title: 'time' },
   ...props.system.train.probes.map(({ id, name }) => ({ value: `probe:${id}` as ColumnOf, title: name })),
+  ...props.system.train.gauges.map(({ id, name }) => ({ value: `gauge:${id}` as ColumnOf, title: name })),
   ...(Object.keys(FIGURES) as Figure[]).map((value) => ({ value, title: FIGURES[value].name })),
   { value: 'note', title: 'Note' },
 ]);

@@ -14,14 +14,13 @@ import PhotoRow from './PhotoRow.vue';
 const props = defineProps<{ system: System; reading: Reading }>();
 const emit = defineEmits<{ close: []; remove: []; saved: [] }>();
 const saving = useSaving();
-const { probes } = props.system.train;
-const before = lineOf(props.reading, probes, props.system.units);
+const before = lineOf(props.reading, props.system);
 const text = ref(before);
 const when = ref(momentField(props.reading.at));
 const counts = ref(props.reading.counts);
 // Plain, as it is stored: the database takes no proxies.
 const photos = shallowRef<string[]>([...props.reading.photos]);
-const read = (line: string): ReturnType<typeof parseQuickLine> => parseQuickLine(line, probes, props.system.instruments);
+const read = (line: string): ReturnType<typeof parseQuickLine> => parseQuickLine(line, props.system);
 const parsed = computed(() => read(text.value));
 const latest = momentField(new Date());
 const whenProblem = computed(() =>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dayAndTime, dayOfYear } from '../time/dates';
-import type { Reading, System } from '@yes-clear/core/file';
+import { furtherGauges, readsFlow, type Reading, type System } from '@yes-clear/core/file';
 import { probeRoles, readingRatio, saltRemoved, shownUnitOf } from '@yes-clear/core/log';
 import { formatIn, formatQuantity, shownUnit, THIN } from '@yes-clear/core/quantity';
 import { isRecorded } from '@yes-clear/core/recording';
@@ -35,6 +35,7 @@ const sorted = computed(() => {
     if (key === 'at') return Date.parse(one.at);
     if (key === 'removed') return saltRemoved(one, roles.value, props.system.instruments);
     if (key === 'ratio') return readingRatio(one);
+    if (key.startsWith('gauge:')) return gaugeValue(one, key.slice('gauge:'.length));
     if (key.startsWith('probe:')) return one.values.find(({ probeId }) => `probe:${probeId}` === key)?.shown ?? null;
     return one[key as 'pressureBar' | 'temperatureC' | 'productLPerH' | 'meterL'];
   };
@@ -65,6 +66,23 @@ const probes = computed(() =>
     return { id: probe.id, key: `probe:${probe.id}`, head: `${probe.name} ${instrument ? shownUnitOf(instrument) : ''}` };
   }),
 );
+const gauges = computed(() =>
+  [...furtherGauges(props.system.train, false), ...furtherGauges(props.system.train, true)].map((gauge) => {
+    const unit = readsFlow(gauge) ? 'L/h' : props.system.units.pressure;
+    return {
+      id: gauge.id,
+      key: `gauge:${gauge.id}`,
+      head: `${gauge.name} ${unit}`,
+      dimension: readsFlow(gauge) ? 'flowLPerH' : 'pressureBar',
+      unit,
+    } as const;
+  }),
+);
+const gaugeValue = (reading: Reading, id: string): number | null => reading.also.find(({ gaugeId }) => gaugeId === id)?.value ?? null;
+const gaugeText = (reading: Reading, { id, dimension, unit }: (typeof gauges.value)[number]): string => {
+  const found = gaugeValue(reading, id);
+  return found === null ? '' : formatIn(found, dimension, unit).number;
+};
 const unit = (dimension: 'pressureBar' | 'temperatureC'): string => shownUnit(dimension, props.system.units);
 const value = (reading: Reading, probeId: string): string => {
   const found = reading.values.find((candidate) => candidate.probeId === probeId);
@@ -85,6 +103,7 @@ const columns = computed(() => [
   ...probes.value.map(({ key, head }) => ({ key, head })),
   ...(roles.value.afterMembrane ? [{ key: 'removed', head: 'Salt removed' }] : []),
   { key: 'pressureBar', head: unit('pressureBar') },
+  ...gauges.value.map(({ key, head }) => ({ key, head })),
   { key: 'temperatureC', head: unit('temperatureC') },
   { key: 'productLPerH', head: 'Product mL/min' },
   { key: 'ratio', head: 'Ratio' },
@@ -136,6 +155,7 @@ const perMinute = (number: number | null): string => (number === null ? '' : for
             <td v-for="probe in probes" :key="probe.id" :data-head="probe.head">{{ value(reading, probe.id) }}</td>
             <td v-if="roles.afterMembrane" data-head="Salt removed">{{ removed(reading) }}</td>
             <td :data-head="`Pressure ${unit('pressureBar')}`">{{ quantity(reading.pressureBar, 'pressureBar') }}</td>
+            <td v-for="gauge in gauges" :key="gauge.id" :data-head="gauge.head">{{ gaugeText(reading, gauge) }}</td>
             <td :data-head="`Temperature ${unit('temperatureC')}`">{{ quantity(reading.temperatureC, 'temperatureC') }}</td>
             <td data-head="Product mL/min">{{ perMinute(reading.productLPerH) }}</td>
             <td data-head="Waste to product">{{ ratio(reading) }}</td>

@@ -1,13 +1,35 @@
 <script setup lang="ts">
+import { stoodBefore, undatedStages } from '@yes-clear/core/file';
 import { dueOf, upkeepRows, type UpkeepRow } from '@yes-clear/core/log';
+import type { Stage } from '@yes-clear/core/stage';
 import { inSentence, words } from '@yes-clear/core/quantity';
 import { computed, shallowRef } from 'vue';
+import DayField from '../kit/DayField.vue';
 import { useOpenSystem } from '../system/openSystem';
 import { longDayOfYear } from '../time/dates';
 import RuleEditor from './RuleEditor.vue';
 
 /** What is due on this system, when and why then; each date's rule can be set otherwise, with a reason. */
-const { system, solved, now } = useOpenSystem();
+const current = useOpenSystem();
+const { system, solved, now } = current;
+/** Parts nobody dated on a system that runs: asked for here, for without a day nothing of them falls due. */
+const undated = computed(() => {
+  const one = system.value;
+  return one && (stoodBefore(one) || one.build.commissioned || current.readings.value.length > 0) ? undatedStages(one) : [];
+});
+const withDay = (stage: Stage, id: string, day: string): Stage =>
+  stage.id === id && 'fittedOn' in stage ? { ...stage, fittedOn: day } : stage;
+function fitted(id: string, day: string | null): void {
+  if (day === null) return;
+  current.edit(`stage ${id} fitted`, (s) => ({
+    ...s,
+    train: {
+      ...s.train,
+      stages: s.train.stages.map((stage) => withDay(stage, id, day)),
+      branches: s.train.branches.map((branch) => ({ ...branch, stages: branch.stages.map((stage) => withDay(stage, id, day)) })),
+    },
+  }));
+}
 const editing = shallowRef<UpkeepRow | null>(null);
 const due = computed(() => {
   const [current, today] = [system.value, solved.value];
@@ -28,8 +50,19 @@ const list = computed(() =>
 </script>
 
 <template>
-  <section v-if="list.length > 0" class="sheet panel upkeep" aria-label="Upkeep">
+  <section v-if="list.length > 0 || undated.length > 0" class="sheet panel upkeep" aria-label="Upkeep">
     <h2>Upkeep</h2>
+    <ul v-if="undated.length > 0" class="ask" aria-label="Days that are not known">
+      <li v-for="stage in undated" :key="stage.id">
+        <DayField
+          class="since"
+          :label="`Since when is ${inSentence(stage.name)} in? Not known.`"
+          optional
+          :model-value="null"
+          @update:model-value="fitted(stage.id, $event)"
+        />
+      </li>
+    </ul>
     <ul>
       <li v-for="{ item, row, late } in list" :key="item.id">
         <span class="when" :class="{ late }">{{ longDayOfYear(item.at) }}</span>
@@ -58,6 +91,10 @@ const list = computed(() =>
 ul { list-style: none; margin: 0; padding: 0; }
 li { display: grid; grid-template-columns: 150px minmax(0, 1fr) auto; gap: 4px 14px; align-items: baseline; padding: 6px 0; border-top: 1px solid var(--line); }
 li:first-child { border-top: 0; }
+
+.ask { border-left: 4px solid var(--warning); padding-left: 12px; }
+.ask li { display: block; }
+.since { display: grid; grid-template-columns: minmax(0, 1fr) 170px; gap: 10px; align-items: center; }
 .when { font-variant-numeric: tabular-nums; }
 .late { color: var(--bad); font-weight: 650; }
 .what strong { display: block; font-weight: 600; }

@@ -16,7 +16,7 @@ const SIDES = [
 
 const said = ({ system }: SystemRecord, reading: Reading): string =>
   [
-    lineOf(reading, system.train.probes, system.units) || 'no figures',
+    lineOf(reading, system) || 'no figures',
     ...(reading.counts ? [] : ['struck out']),
     ...(reading.photos.length > 0 ? [`${reading.photos.length} pictured`] : []),
   ].join(', ');

@@ -2,13 +2,14 @@
 import { usualUnits } from '../kit/usualUnits';
 import { UNIT_PRESETS, presetOf, withPreset } from '@yes-clear/core/quantity';
 import { newId } from '../store/newId';
-import { TEMPLATE_IDS, type TemplateId } from '@yes-clear/core/file';
+import { TEMPLATE_IDS, withStands, type Stands, type TemplateId } from '@yes-clear/core/file';
 import { GOAL_ROWS } from '@yes-clear/core/goal';
 import { systemFromTemplate, TEMPLATE_ROWS } from '@yes-clear/core/template';
 import { computed, ref, shallowRef } from 'vue';
 import { useRouter } from 'vue-router';
 import DescentPicture from '../descent/DescentPicture.vue';
 import Segments from '../kit/Segments.vue';
+import StandsChoice from '../kit/StandsChoice.vue';
 import { useSaving } from '../store/saving';
 import { addSystem } from '../store/systems';
 import { useAnswer } from '../worker/useAnswer';
@@ -22,6 +23,7 @@ const template = ref<TemplateId>('marineHousehold');
 /** As chosen last; changed here, it is for this one. */
 const units = shallowRef(usualUnits());
 const SETS = UNIT_PRESETS.map(({ key, title }) => ({ value: key, title }));
+const stands = ref<Stands>({ how: 'new', since: null });
 const tried = ref(false);
 const saving = useSaving();
 const busy = ref(false);
@@ -38,7 +40,7 @@ async function create(): Promise<void> {
   if (name.value.trim() === '' || busy.value) return;
   busy.value = true;
   const id = newId();
-  const system = systemFromTemplate({
+  const planned = systemFromTemplate({
     id,
     name: name.value.trim(),
     site: site.value.trim() || 'Site',
@@ -46,12 +48,14 @@ async function create(): Promise<void> {
     units: units.value,
     at: new Date().toISOString(),
   });
+  const system = withStands(planned, stands.value);
   const kept = await saving.keep('the new system', () => addSystem(system));
   busy.value = false;
   refused.value = kept.ok ? null : `Not saved: ${kept.reason}. ${kept.remedy}`;
   if (!kept.ok) return;
   open.value = false;
-  await router.push({ name: 'water', params: { id }, state: { fresh: true } });
+  if (stands.value.how === 'new') await router.push({ name: 'water', params: { id }, state: { fresh: true } });
+  else await router.push({ name: 'train', params: { id }, query: { ask: 'stands' } });
 }
 </script>
 
@@ -77,6 +81,7 @@ async function create(): Promise<void> {
             @update:model-value="units = withPreset(units, $event)"
           />
         </div>
+        <StandsChoice v-model="stands" />
         <Segments v-model="template" class="choices" look="cards" label="Starting train" :choices="choices">
           <template #default="{ choice }">
             <span class="words"
@@ -92,7 +97,9 @@ async function create(): Promise<void> {
         <div class="row end">
           <button class="button" type="button" @click="open = false">Cancel</button>
           <p v-if="refused" class="wrong" role="alert">{{ refused }}</p>
-          <button class="button primary" type="submit" :disabled="busy">Create and enter its water</button>
+          <button class="button primary" type="submit" :disabled="busy">
+            {{ stands.how === 'new' ? 'Create and enter its water' : 'Create and say what stands there' }}
+          </button>
         </div>
       </form>
     </v-card>

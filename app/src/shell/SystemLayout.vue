@@ -16,6 +16,7 @@ import UnitMenu from './UnitMenu.vue';
 import { usePhaseStates } from './usePhaseStates';
 import { useQuickReading } from '../kit/useQuickReading';
 import { useKey } from '../kit/useKeys';
+import { monthOfYear } from '../time/dates';
 
 /** The frame of one system: header, phases, and the page of the phase. */
 const props = defineProps<{ id: string }>();
@@ -33,6 +34,11 @@ const saving = useSaving();
 const place = computed(() =>
   heads.value ? `${order.value} of ${heads.value.length} ${heads.value.length === 1 ? 'system' : 'systems'}` : '',
 );
+/** Since when it stands, in place of its number, where that was said. */
+const since = computed(() => {
+  const day = current.system.value?.build.stands.since;
+  return day ? `stands since ${monthOfYear(day)}` : null;
+});
 const title = computed(() => current.system.value?.name ?? '');
 watchEffect(() => {
   document.title = title.value === '' ? 'Yes Clear' : `${title.value} – Yes Clear`;
@@ -56,7 +62,7 @@ function switchUnits(units: UnitPreference): void {
 <template>
   <div>
     <template v-if="current.system.value">
-      <HeaderBar :title="current.system.value.name" :subtitle="`${current.system.value.site} · ${saving.says ?? place}`">
+      <HeaderBar :title="current.system.value.name" :subtitle="`${current.system.value.site} · ${saving.says ?? since ?? place}`">
         <PhaseRail :system-id="id" :active="phase" :states="states" />
         <template #tools>
           <button class="button quick" type="button" @click="quick.start(id)">

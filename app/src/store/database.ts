@@ -101,6 +101,7 @@ const STEPS: readonly DatabaseStep[] = [
   { file: 8 },
   { file: 9 },
   { file: 10 },
+  { file: 11 },
 ];
 
 /** The version of the stores. An older one in the browser is brought up; a newer one is left alone. */

@@ -12,6 +12,8 @@ export const shortDay = (at: string | number): string => format(here(at), 'd MMM
 export const longDay = (at: string | number): string => format(here(at), 'd MMMM');
 /** 23 Nov 2026 */
 export const dayOfYear = (at: string | number): string => format(here(at), 'd MMM yyyy');
+/** November 2026 */
+export const monthOfYear = (at: string | number): string => format(here(at), 'MMMM yyyy');
 /** 23 November 2026 */
 export const longDayOfYear = (at: string | number): string => format(here(at), 'd MMMM yyyy');
 /** 23 Nov, 08:10 */

@@ -2,8 +2,8 @@
 import { membraneStage } from '@yes-clear/core/file';
 import type { StageKind } from '@yes-clear/core/stage';
 import { onKeyStroke } from '@vueuse/core';
-import { computed } from 'vue';
-import { useRouter } from 'vue-router';
+import { computed, ref } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { columnsOf } from '../descent/drawing';
 import FindingCard from '../kit/FindingCard.vue';
 import { useNotice } from '../kit/useNotice';
@@ -13,6 +13,7 @@ import LensTabs from './LensTabs.vue';
 import { trainTitle } from '@yes-clear/core/advice';
 import TrainPicture from './picture/TrainPicture.vue';
 import AddStage from './stage/AddStage.vue';
+import StandsDialog from './StandsDialog.vue';
 import TrainSide from './TrainSide.vue';
 import { useTrainEdits } from './useTrainEdits';
 import { provideWorkbench } from './useWorkbench';
@@ -44,6 +45,8 @@ function moreWater(): void {
 useKey('m', moreWater);
 const compare = (): void => void router.push({ name: 'options' });
 useKey('o', compare);
+/** Open at once for what was just said to stand. */
+const standing = ref(useRoute().query['ask'] === 'stands');
 /** Esc closes the fields of a stage, from within them too; an open menu or dialog comes first. */
 onKeyStroke('Escape', () => {
   const id = bench.selected.value;
@@ -58,6 +61,7 @@ onKeyStroke('Escape', () => {
     <main>
       <div class="page-head">
         <h1>{{ title }}</h1>
+        <button class="button" type="button" @click="standing = true">What stands there</button>
         <button v-if="membraneStage(system.train.stages)" class="button" type="button" @click="moreWater">More water <kbd>M</kbd></button>
         <button class="button" type="button" @click="compare">Compare options <kbd>O</kbd></button>
         <AddStage @add="add" />
@@ -92,6 +96,7 @@ onKeyStroke('Escape', () => {
           </section>
         </div>
       </template>
+      <StandsDialog v-model="standing" />
     </main>
     <aside v-if="!long">
       <TrainSide beside @remove="remove" />

@@ -6,6 +6,7 @@ import { costsLens } from './panels/costs/lens';
 import { ledgerLens } from './panels/ledger/lens';
 import { membraneLens } from './panels/membrane/lens';
 import { pressureLens } from './panels/pressure/lens';
+import { probesLens } from './panels/probes/lens';
 import { resinLens } from './panels/resin/lens';
 import { seasonsLens } from './panels/seasons/lens';
 import { tankLens } from './panels/tank/lens';
@@ -21,6 +22,7 @@ export const LENSES: readonly Lens[] = [
   cartridgeLens,
   tankLens,
   usesLens,
+  probesLens,
   seasonsLens,
   costsLens,
   yearLens,

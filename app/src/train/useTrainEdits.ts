@@ -1,7 +1,7 @@
 import { newStage, placed, type FindingAction, type Stage, type StageKind } from '@yes-clear/core/stage';
 import { idFor } from '../store/newId';
 import { lengthForRatio, speciesOfWater } from '@yes-clear/core/membrane';
-import type { Branch, System } from '@yes-clear/core/file';
+import { probesWith, probesWithout, type Branch, type System } from '@yes-clear/core/file';
 import type { OpenSystem } from '../system/openSystem';
 
 /** All edits of the train; each is one undoable step. */
@@ -24,10 +24,12 @@ export function useTrainEdits(current: OpenSystem) {
   }
   function add(kind: StageKind): string {
     const id = idFor(kind);
-    stages(`${kind} added`, (list) => {
-      const same = list.filter((stage) => stage.kind === kind).length;
+    current.edit(`${kind} added`, (system) => {
+      const { train } = system;
+      const same = train.stages.filter((stage) => stage.kind === kind).length;
       const stage: Stage = newStage(kind, id);
-      return placed(list, same > 0 ? { ...stage, name: `${stage.name} ${same + 1}` } : stage);
+      const list = placed(train.stages, same > 0 ? { ...stage, name: `${stage.name} ${same + 1}` } : stage);
+      return { ...system, train: { ...train, stages: list, probes: probesWith(train, list) } };
     });
     return id;
   }
@@ -63,7 +65,7 @@ export function useTrainEdits(current: OpenSystem) {
             after: branch.after === id ? before : branch.after,
             stages: branch.stages.filter((stage) => stage.id !== id),
           })),
-          probes: system.train.probes.map((probe) => (probe.after === id ? { ...probe, after: before } : probe)),
+          probes: probesWithout(system.train, id),
         },
       };
     });

@@ -89,6 +89,18 @@ const corrected = (one: Instrument): string =>
             @update:model-value="(compensation: Compensation) => set(one.id, 'temperature correction', { compensation })"
           />
         </div>
+        <div class="labelled">
+          <span>Where it is</span>
+          <v-select
+            :items="[
+              { title: 'Stands in the line', value: false },
+              { title: 'A pen, carried from place to place', value: true },
+            ]"
+            :model-value="one.carried"
+            :aria-label="`Where ${one.name} is`"
+            @update:model-value="(carried: boolean | null) => carried !== null && set(one.id, 'where a meter is', { carried })"
+          />
+        </div>
         <DayField
           label="Last calibrated"
           optional

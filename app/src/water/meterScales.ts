@@ -22,6 +22,7 @@ export const SCALES: readonly {
     factor: 0.68,
   },
   { key: 'salinity', title: 'Salinity, g/kg', scale: { kind: 'salinity' }, factor: null },
+  { key: 'resistivity', title: 'Resistivity, MΩ·cm', scale: { kind: 'resistivity' }, factor: null },
 ];
 
 export function scaleKey(scale: MeterScale): string {
@@ -29,7 +30,8 @@ export function scaleKey(scale: MeterScale): string {
     case 'conductivity':
       return 'ec';
     case 'salinity':
-      return 'salinity';
+    case 'resistivity':
+      return scale.kind;
     case 'factor':
       return `f${scale.factor}`;
     case 'curve':

@@ -13,7 +13,7 @@ export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Rou
   const base = {
     id: system.id,
     hasReadings: readings.length > 0,
-    newest: newest ? { at: newest.at, line: lineOf(newest, system.train.probes, system.units) } : null,
+    newest: newest ? { at: newest.at, line: lineOf(newest, system) } : null,
   };
   const water = tapWater(system.source, system.instruments);
   const today = water.ok ? standing(system, readings, water.value.water, now, water.value, maps) : water;

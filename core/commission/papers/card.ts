@@ -1,4 +1,5 @@
 import type { TrainReport } from '../../advice';
+import { atPlace } from '../../train';
 import { allStages, type System } from '../../file';
 import { formatIn, formatStrength, inSentence, THIN, words, atStart } from '../../quantity';
 import { smallestStepUScm } from '../../water';
@@ -16,7 +17,7 @@ function readings(system: System, report: TrainReport): string[][] {
   const work = recordedWork(system);
   return system.train.probes.flatMap((probe) => {
     const instrument = system.instruments.find(({ id }) => id === probe.instrumentId);
-    const station = report.solved.stations.find(({ after }) => after === probe.after);
+    const station = atPlace(report.solved, probe);
     if (!instrument || !station) return [];
     const first = work ? (lastMeasured(work, 'baseline', `probe-${probe.id}`)?.value ?? null) : null;
     const normal = first ?? station.state.ec25UScm;

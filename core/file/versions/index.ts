@@ -10,6 +10,7 @@ import { version7 } from './version7';
 import { version8 } from './version8';
 import { version9 } from './version9';
 import { version10 } from './version10';
+import { version11 } from './version11';
 
 /**
  * Every version of the file since the first, each in a file of its own. A new one is a file beside these and one entry
@@ -25,6 +26,7 @@ export const FILE_VERSIONS: readonly FileVersion[] = [
   version8,
   version9,
   version10,
+  version11,
 ];
 
 /** The version that is written. */

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { WORK_LABELS } from '@yes-clear/core/commission';
+import { isBeingDescribed, stoodBefore } from '@yes-clear/core/file';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { dayOfYear } from '../../time/dates';
@@ -31,16 +32,33 @@ const changes = computed(() => {
     ...names(change.moved, 'moved'),
   ].join('; ');
 });
+const described = computed(() => book.system.value !== null && isBeingDescribed(book.system.value));
+const title = computed(() => {
+  if (stored.value) return 'It is put away';
+  return over.value.length === 0 && book.system.value && stoodBefore(book.system.value)
+    ? 'It stands already'
+    : 'It stands as it was handed over';
+});
+const since = computed(() => {
+  const build = book.system.value?.build;
+  if (build?.stands.since && over.value.length === 0) return `Since ${dayOfYear(`${build.stands.since}T12:00:00Z`)}. `;
+  return build?.commissioned && over.value.length > 0 ? `Since ${dayOfYear(build.commissioned.at)}. ` : '';
+});
 const stored = computed(() => over.value[0]?.kind === 'putAway');
 </script>
 
 <template>
   <div class="stack begin">
-    <h1 class="title">{{ stored ? 'It is put away' : 'It stands as it was handed over' }}</h1>
-    <p v-if="book.system.value?.build.commissioned" class="muted">
-      Since {{ dayOfYear(book.system.value.build.commissioned.at) }}. What is begun here gets its own steps, made from the train as it is
-      now.
-    </p>
+    <h1 class="title">{{ title }}</h1>
+    <p class="muted">{{ since }}What is begun here gets its own steps, made from the train as it is now.</p>
+    <section v-if="described" class="sheet panel offer">
+      <h3>Is it described as it stands?</h3>
+      <p>Set stages, labels and probes on Train as they are there. What is changed after that is an upgrade, with steps of its own.</p>
+      <div class="row">
+        <button class="button primary" type="button" @click="book.takeAsItStands()">This is how it stands</button>
+        <RouterLink class="button" :to="{ name: 'train', query: { ask: 'stands' } }">Describe it on Train</RouterLink>
+      </div>
+    </section>
     <section v-if="book.canUpgrade.value" class="sheet panel offer">
       <h3>The train was changed since: {{ changes }}</h3>
       <p>The upgrade takes out, moves and adds just that, and sets what it touches anew.</p>

@@ -27,7 +27,16 @@ import {
   type Expected,
   type Verdict,
 } from '@yes-clear/core/commission';
-import { allStages, type Deviation, type Measured, type Work, type WorkKind } from '@yes-clear/core/file';
+import {
+  allStages,
+  asItStands,
+  stoodBefore,
+  withStands,
+  type Deviation,
+  type Measured,
+  type Work,
+  type WorkKind,
+} from '@yes-clear/core/file';
 import { cartridgeChanged, lagStage } from '@yes-clear/core/log';
 import { withPortReading } from '@yes-clear/core/advice';
 import type { Measure, Step } from '@yes-clear/core/stage';
@@ -73,7 +82,9 @@ function makeRunbook() {
   });
   const expected = computed<Expected | null>(() => (outcome.value?.ok ? outcome.value.value : null));
   /** Nothing is under way: what was handed over stands, or nobody has begun. */
-  const idle = computed(() => work.value === null && system.value?.build.commissioned != null);
+  const idle = computed(
+    () => work.value === null && system.value !== null && (system.value.build.commissioned !== null || stoodBefore(system.value)),
+  );
   const sections = computed(() => (system.value && !idle.value ? runbook(system.value, expected.value) : []));
   const steps = computed(() => runbookSteps(sections.value));
   const done = computed(() => new Map((work.value?.done ?? []).map(({ step, at }) => [step, at])));
@@ -172,6 +183,13 @@ function makeRunbook() {
     notice.say('The work is taken off the list. Ctrl+Z brings it back.');
   }
 
+  /** What was there before is not put into service: the train as it is described is the one that stands. */
+  const takeAsItStands = (): void => current.edit('as it stands', (s) => asItStands(s, new Date().toISOString()));
+  function standsAlready(): void {
+    current.edit('how it came to be', (s) => withStands(s, { how: 'already', since: null }));
+    notice.say('It stands already. Ctrl+Z takes that back.');
+  }
+
   /** Hands over: the baseline goes to the log, what was fitted counts its days from today. */
   async function finish(): Promise<void> {
     const open = work.value;
@@ -228,6 +246,8 @@ function makeRunbook() {
     outside,
     start,
     giveUp,
+    takeAsItStands,
+    standsAlready,
     go: (id: string) => (chosen.value = id),
     next,
   };

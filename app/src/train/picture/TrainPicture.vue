@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import { trainSentence, footLine } from '@yes-clear/core/advice';
 import { useElementSize } from '@vueuse/core';
-import { computed, useTemplateRef, watchEffect } from 'vue';
+import { placeKey, type Place } from '@yes-clear/core/file';
+import { computed, ref, useTemplateRef, watchEffect } from 'vue';
 import { columnsOf } from '../../descent/drawing';
 import DescentPicture from '../../descent/DescentPicture.vue';
 import FigureLine from '../../kit/FigureLine.vue';
 import { useScrolledTogether } from '../useScrolledTogether';
 import { useWorkbench } from '../useWorkbench';
+import ProbeCard from './ProbeCard.vue';
 
 /** The descent and its foot line: what stands while a lens is worked. */
 const props = defineProps<{ narrow: boolean }>();
@@ -26,6 +28,15 @@ watchEffect(() => {
   const share = Math.floor((Math.max(300, width.value) - left - 2) / columnsOf(input.value));
   bench.columnWidth.value = Math.max(props.narrow ? NARROW_COLUMN : COLUMN, share);
 });
+const open = ref(false);
+const pressed = ref<{ readonly place: Place; readonly probeId: string | null } | null>(null);
+const at = ref<[number, number]>([0, 0]);
+/** A tube or a probe was pressed: what can be done there opens at the finger. */
+function press(place: Place, probeId: string | null, point: readonly [number, number]): void {
+  pressed.value = { place, probeId };
+  at.value = [point[0], point[1]];
+  open.value = true;
+}
 const foot = computed(() => (drawn.value && report.value ? footLine(drawn.value, report.value) : []));
 const sentence = computed(() => (drawn.value && report.value ? trainSentence(report.value.solved, drawn.value.units) : ''));
 </script>
@@ -41,11 +52,16 @@ const sentence = computed(() => (drawn.value && report.value ? trainSentence(rep
         :selected="bench.selected.value"
         :column-width="bench.columnWidth.value"
         :left="left"
+        placing
         @select="bench.select"
         @move="(id, by) => $emit('move', id, by)"
         @remove="$emit('remove', $event)"
+        @press="press"
       />
     </div>
+    <v-menu v-model="open" :target="at" :close-on-content-click="false" location="bottom">
+      <ProbeCard v-if="pressed" :key="`${pressed.probeId ?? ''} ${placeKey(pressed.place)}`" v-bind="pressed" @done="open = false" />
+    </v-menu>
     <FigureLine class="sheet foot" :figures="foot" />
   </div>
 </template>

@@ -1,17 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { reportTrain } from '../advice';
+import { reportTrain } from './report';
 import { GOAL_IDS, type GoalId } from '../goal';
 import { METRIC_UNITS } from '../quantity';
 import { value } from '../testing/close';
 import { tapWater } from '../train';
-import { systemFromAnswers } from './fit';
+import { fittingSystem } from './fit';
 import type { System } from '../file';
 
 /** Every goal that is shipped can be met: by the train two answers give, on a usual water. */
 
 const start = { id: 's', site: '', at: '2026-11-23T10:00:00Z' };
 const answered = (goal: GoalId): System =>
-  systemFromAnswers({ goal, reading: null, character: goal === 'watermaker' ? 'seawater' : 'municipal', units: METRIC_UNITS }, start);
+  fittingSystem({ goal, reading: null, character: goal === 'watermaker' ? 'seawater' : 'municipal', units: METRIC_UNITS }, start);
 
 describe('a goal on a usual water, nothing of it measured', () => {
   it.each(GOAL_IDS)('%s: nothing it asks is missed for sure', (goal) => {

@@ -1,0 +1,310 @@
+<script setup lang="ts">
+import {
+  furtherGauges,
+  GAUGE_WORDS,
+  gaugePlaces,
+  isSamePlace,
+  outletPlace,
+  placeKey,
+  probePlaces,
+  productProbe,
+  readsFlow,
+  type Gauge,
+  type Probe,
+  type Train,
+} from '@yes-clear/core/file';
+import { formatIn, formatQuantity, inSentence, THIN } from '@yes-clear/core/quantity';
+import { atGauge, atPlace } from '@yes-clear/core/train';
+import { readingFromEc25 } from '@yes-clear/core/water';
+import { shownUnitOf } from '@yes-clear/core/log';
+import { mdiArrowDown, mdiArrowUp, mdiClose, mdiPlus } from '@mdi/js';
+import { computed } from 'vue';
+import AppIcon from '../../../kit/AppIcon.vue';
+import NameField from '../../../kit/NameField.vue';
+import { useOpenSystem } from '../../../system/openSystem';
+import MeterSelect from '../../MeterSelect.vue';
+import { useProbeEdits } from '../../useProbeEdits';
+import { useWorkbench } from '../../useWorkbench';
+
+/** Every place where this system is read, in the order of a line of figures: what is expected there, what was read last. */
+const current = useOpenSystem();
+const { drawn, report } = useWorkbench();
+const edits = useProbeEdits(current);
+const train = computed(() => current.system.value!.train);
+const instruments = computed(() => current.system.value!.instruments);
+const places = computed(() => probePlaces(train.value).map((place) => ({ ...place, value: placeKey(place), title: place.label })));
+const ordinal = (i: number): string => ['1st', '2nd', '3rd'][i] ?? `${i + 1}th`;
+
+const shown = (ec25UScm: number, instrumentId: string): string => {
+  const meter = instruments.value.find(({ id }) => id === instrumentId);
+  const figure = meter ? readingFromEc25(ec25UScm, meter.scale) : null;
+  return meter && figure !== null ? `${atStep(figure, meter.resolution)}${THIN}${shownUnitOf(meter)}` : '–';
+};
+/** As the display would show it: nothing finer than its smallest step, nor three digits. */
+const atStep = (figure: number, step: number): string => {
+  const rounded = Number((Math.round(Number(figure.toPrecision(3)) / step) * step).toPrecision(12));
+  return String(rounded);
+};
+const rows = computed(() =>
+  train.value.probes.map((probe, i) => {
+    const here = report.value && atPlace(report.value.solved, probe);
+    const last = current.readings.value.findLast(({ values }) => values.some(({ probeId }) => probeId === probe.id));
+    const value = last?.values.find(({ probeId }) => probeId === probe.id);
+    const meter = instruments.value.find(({ id }) => id === value?.instrumentId);
+    return {
+      probe,
+      place: placeKey(probe),
+      gone: !places.value.some((place) => isSamePlace(place, probe)),
+      expected: here ? shown(here.state.ec25UScm, probe.instrumentId) : '–',
+      read: value && meter ? `${Number(value.shown.toPrecision(4))}${THIN}${shownUnitOf(meter)}` : 'never',
+      line: ordinal(i),
+    };
+  }),
+);
+const outlet = computed(() =>
+  productProbe(train.value) ? null : places.value.find((place) => isSamePlace(place, outletPlace(train.value))),
+);
+const usual = computed(() => train.value.probes.at(-1)?.instrumentId ?? instruments.value[0]!.id);
+function addProbe(key: string): void {
+  const place = places.value.find(({ value }) => value === key);
+  if (place) edits.add(place, place.label, usual.value);
+}
+function setPlace(probe: Probe, key: string): void {
+  const place = places.value.find(({ value }) => value === key);
+  if (place) edits.set(probe.id, { after: place.after, side: place.side, vessel: place.vessel });
+}
+
+const MAIN = 'main';
+const gaugeText = (value: number | null, flow: boolean): string =>
+  value === null || !drawn.value
+    ? '–'
+    : flow
+      ? formatIn(value, 'flowLPerH', 'L/h').text
+      : formatQuantity(value, 'pressureBar', drawn.value.units).text;
+const gauges = computed(() => {
+  const lastOf = (of: (reading: (typeof current.readings.value)[number]) => number | null): number | null => {
+    for (let i = current.readings.value.length - 1; i >= 0; i--) {
+      const value = of(current.readings.value[i]!);
+      if (value !== null) return value;
+    }
+    return null;
+  };
+  const expected = (at: Gauge['at']): number | null => (report.value && drawn.value ? atGauge(drawn.value, report.value.solved, at) : null);
+  const unit = drawn.value?.units.pressure ?? 'bar';
+  /** Which pressure or flow of a line it is: product and waste are the first two flows of any. */
+  const lineOf = (gauge: Gauge): string => {
+    const flow = readsFlow(gauge);
+    const at = gauge.at === 'product' ? 0 : gauge.at === 'waste' ? 1 : furtherGauges(train.value, flow).indexOf(gauge) + (flow ? 2 : 1);
+    return `${ordinal(at)} ${flow ? 'flow' : unit}`;
+  };
+  const further = train.value.gauges.map((gauge) => {
+    const flow = readsFlow(gauge);
+    const last = lastOf((reading) =>
+      gauge.at === 'product'
+        ? reading.productLPerH
+        : gauge.at === 'waste'
+          ? reading.wasteLPerH
+          : (reading.also.find(({ gaugeId }) => gaugeId === gauge.id)?.value ?? null),
+    );
+    return {
+      id: gauge.id,
+      name: gauge.name,
+      at: gauge.at,
+      expected: gaugeText(expected(gauge.at), flow),
+      read: last === null ? 'never' : gaugeText(last, flow),
+      line: lineOf(gauge),
+    };
+  });
+  const last = lastOf(({ pressureBar }) => pressureBar);
+  return [
+    {
+      id: MAIN,
+      name: 'Gauge',
+      at: train.value.gauge as Gauge['at'],
+      expected: gaugeText(expected(train.value.gauge), false),
+      read: last === null ? 'never' : gaugeText(last, false),
+      line: `${ordinal(0)} ${unit}`,
+    },
+    ...further,
+  ];
+});
+/** Pressures already in the log were read where the gauge stood: another place is another gauge. */
+const mainIsRead = computed(() => current.readings.value.some(({ pressureBar }) => pressureBar !== null));
+const gaugeItems = computed(() => gaugePlaces(train.value).map((at) => ({ value: at, title: GAUGE_WORDS[at] })));
+const mainItems = computed(() => gaugeItems.value.filter(({ value }) => value === 'line' || value === 'membrane'));
+const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge']);
+</script>
+
+<template>
+  <div class="probes">
+    <section aria-label="Probes">
+      <div class="row head" aria-hidden="true">
+        <span>Probe</span><span>Where</span><span>Meter</span><span class="n">Expected</span><span class="n">Last read</span
+        ><span>In the line</span><span></span>
+      </div>
+      <div v-for="({ probe, place, gone, expected, read, line }, i) in rows" :key="probe.id" class="row">
+        <NameField
+          class="plain-input"
+          :label="`Name of probe ${i + 1}`"
+          :maxlength="80"
+          :model-value="probe.name"
+          @update:model-value="edits.set(probe.id, { name: $event })"
+        />
+        <v-select
+          :items="gone ? [...places, { value: place, title: 'Its place is gone' }] : places"
+          :model-value="place"
+          :aria-label="`Place of ${probe.name}`"
+          @update:model-value="setPlace(probe, $event)"
+        />
+        <MeterSelect
+          :label="`Meter of ${probe.name}`"
+          :instruments="instruments"
+          :model-value="probe.instrumentId"
+          @update:model-value="edits.setMeter(probe.id, $event)"
+        />
+        <b class="n" data-head="Expected">{{ expected }}</b>
+        <span class="n" data-head="Last read">{{ read }}</span>
+        <span class="muted" data-head="In the line">{{ line }}</span>
+        <span class="tools">
+          <button
+            type="button"
+            class="tool"
+            :aria-label="`${probe.name} earlier in the line`"
+            :disabled="i === 0"
+            @click="edits.move(probe.id, -1)"
+          >
+            <AppIcon :path="mdiArrowUp" :size="18" />
+          </button>
+          <button
+            type="button"
+            class="tool"
+            :aria-label="`${probe.name} later in the line`"
+            :disabled="i === rows.length - 1"
+            @click="edits.move(probe.id, 1)"
+          >
+            <AppIcon :path="mdiArrowDown" :size="18" />
+          </button>
+          <button type="button" class="tool" :aria-label="`Remove ${probe.name}`" @click="edits.remove(probe.id)">
+            <AppIcon :path="mdiClose" :size="18" />
+          </button>
+        </span>
+      </div>
+      <p v-if="outlet" class="outlet">
+        <b>No probe reads the product.</b> Place one {{ inSentence(outlet.label) }}, or carry a pen there.
+        <button type="button" class="button small" @click="addProbe(outlet.value)">Place a probe {{ inSentence(outlet.label) }}</button>
+      </p>
+      <label class="add"
+        ><AppIcon :path="mdiPlus" :size="18" /><span>Another probe</span>
+        <v-select
+          :items="places"
+          :model-value="null"
+          placeholder="choose its place, or press on a tube"
+          aria-label="Place of another probe"
+          @update:model-value="$event && addProbe($event)"
+        />
+      </label>
+    </section>
+    <section aria-label="Gauges and flow meters">
+      <div class="row head" aria-hidden="true">
+        <span>Gauge, flow meter</span><span>Where</span><span></span><span class="n">Expected</span><span class="n">Last read</span
+        ><span>In the line</span><span></span>
+      </div>
+      <div v-for="(gauge, i) in gauges" :key="gauge.id" class="row">
+        <span v-if="gauge.id === MAIN" class="plain">{{ gauge.name }}</span>
+        <NameField
+          v-else
+          class="plain-input"
+          :label="`Name of gauge ${i + 1}`"
+          :maxlength="80"
+          :model-value="gauge.name"
+          @update:model-value="edits.setGauge(gauge.id, { name: $event })"
+        />
+        <v-select
+          v-if="gauge.id === MAIN"
+          :items="mainItems"
+          :model-value="gauge.at"
+          :disabled="mainIsRead || mainItems.length < 2"
+          aria-label="Place of the gauge"
+          @update:model-value="setMain($event)"
+        />
+        <v-select
+          v-else
+          :items="gaugeItems"
+          :model-value="gauge.at"
+          :aria-label="`Place of ${gauge.name}`"
+          @update:model-value="edits.setGauge(gauge.id, { at: $event })"
+        />
+        <small v-if="gauge.id === MAIN && mainIsRead && mainItems.length > 1" class="muted"
+          >Pressures in the log were read there. Add another gauge for another place.</small
+        >
+        <span v-else></span>
+        <b class="n" data-head="Expected">{{ gauge.expected }}</b>
+        <span class="n" data-head="Last read">{{ gauge.read }}</span>
+        <span class="muted" data-head="In the line">{{ gauge.line }}</span>
+        <span class="tools">
+          <template v-if="gauge.id !== MAIN">
+            <button
+              type="button"
+              class="tool"
+              :aria-label="`${gauge.name} earlier in the line`"
+              :disabled="i === 1"
+              @click="edits.moveGauge(gauge.id, -1)"
+            >
+              <AppIcon :path="mdiArrowUp" :size="18" />
+            </button>
+            <button
+              type="button"
+              class="tool"
+              :aria-label="`${gauge.name} later in the line`"
+              :disabled="i === gauges.length - 1"
+              @click="edits.moveGauge(gauge.id, 1)"
+            >
+              <AppIcon :path="mdiArrowDown" :size="18" />
+            </button>
+            <button type="button" class="tool" :aria-label="`Remove ${gauge.name}`" @click="edits.removeGauge(gauge.id)">
+              <AppIcon :path="mdiClose" :size="18" />
+            </button>
+          </template>
+        </span>
+      </div>
+      <label class="add"
+        ><AppIcon :path="mdiPlus" :size="18" /><span>Another gauge or flow meter</span>
+        <v-select
+          :items="gaugeItems"
+          :model-value="null"
+          placeholder="choose its place"
+          aria-label="Place of another gauge"
+          @update:model-value="$event && edits.addGauge($event)"
+        />
+      </label>
+    </section>
+  </div>
+</template>
+
+<!-- prettier-ignore -->
+<style scoped>
+.probes { padding: 12px 14px; display: grid; gap: 18px; }
+.row { display: grid; grid-template-columns: minmax(120px, 1fr) minmax(150px, 1.35fr) minmax(150px, 1.35fr) 84px 84px 74px 102px; gap: 7px; align-items: center; padding: 5px 0; border-top: 1px solid var(--hair); }
+.row.head { border-top: 0; color: var(--muted); font-size: 13.3px; font-weight: 620; padding: 0 0 4px; }
+/* Places and meters have long names: their lists keep little room beside them. */
+.row :deep(.v-field) { --v-field-padding-start: 9px; --v-field-padding-end: 2px; }
+.row :deep(.v-select__selection-text) { font-size: 14px; }
+.n { text-align: right; font-variant-numeric: tabular-nums; }
+.plain { padding-left: 10px; }
+.tools { display: flex; justify-content: flex-end; }
+.tool { border: 0; background: transparent; color: var(--muted); width: 34px; height: 36px; border-radius: 8px; cursor: pointer; display: grid; place-items: center; }
+.tool:hover:not(:disabled) { color: var(--ink); background: var(--hair); }
+.tool:disabled { opacity: 0.3; cursor: default; }
+.outlet { margin: 8px 0; padding: 9px 12px; border-left: 4px solid var(--warning); background: var(--paper); border-radius: 8px; display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; }
+.add { display: grid; grid-template-columns: auto auto minmax(0, 320px); justify-content: start; gap: 8px; align-items: center; padding-top: 8px; border-top: 1px solid var(--hair); }
+@media (max-width: 860px) {
+  .row { grid-template-columns: 1fr 1fr; gap: 6px 8px; padding: 10px 0; }
+  .row.head { display: none; }
+  .row > .tools { grid-column: 1 / -1; }
+  .tool { width: 44px; height: 44px; }
+  .n, [data-head] { text-align: left; }
+  [data-head]::before { content: attr(data-head) ' '; color: var(--muted); font-weight: 450; }
+  .add { grid-template-columns: auto 1fr; }
+  .add > :last-child { grid-column: 1 / -1; }
+}
+</style>

@@ -1,0 +1,44 @@
+import type { Stage } from '../stage';
+import type { Stands, System } from './schema';
+import { allStages } from './select';
+
+/** How a system came to be, as it is asked. */
+export const STANDS_WORDS: Readonly<Record<Stands['how'], { readonly label: string; readonly says: string }>> = {
+  new: { label: 'New', says: 'It is planned here and built after it.' },
+  already: { label: 'Stands already', says: 'It hangs there and runs: it goes straight to the log. What is changed later begins from it.' },
+  secondHand: {
+    label: 'Bought second-hand',
+    says: 'What its membrane and resin have been through is not known, and never told as if it were.',
+  },
+};
+
+/** Whether a system was there before it was described: nothing of it is put into service here. */
+export const stoodBefore = ({ build }: Pick<System, 'build'>): boolean => build.stands.how !== 'new';
+
+/** Whether it is still being described: no train has been fixed that later changes begin from. */
+export const isBeingDescribed = (system: Pick<System, 'build'>): boolean => stoodBefore(system) && system.build.commissioned === null;
+
+/** A system said to stand, or not to after all. What had been fixed of it is let go, for it is said anew. */
+export const withStands = (system: System, stands: Stands): System => ({
+  ...system,
+  build: {
+    ...system.build,
+    stands,
+    // A hand-over that happened stays what later work is held against.
+    commissioned: system.build.works.some(({ endedAt }) => endedAt !== null) ? system.build.commissioned : null,
+  },
+});
+
+/**
+ * The train as it is described is the one that stands: what is changed from now on is a change to it.
+ *
+ * @param readingId the reading later ones are held against, where one was taken
+ */
+export const asItStands = (system: System, at: string, readingId: string | null = null): System => ({
+  ...system,
+  build: { ...system.build, commissioned: { at, train: system.train, readingId } },
+});
+
+/** Parts that are changed one day and of which nobody knows since when they are in: nothing of them can fall due. */
+export const undatedStages = (system: Pick<System, 'train'>): Stage[] =>
+  allStages(system.train).filter((stage) => 'fittedOn' in stage && stage.fittedOn === null);
