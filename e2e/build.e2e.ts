@@ -56,7 +56,9 @@ for (const viewport of [PHONE, { width: 1280, height: 800 }])
       train: {
         ...pair.train,
         stages: pair.train.stages.map((one) =>
-          one.kind === 'membrane' ? { ...one, restrictor: { lengthMm: 300, boreMm: 1.4, assumed: false } } : one,
+          one.kind === 'membrane'
+            ? { ...one, restrictor: { form: 'tube', lengthMm: 300, boreMm: 1.4, assumed: false, flushLever: false } }
+            : one,
         ),
       },
       build: { ...pair.build, commissioned: { at: AT, train: single.train, readingId: null } },

@@ -40,7 +40,11 @@ function nodeRows(): Row[] {
     ...pair,
     stages: pair.stages.map((stage) =>
       stage.kind === 'membrane'
-        ? { ...stage, arrangement: 'single' as const, restrictor: { lengthMm: 300, boreMm: 1.2, assumed: false } }
+        ? {
+            ...stage,
+            arrangement: 'single' as const,
+            restrictor: { form: 'tube' as const, lengthMm: 300, boreMm: 1.2, assumed: false, flushLever: false },
+          }
         : stage,
     ),
   };

@@ -97,7 +97,7 @@ function coralNursery(): System {
       case 'membrane':
         return {
           ...stage,
-          restrictor: { lengthMm: 221, boreMm: 1.36, assumed: false },
+          restrictor: { form: 'tube', lengthMm: 221, boreMm: 1.36, assumed: false, flushLever: false },
           waterFactor: 0.94,
           saltFactor: 1.12,
           fittedOn: day(248),
@@ -232,7 +232,7 @@ function vanTank(): System {
         return {
           ...stage,
           elementClass: 'household150' as const,
-          restrictor: { lengthMm: 310, boreMm: 1.78, assumed: false },
+          restrictor: { form: 'tube', lengthMm: 310, boreMm: 1.78, assumed: false, flushLever: false },
           fittedOn: day(196),
         };
       case 'resin':

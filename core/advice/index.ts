@@ -15,6 +15,7 @@ export { mounting } from './mounting';
 export { pressureSteps } from './pressureSteps';
 export { hardestLoads } from './elementLimits';
 export { wasteScale } from './scaling';
+export { restrictorFor } from './restrictorFor';
 export { rests, scaleActionIndex } from './service';
 export { reportTrain, type TrainReport } from './report';
 export { seasonMonths, type SeasonMonth } from './season';

@@ -1,6 +1,5 @@
 import {
   USUAL_RATIO,
-  ELEMENT_ROWS,
   isSmallElement,
   SPENT_WATER_FACTOR,
   MAX_CHLORINE_MG_L,
@@ -9,8 +8,8 @@ import {
   saltFactor,
   pHRange,
 } from '../membrane';
-import { membraneStage, type System } from '../file';
-import type { StageOf, Finding, FindingAction } from '../stage';
+import { membraneStage, type System, type Train } from '../file';
+import { elementRow, type Finding, type FindingAction, type StageOf } from '../stage';
 import { BAR_PER_PSI, THIN, type UnitPreference, words, atStart } from '../quantity';
 import { creep, SMALL_ELEMENT_L } from '../storage';
 import { dissolvedMgL, type Water } from '../water';
@@ -85,7 +84,7 @@ function spent(system: System): Finding | null {
   if (!stage) return null;
   const water = stage.waterFactor ?? 1;
   const salt = stage.saltFactor ?? 1;
-  const { nominalRejection, minimumRejection } = ELEMENT_ROWS[stage.elementClass];
+  const { nominalRejection, minimumRejection } = elementRow(stage);
   // Passage rises with the salt permeability, and falls with the flow that dilutes it.
   const rejection = 1 - Math.min(1, ((1 - nominalRejection) * salt) / water);
   if (water >= SPENT_WATER_FACTOR && rejection >= minimumRejection) return null;
@@ -132,7 +131,7 @@ function creeping(system: System, { solved }: TrainFacts, preference: UnitPrefer
   const stage = membraneOf(system);
   const { unit } = solved;
   if (!stage || !isSmallElement(stage.elementClass) || !unit?.permeate || unit.noProduction) return null;
-  const row = ELEMENT_ROWS[stage.elementClass];
+  const row = elementRow(stage);
   const permeability = permeabilityOf(row, 'mixture');
   if (!permeability.ok) return null;
   const strength = (water: Water): number => dissolvedMgL(water.mgL, water.alkalinityMgL);
@@ -188,7 +187,7 @@ function scaling(system: System, { scale, solved }: TrainFacts, preference: Unit
       severity: 'mind',
       title: `Scale begins below ${say.ratio(scale.ratioAtAction)}; this runs at ${say.ratio(now)}`,
       why: `Waste index ${say.index(scale.index)}. ${settle}`,
-      action: { do: 'setWasteRatio', ratio: target, label: `Set restrictor for ${say.ratio(target)}` },
+      action: ratioAction(system, target, 'scale', say),
     };
   }
   return {
@@ -198,6 +197,14 @@ function scaling(system: System, { scale, solved }: TrainFacts, preference: Unit
     why: `${byValve && scale.safeRecovery !== null ? `Up to ${Math.round(100 * scale.safeRecovery)}${THIN}% recovery is safe without inhibitor. ` : ''}The tap itself stands at ${say.index(scale.feedIndex)}${curable(scale)} ${settle} Soften first, or flush the membrane after use.`,
   };
 }
+
+/** What sets a ratio, and makes it the one that is wanted: a tube that is cut, or another size of one that is not. */
+const ratioAction = (system: System, ratio: number, why: Train['wasteWhy'], say: ReturnType<typeof words>): FindingAction => ({
+  do: 'setWasteRatio',
+  ratio,
+  why,
+  label: `${membraneOf(system)?.restrictor.form === 'fixed' ? 'Fit a restrictor' : 'Set restrictor'} for ${say.ratio(ratio)}`,
+});
 
 /** The membrane stage of a train. */
 const membraneOf = (system: System): StageOf<'membrane'> | undefined => membraneStage(system.train.stages);
@@ -210,7 +217,7 @@ function ratio(system: System, { solved }: TrainFacts, preference: UnitPreferenc
   if (now === null || now === undefined || membraneOf(system)?.valve) return null;
   const say = words(preference);
   const target = system.train.wasteTarget;
-  const action: FindingAction = { do: 'setWasteRatio', ratio: target, label: `Set restrictor for ${say.ratio(target)}` };
+  const action = ratioAction(system, target, system.train.wasteWhy, say);
   if (now < USUAL_RATIO.least) {
     return {
       id: 'ratio',
@@ -225,7 +232,7 @@ function ratio(system: System, { solved }: TrainFacts, preference: UnitPreferenc
       id: 'ratio',
       severity: 'mind',
       title: `Waste to product ${say.ratio(now)}, above ${USUAL_RATIO.most} : 1`,
-      why: `${say.perDay(solved.unit!.concentrateLPerH * 24)} goes to the drain while it runs. A longer or narrower restrictor keeps more.`,
+      why: `${say.perDay(solved.unit!.concentrateLPerH * 24)} goes to the drain while it runs. ${membraneOf(system)?.restrictor.form === 'fixed' ? 'A smaller' : 'A longer or narrower'} restrictor keeps more.`,
       action,
     };
   }

@@ -10,7 +10,7 @@ import {
   speciesOfWater,
 } from '../membrane';
 import { feedPump, membraneStage, tankVolumeL, type System, type Train } from '../file';
-import { type Stage, type StageOf, unitRanks, newStage, type TrainUse } from '../stage';
+import { type Stage, type StageOf, unitRanks, newStage, type TrainUse, NO_LABEL } from '../stage';
 import { productDemand, productLPerDay, smallestTankL } from '../goal';
 import { BAR_PER_PSI, percent, THIN, words } from '../quantity';
 import type { Water } from '../water';
@@ -161,7 +161,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
       ? option(
           'larger',
           `Larger element, ${elementText(larger, system.units)}`,
-          replaced({ elementClass: larger, waterFactor: null, saltFactor: null }),
+          replaced({ elementClass: larger, label: NO_LABEL, waterFactor: null, saltFactor: null }),
           {
             renewed: membrane.id,
             partsCost: elements * prices.element,

@@ -86,7 +86,13 @@ function tubeFor(flowLPerH: number, bar: number, temperatureC: number, tdsMgL: n
   // What it takes grows in a line with its length, from what its ends take.
   const [ends, aTube] = [takes(0), takes(TUBE_MM)];
   const lengthMm = aTube > ends ? (TUBE_MM * (bar - ends)) / (aTube - ends) : TUBE_MM;
-  return { lengthMm: Math.round(Math.min(2000, Math.max(10, lengthMm))), boreMm: Number(boreMm.toFixed(2)), assumed: true };
+  return {
+    form: 'tube',
+    lengthMm: Math.round(Math.min(2000, Math.max(10, lengthMm))),
+    boreMm: Number(boreMm.toFixed(2)),
+    assumed: true,
+    flushLever: false,
+  };
 }
 
 /** Stages with their membrane as old as that. */

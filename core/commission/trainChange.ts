@@ -24,6 +24,7 @@ const SET_BY_HAND: ReadonlySet<string> = new Set([
   'bypass',
   'bypassShare',
   'restrictor',
+  'label',
   'valve',
   'recycleLPerH',
   'recycleKv',

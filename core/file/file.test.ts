@@ -11,6 +11,7 @@ import type { SystemRecord } from './record';
 import { FILE_VERSION } from './versions';
 import { systemSchema, kitSchema, readingSchema, type Reading, TEMPLATE_IDS } from './schema';
 import { boundsOf, longest } from '../quantity';
+import { NO_LABEL } from '../stage';
 
 const record: SystemRecord = {
   system: systemFromTemplate({ id: 'sys-1', name: 'Bench unit', site: 'Workshop', template: 'marinePair', at: '2026-11-23T10:00:00Z' }),
@@ -39,7 +40,17 @@ const withPlaces = (system: Said): Said => {
     ...system,
     build: { ...(system['build'] as Said), stands: { how: 'new', since: null } },
     instruments: all(system['instruments'], { carried: false }),
-    train: { ...train, gauges: [], probes: all(train['probes'], { side: 'out', vessel: null }) },
+    train: {
+      ...train,
+      stages: (train['stages'] as Said[]).map((stage) =>
+        stage['kind'] === 'membrane'
+          ? { ...stage, label: NO_LABEL, restrictor: { ...(stage['restrictor'] as Said), form: 'tube', flushLever: false } }
+          : stage,
+      ),
+      wasteWhy: 'trade',
+      gauges: [],
+      probes: all(train['probes'], { side: 'out', vessel: null }),
+    },
   };
 };
 /** A file is spoiled so many times; `npm run fuzz` does it 10,000 times. */

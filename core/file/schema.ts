@@ -167,10 +167,15 @@ export const PRESSURE_PLACES = ['line', 'filters', 'membrane', 'concentrate', 'd
 export const FLOW_PLACES = ['product', 'waste', 'recycle', 'loop'] as const;
 export const gaugeSchema = z.strictObject({ id, name, at: z.enum([...PRESSURE_PLACES, ...FLOW_PLACES]) });
 
+/** Why a ratio of waste to product is wanted: what the trade runs, against scale, as what stands there runs, or one's own. */
+export const WASTE_WHY = ['trade', 'scale', 'stands', 'own'] as const;
+
 export const trainSchema = z.strictObject({
   stages: z.array(stageSchema).max(40),
   probes: z.array(probeSchema).max(12),
   wasteTarget: between(0.2, 50),
+  /** What it is wanted for. */
+  wasteWhy: z.enum(WASTE_WHY),
   /** Saturation index of the waste above which scale is acted on; null: by how the unit is run. */
   scaleActionIndex: maybe(between(-2, 3)),
   /** Flow drawn when no membrane sets it, L/h. */

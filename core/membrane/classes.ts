@@ -217,9 +217,9 @@ export function elementText(id: ElementClass, units: UnitPreference): string {
   return `${SIZE_WORDS[size][measure]}${THIN}${measure}, ${makes}`;
 }
 
-/** What new elements of a class make at their test, with the spread among them: no figure of one element. */
-export function elementMakes(id: ElementClass, units: UnitPreference): string {
-  const { nominalFlowGpd, flowSpreadGpd, testPressureBar, nominalRejection } = ELEMENT_ROWS[id];
+/** What new elements of a row make at their test, with the spread among them: no figure of one element. */
+export function elementMakes(row: ElementRow, units: UnitPreference): string {
+  const { nominalFlowGpd, flowSpreadGpd, testPressureBar, nominalRejection } = row;
   const unit = shownUnit('flowLPerH', units);
   const flow = formatWithDoubt(flowLPerH(nominalFlowGpd), flowLPerH(flowSpreadGpd), 'flowLPerH', unit);
   const [bar, held] = [

@@ -137,3 +137,17 @@ export function lengthForRatio(unit: MembraneUnit, feed: FeedSpecies, at: UnitCo
       : `Even ${Math.round(longest / 10)} cm of this restrictor gives ${reach(atLongest)} : 1. Fit a smaller one.`,
   );
 }
+
+/** Bores between which one is looked for, mm. */
+const BORES_MM = { low: 0.2, high: 3 } as const;
+
+/** Bore of a restrictor of this length with which a unit runs at a waste : product ratio, mm; null where no bore does. */
+export function boreForRatio(unit: MembraneUnit, feed: FeedSpecies, at: UnitConditions, wasteToProduct: number): number | null {
+  const miss = (lnBore: number): number => {
+    const solved = solveUnitFlows({ ...unit, restrictor: { ...unit.restrictor, boreMm: Math.exp(lnBore) } }, feed, at);
+    return solved.ok && solved.value.wasteToProduct !== null ? Math.log(solved.value.wasteToProduct / wasteToProduct) : Number.NaN;
+  };
+  const near = Math.log(unit.restrictor.boreMm);
+  const root = findRoot(miss, near - 0.3, near + 0.3, 1e-6) ?? findRoot(miss, Math.log(BORES_MM.low), Math.log(BORES_MM.high), 1e-6);
+  return root && Math.exp(root.x);
+}

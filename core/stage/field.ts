@@ -15,8 +15,8 @@ export interface StageQuantity<S> {
   readonly value: number | null;
   /** May be left empty: what stands in the field then, and the change that empties it. */
   readonly optional?: { readonly empty: string; readonly clear: FieldWrite<S> };
-  /** Folded away until asked for. */
-  readonly folded?: boolean;
+  /** Folded away until asked for: with what the kind folds, or under a heading of its own. */
+  readonly folded?: boolean | string;
   /** Filled in by a template and looked at by nobody: writing it, even as it stands, confirms it. */
   readonly assumed?: boolean;
   readonly write: (value: number) => FieldWrite<S>;
@@ -30,15 +30,25 @@ export interface StageChoice<S> {
   readonly write: (value: string) => FieldWrite<S>;
 }
 
+/** A few words of a stage, as they are printed on it. */
+export interface StageText<S> {
+  readonly label: string;
+  readonly value: string;
+  /** The heading it is folded away under. */
+  readonly folded: string;
+  readonly write: (text: string) => FieldWrite<S>;
+}
+
 /** What the inspector asks, in the order a hand would want it. */
 export interface StageFields<S> {
   readonly choices: readonly StageChoice<S>[];
   readonly quantities: readonly StageQuantity<S>[];
+  readonly texts?: readonly StageText<S>[];
 }
 
 interface Asked {
   readonly unit?: string;
-  readonly folded?: boolean;
+  readonly folded?: boolean | string;
   readonly assumed?: boolean;
 }
 

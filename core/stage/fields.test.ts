@@ -94,7 +94,7 @@ describe('the fields of a membrane', () => {
   });
   it('recycle, bypass and ageing are folded away', () => {
     const { quantities } = fieldsOf(newStage('membrane', 'x'));
-    expect(quantities.filter(({ folded }) => folded).map(({ label }) => label)).toEqual([
+    expect(quantities.filter(({ folded }) => folded === true).map(({ label }) => label)).toEqual([
       'Led back before the pump',
       'Led past the membrane',
       'Output against new',

@@ -24,7 +24,7 @@ export const byUrgency = (one: Ranked, other: Ranked): number =>
 
 /** A change that mends a finding, as plain data the app can carry out. */
 export type FindingAction =
-  | { readonly do: 'setWasteRatio'; readonly ratio: number; readonly label: string }
+  | { readonly do: 'setWasteRatio'; readonly ratio: number; readonly why: 'trade' | 'scale' | 'stands' | 'own'; readonly label: string }
   | { readonly do: 'setBlend'; readonly share: number; readonly after: string | null; readonly label: string }
   | { readonly do: 'setRegulator'; readonly bar: number; readonly label: string }
   | { readonly do: 'order'; readonly ids: readonly string[]; readonly label: string }

@@ -72,7 +72,16 @@ export type {
   Upkeep,
   WaterAt,
 } from './kind';
-export { membraneUnit } from './membrane';
+export {
+  elementName,
+  elementRow,
+  fixedRestrictor,
+  membraneUnit,
+  NO_LABEL,
+  printedMlPerMin,
+  ratedMlPerMin,
+  soldRestrictor,
+} from './membrane';
 export { unitRanks } from './ranks';
 export { HIGH_PRESSURE } from './pump';
 export { resinFloor, stageBed } from './resin';

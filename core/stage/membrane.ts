@@ -8,11 +8,14 @@ import {
   elementCount,
   elementMakes,
   elementText,
+  labelledRow,
+  NOTHING_PRINTED,
   isSeawaterElement,
   isSmallElement,
   rankFluxLmh,
   restrictorFlowLPerH,
   valveHolding,
+  type ElementRow,
   type ElementSize,
   type MembraneUnit,
 } from '../membrane';
@@ -34,17 +37,32 @@ import {
 } from './kind';
 import { membraneSteps } from './membraneSteps';
 import { unitRanks } from './ranks';
+import type { PartEntry } from './part';
 import { housingFor } from './prices';
 
 const needle = z.strictObject({ kind: z.literal('needle'), kvM3PerH: measured('kvM3PerH', 0.0001, 100) });
 const held = z.strictObject({ kind: z.literal('pressure'), bar: measured('pressureBar', 0.1, 100) });
 const recovery = z.strictObject({ kind: z.literal('recovery'), recovery: measured('fraction', 0.01, 0.95) });
 const rank = z.strictObject({ vessels: z.int().min(1).max(40), elementsPerVessel: z.int().min(1).max(8) });
+/** What is printed on the element; see `labelledRow`. */
+const label = z.strictObject({
+  name: z.string().max(80),
+  makesLPerH: maybe(measured('flowLPerH', 0.5, 5000)),
+  testPressureBar: maybe(measured('pressureBar', 0.5, 100)),
+  testTemperatureC: maybe(measured('temperatureC', 1, 45)),
+  testSaltMgL: maybe(measured('concentrationMgL', 10, 50_000)),
+  rejection: maybe(measured('fraction', 0.2, 0.9999)),
+});
+/** Restrictors: a tube that is cut to length, or one sold for a flow, which is never cut. */
+const RESTRICTOR_FORMS = ['tube', 'fixed'] as const;
 const restrictor = z.strictObject({
+  form: z.enum(RESTRICTOR_FORMS),
   lengthMm: measured('lengthMm', 10, 2000),
   boreMm: measured('lengthMm', 0.2, 3),
   /** Nobody has measured the tube yet: its length is a template's. */
   assumed: z.boolean(),
+  /** Whether a lever of its own opens it for flushing. */
+  flushLever: z.boolean(),
 });
 const recycleKv = maybe(measured('kvM3PerH', 0.0001, 100));
 
@@ -52,6 +70,7 @@ const schema = z.strictObject({
   kind: z.literal('membrane'),
   ...anyStage,
   elementClass: z.enum(ELEMENT_CLASSES),
+  label,
   arrangement: z.enum(['single', 'parallel', 'series', 'array']),
   /** Vessels side by side and elements in each, rank after rank; used by the arrangement 'array'. */
   ranks: z.array(rank).max(4),
@@ -76,9 +95,21 @@ const schema = z.strictObject({
 export type MembraneStage = z.infer<typeof schema>;
 const field = keysOf<MembraneStage>(schema.shape);
 
+const { name: _printedName, ...PRINTED } = label.shape;
+/** Nothing was read off the element: it is one of its class. */
+export const NO_LABEL: MembraneStage['label'] = { name: '', ...NOTHING_PRINTED };
+
+/** The element of a stage: its class's row, with what its label says in its place. */
+export const elementRow = ({ elementClass, label: { name: _, ...printed } }: Pick<MembraneStage, 'elementClass' | 'label'>): ElementRow =>
+  labelledRow(ELEMENT_ROWS[elementClass], printed);
+
+/** What an element is called: by its label where that was typed, or else by its class. */
+export const elementName = (stage: Pick<MembraneStage, 'elementClass' | 'label'>, units: UnitPreference): string =>
+  stage.label.name === '' ? elementText(stage.elementClass, units) : stage.label.name;
+
 /** The membrane stage as the membrane room takes it. */
 export const membraneUnit = (stage: MembraneStage): MembraneUnit => ({
-  row: ELEMENT_ROWS[stage.elementClass],
+  row: elementRow(stage),
   ranks: unitRanks(stage),
   factors: { water: stage.waterFactor ?? 1, salt: stage.saltFactor ?? 1 },
   restrictor: stage.restrictor,
@@ -104,10 +135,15 @@ const ARRANGEMENTS = [
   { title: 'Vessels in ranks', value: 'array' },
 ] as const;
 const WASTE_CONTROLS = [
-  { title: 'Waste through a restrictor', value: 'restrictor' },
+  { title: 'Waste through a restrictor tube', value: 'tube' },
+  { title: 'Waste through a fixed restrictor', value: 'fixed' },
   { title: 'Waste through a needle valve', value: 'needle' },
   { title: 'Waste held at a pressure', value: 'pressure' },
   { title: 'Waste valve set to a recovery', value: 'recovery' },
+];
+const FLUSH_LEVERS = [
+  { title: 'Without a flush lever', value: 'without' },
+  { title: 'With a flush lever', value: 'with' },
 ];
 const PASS_WASTE = [
   { title: 'Its waste to the drain', value: 'drain' },
@@ -188,7 +224,7 @@ function ratingField(stage: MembraneStage): StageQuantity<MembraneStage>[] {
   if (value == null || low == null || high == null) return [];
   return [
     {
-      label: 'Restrictor, rated at 60 psi',
+      label: stage.restrictor.form === 'fixed' ? 'Printed on it, at 60 psi' : 'Restrictor, rated at 60 psi',
       dimension: 'flowLPerH',
       unit: 'mL/min',
       low,
@@ -203,7 +239,26 @@ function ratingField(stage: MembraneStage): StageQuantity<MembraneStage>[] {
 }
 
 /** Length and bore of the tube in the waste line. */
+/** What a restrictor passes at its rating, mL/min. */
+export const ratedMlPerMin = ({ lengthMm, boreMm }: Pick<MembraneStage['restrictor'], 'lengthMm' | 'boreMm'>): number => {
+  const flow = restrictorFlowLPerH({ lengthMm, boreMm }, RATED.bar, RATED.temperatureC);
+  return flow.ok ? (flow.value * 1000) / 60 : 0;
+};
+/** As it is printed: the nearest of ten. */
+export const printedMlPerMin = (one: MembraneStage['restrictor']): number => Math.round(ratedMlPerMin(one) / 10) * 10;
+/** Sizes fixed restrictors are sold in, mL/min at 60 psi (common practice). */
+export const SOLD_RESTRICTORS_ML_PER_MIN = [150, 200, 250, 300, 350, 400, 450, 500, 550, 600, 800, 1000, 1200] as const;
+/** The size as sold that lets at least so much go to waste; null beyond the largest. */
+export const soldRestrictor = (mLPerMin: number): number | null =>
+  SOLD_RESTRICTORS_ML_PER_MIN.find((size) => size >= mLPerMin * 0.99) ?? null;
+/** A fixed restrictor of a size as sold, on a tube as long as this one's. */
+export function fixedRestrictor(now: MembraneStage['restrictor'], mLPerMin: number): MembraneStage['restrictor'] {
+  const bore = boreFromRating((mLPerMin * 60) / 1000, RATED.bar, now.lengthMm, RATED.temperatureC);
+  return { ...now, form: 'fixed', boreMm: bore.ok ? bore.value : now.boreMm, assumed: false };
+}
+
 function restrictorFields(stage: MembraneStage): StageQuantity<MembraneStage>[] {
+  if (stage.restrictor.form === 'fixed') return [];
   const { lengthMm, boreMm } = stage.restrictor;
   const set = (changes: Partial<typeof stage.restrictor>): MembraneStage => ({ ...stage, restrictor: { ...stage.restrictor, ...changes } });
   return [
@@ -228,6 +283,38 @@ function rankFields(stage: MembraneStage): StageQuantity<MembraneStage>[] {
       set(i, { elementsPerVessel: Math.round(value) }),
     ),
   ]);
+}
+
+/** What a restrictor is bought as. */
+function restrictorPart(one: MembraneStage['restrictor']): PartEntry {
+  const why = 'one, on the last waste port';
+  if (one.form === 'tube') {
+    const bore = one.boreMm.toFixed(1);
+    return { part: `restrictor-${bore}`, name: `Restrictor tube, bore ${bore}${THIN}mm, uncut`, why, count: 1 };
+  }
+  const rated = printedMlPerMin(one);
+  const lever = one.flushLever ? ', with flush lever' : '';
+  return { part: `restrictor-fixed-${rated}`, name: `Fixed restrictor, ${rated}${THIN}mL/min${lever}`, why, count: 1 };
+}
+
+const LABEL = 'By its label';
+/** What is printed on the element, folded away: each figure stands in place of its class's. */
+function labelFields(stage: MembraneStage): StageQuantity<MembraneStage>[] {
+  const asked = (key: keyof typeof PRINTED, says: string, empty: string, unit?: string): StageQuantity<MembraneStage> => {
+    const set = (value: number | null): MembraneStage => ({ ...stage, label: { ...stage.label, [key]: value } });
+    return quantity(says, PRINTED[key], stage.label[key], set, {
+      folded: LABEL,
+      empty: { says: empty, stage: set(null) },
+      ...(unit ? { unit } : {}),
+    });
+  };
+  return [
+    asked('makesLPerH', 'Makes', 'as its class'),
+    asked('testPressureBar', 'Tested at', 'as its class'),
+    asked('testTemperatureC', 'Test water', '25 °C'),
+    asked('testSaltMgL', 'Test salt', 'as its class'),
+    asked('rejection', 'Salt held back', 'as its class', '%'),
+  ];
 }
 
 /** What a waste valve is set by. */
@@ -272,7 +359,8 @@ export const membrane = defineStage(schema, {
     bypassShare: 0,
     bypassAfter: null,
     wasteToFirstPass: false,
-    restrictor: { lengthMm: 300, boreMm: 1.2, assumed: true },
+    label: NO_LABEL,
+    restrictor: { form: 'tube', lengthMm: 300, boreMm: 1.2, assumed: true, flushLever: false },
     waterFactor: null,
     saltFactor: null,
     fittedOn: null,
@@ -320,7 +408,7 @@ export const membrane = defineStage(schema, {
     return [
       {
         part: `element-${stage.elementClass}`,
-        name: `Membrane ${elementText(stage.elementClass, units)}, with its housing`,
+        name: `Membrane ${elementName(stage, units)}, with its housing`,
         why,
         count: elementCount(ranks),
         each: isSmallElement(stage.elementClass) ? prices.element : null,
@@ -337,13 +425,8 @@ export const membrane = defineStage(schema, {
             },
           ]
         : [
-            {
-              part: `restrictor-${stage.restrictor.boreMm.toFixed(1)}`,
-              name: `Restrictor tube, bore ${stage.restrictor.boreMm.toFixed(1)}${THIN}mm, uncut`,
-              why: 'one, on the last waste port',
-              count: 1,
-            },
-            { part: 'flush-valve', name: 'Flush valve', why: 'beside the restrictor', count: 1 },
+            restrictorPart(stage.restrictor),
+            ...(stage.restrictor.flushLever ? [] : [{ part: 'flush-valve', name: 'Flush valve', why: 'beside the restrictor', count: 1 }]),
           ]),
       ...(stage.recycleLPerH > 0 || stage.recycleKv !== null
         ? [{ part: 'recycle-valve', name: 'Needle valve in the recycle', why: 'leads concentrate back before the pump', count: 1 }]
@@ -367,7 +450,9 @@ export const membrane = defineStage(schema, {
   raises: ['sealLeak', 'brineSeal', 'dryMembrane', 'swapped', 'restrictorTight', 'restrictorWide', 'resinPoisoned', 'oldRestrictor'],
   findings: none,
   facts: ({ unit, worn, safeRecovery, units }) => {
-    const made = ['New, typical of its size', elementMakes(worn.elementClass, units)] as const;
+    const { name: _, ...printed } = worn.label;
+    const byLabel = Object.values(printed).some((one) => one !== null);
+    const made = [byLabel ? 'New, by its label' : 'New, typical of its size', elementMakes(elementRow(worn), units)] as const;
     if (!unit) return [made];
     const share = (value: number): string => formatQuantity(value, 'fraction', units).text;
     return [
@@ -384,8 +469,22 @@ export const membrane = defineStage(schema, {
   },
   fill: zero,
   fields: (stage, { linePressureBar, unit, ahead, units }) => ({
+    texts: [
+      {
+        label: 'Name',
+        folded: LABEL,
+        value: stage.label.name,
+        write: (name) => ({ stage: { ...stage, label: { ...stage.label, name } } }),
+      },
+    ],
     choices: [
-      field.choice(stage, 'elementClass', 'Element', elements(units)),
+      {
+        ...field.choice(stage, 'elementClass', 'Element', elements(units)),
+        // A label belongs to the element it was read from.
+        write: (value) => ({
+          stage: { ...stage, elementClass: ELEMENT_CLASSES.find((one) => one === value) ?? stage.elementClass, label: NO_LABEL },
+        }),
+      },
       {
         label: 'Arrangement',
         items: ARRANGEMENTS,
@@ -400,9 +499,22 @@ export const membrane = defineStage(schema, {
       {
         label: 'Waste control',
         items: WASTE_CONTROLS,
-        value: stage.valve?.kind ?? 'restrictor',
-        write: (value) => ({ stage: { ...stage, valve: controlAt(value, unit) } }),
+        value: stage.valve?.kind ?? stage.restrictor.form,
+        write: (value) => {
+          const form = RESTRICTOR_FORMS.find((one) => one === value) ?? stage.restrictor.form;
+          return { stage: { ...stage, valve: controlAt(value, unit), restrictor: { ...stage.restrictor, form } } };
+        },
       },
+      ...(stage.valve || stage.restrictor.form === 'tube'
+        ? []
+        : [
+            {
+              label: 'Flush lever',
+              items: FLUSH_LEVERS,
+              value: stage.restrictor.flushLever ? 'with' : 'without',
+              write: (value: string) => ({ stage: { ...stage, restrictor: { ...stage.restrictor, flushLever: value === 'with' } } }),
+            },
+          ]),
       ...takenFrom(stage, ahead.slice(ahead.findLastIndex(({ kind }) => kind === 'membrane') + 1)),
       ...secondPass(stage, ahead),
     ],
@@ -413,6 +525,7 @@ export const membrane = defineStage(schema, {
       ...(stage.valve ? [] : [...ratingField(stage), ...restrictorFields(stage)]),
       recycleField(stage),
       field.quantity(stage, 'bypassShare', 'Led past the membrane', { unit: '%', folded: true }),
+      ...labelFields(stage),
       field.quantity(stage, 'waterFactor', 'Output against new', { unit: '%', empty: 'by age', folded: true }),
       field.quantity(stage, 'saltFactor', 'Salt passage against new', { unit: '%', empty: 'by age', folded: true }),
     ],

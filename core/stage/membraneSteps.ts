@@ -159,12 +159,21 @@ function byRestrictor(stage: MembraneStage, around: Around): StepEntry[] {
       id: 'trim',
       act: 'trim',
       place: 'setting',
-      title: `Trim the restrictor to ${around.wasteTarget}${THIN}:${THIN}1`,
-      before: 'Waste and product were measured at this length.',
-      how: 'Cut little, run ten minutes, measure again.',
-      minutes: 15,
       tool: 'trim',
-      cautions: [CUT],
+      ...(stage.restrictor.form === 'fixed'
+        ? {
+            title: `Hold the restrictor against ${around.wasteTarget}${THIN}:${THIN}1`,
+            before: 'Waste and product were measured with this restrictor.',
+            how: 'It is never cut. Far from the ratio another size is fitted, and both lines are measured again.',
+            minutes: 5,
+          }
+        : {
+            title: `Trim the restrictor to ${around.wasteTarget}${THIN}:${THIN}1`,
+            before: 'Waste and product were measured at this length.',
+            how: 'Cut, run ten minutes, measure again: two or three cuts, each smaller than the one before.',
+            minutes: 15,
+            cautions: [CUT],
+          }),
     },
     {
       id: 'ratio-again',

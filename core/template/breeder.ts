@@ -11,7 +11,7 @@ export const breeder: TemplateRow = {
     stage('carbon', 'carbon'),
     stage('membrane', 'membrane', {
       elementClass: 'household150',
-      restrictor: { lengthMm: 300, boreMm: 1.45, assumed: true },
+      restrictor: { form: 'tube', lengthMm: 300, boreMm: 1.45, assumed: true, flushLever: false },
       // A little tap led past it buffers the water (common practice for a tap of middling strength).
       bypassShare: 0.14,
     }),

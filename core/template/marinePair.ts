@@ -13,7 +13,7 @@ export const marinePair: TemplateRow = {
     stage('membrane', 'membrane', {
       name: 'Membrane ×2',
       arrangement: 'series',
-      restrictor: { lengthMm: 300, boreMm: 1.5, assumed: true },
+      restrictor: { form: 'tube', lengthMm: 300, boreMm: 1.5, assumed: true, flushLever: false },
     }),
     stage('resin', 'resin-1', { name: 'Resin 1' }),
     stage('resin', 'resin-2', { name: 'Resin 2' }),

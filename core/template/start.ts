@@ -130,6 +130,7 @@ export function systemFromTemplate({ id, name, site, template, at, units: chosen
       stages: row.stages.map((s) => ({ ...s })),
       probes: [probe('Tap', 'tap'), ...row.probes.map((p) => probe(p.name, p.after))],
       wasteTarget: 4,
+      wasteWhy: 'trade',
       scaleActionIndex: null,
       drawLPerH: row.drawLPerH,
       branches: (row.branches ?? []).map((b) => ({ ...b, stages: b.stages.map((s) => ({ ...s })) })),

@@ -12,7 +12,7 @@ export const vanTank: TemplateRow = {
     stage('membrane', 'membrane', {
       elementClass: 'household200',
       arrangement: 'parallel',
-      restrictor: { lengthMm: 250, boreMm: 1.9, assumed: true },
+      restrictor: { form: 'tube', lengthMm: 250, boreMm: 1.9, assumed: true, flushLever: false },
     }),
     stage('resin', 'resin', { resinClass: 'mixedBed', volumeL: 7, depthMm: 400 }),
     stage('tank', 'tank', { name: 'Van tank', volumeL: 400 }),

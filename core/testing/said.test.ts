@@ -68,8 +68,12 @@ const TROUBLE: Readonly<Record<string, System>> = {
   'household, 8 bar': source(house, { linePressureBar: 8 }),
   'household, 2 bar': source(house, { linePressureBar: 2 }),
   'household, no pressure': source(house, { linePressureBar: 0 }),
-  'household, narrow restrictor': stage(house, 'membrane', { restrictor: { lengthMm: 300, boreMm: 0.7, assumed: false } }),
-  'household, wide restrictor': stage(house, 'membrane', { restrictor: { lengthMm: 100, boreMm: 2, assumed: false } }),
+  'household, narrow restrictor': stage(house, 'membrane', {
+    restrictor: { form: 'tube', lengthMm: 300, boreMm: 0.7, assumed: false, flushLever: false },
+  }),
+  'household, wide restrictor': stage(house, 'membrane', {
+    restrictor: { form: 'tube', lengthMm: 100, boreMm: 2, assumed: false, flushLever: false },
+  }),
   'household, very hard': kit(house, { hardnessMgL: 500, alkalinityMgL: 400, pH: 7.4, silicaMgL: 25, nitrateMgL: 60 }, 600),
   'household, soda': kit(house, { hardnessMgL: 20, alkalinityMgL: 300, pH: 8.2, ammoniaMgL: 1.5 }, 350),
   'household, silt 6': source(house, { silt: { initialSeconds: 30, finalSeconds: 80, minutes: 10 }, turbidityNTU: 4 }),

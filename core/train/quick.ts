@@ -1,6 +1,5 @@
 import { feedPump, type Train } from '../file';
 import {
-  ELEMENT_ROWS,
   solveAtPressure,
   speciesOfWater,
   waterFactor,
@@ -13,7 +12,7 @@ import {
   type UnitSolution,
 } from '../membrane';
 import { ok, type Outcome } from '../quantity';
-import { kindOf, NO_USE, unitRanks, type Stage, type StageOf } from '../stage';
+import { kindOf, NO_USE, unitRanks, type Stage, type StageOf, elementRow } from '../stage';
 import { mixWaters, settleWater, type Water, type WaterState } from '../water';
 import { inletBar, slopeOf, type Inlet } from './pressure';
 import { solveTrain, withUses } from './solve';
@@ -183,7 +182,7 @@ export function quickTrain(
   const open = stages.findIndex((stage, i) => i > at && kindOf(stage).breaksPressure(stage));
   const behind = stages.slice(at + 1, open < 0 ? undefined : open);
   const pressed = {
-    row: ELEMENT_ROWS[membrane.elementClass],
+    row: elementRow(membrane),
     ranks: unitRanks(membrane),
     factors: { water: membrane.waterFactor ?? 1, salt: membrane.saltFactor ?? 1 },
     pressureBar: set.bar ?? line,
@@ -196,6 +195,7 @@ export function quickTrain(
   const unitKey = [
     key,
     membrane.elementClass,
+    JSON.stringify(membrane.label),
     ...ranks.map(({ vessels, elementsPerVessel }) => `${vessels}x${elementsPerVessel}`),
     factors.water,
     factors.salt,

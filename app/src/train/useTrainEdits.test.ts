@@ -77,13 +77,13 @@ describe('editing a train', () => {
   });
   it('sets the restrictor for a ratio, on the whole unit', () => {
     const { edits, report } = bench();
-    expect(edits.mend({ do: 'setWasteRatio', ratio: 4.5, label: '' })).toBeNull();
+    expect(edits.mend({ do: 'setWasteRatio', ratio: 4.5, why: 'scale', label: '' })).toBeNull();
     expect(report().solved.unit!.wasteToProduct).toBeCloseTo(4.5, 2);
   });
   it('says so when no length of this bore gives it', () => {
     const { edits, system } = bench();
     const before = system.value;
-    expect(edits.mend({ do: 'setWasteRatio', ratio: 30, label: '' })).toContain('Fit a larger one');
+    expect(edits.mend({ do: 'setWasteRatio', ratio: 30, why: 'own', label: '' })).toContain('Fit a larger one');
     expect(system.value).toBe(before);
   });
 });

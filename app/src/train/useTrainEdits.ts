@@ -1,6 +1,6 @@
 import { newStage, placed, type FindingAction, type Stage, type StageKind } from '@yes-clear/core/stage';
 import { idFor } from '../store/newId';
-import { lengthForRatio, speciesOfWater } from '@yes-clear/core/membrane';
+import { restrictorFor } from '@yes-clear/core/advice';
 import { probesWith, probesWithout, type Branch, type System } from '@yes-clear/core/file';
 import type { OpenSystem } from '../system/openSystem';
 
@@ -93,11 +93,20 @@ export function useTrainEdits(current: OpenSystem) {
     if (action.do !== 'setWasteRatio') return null;
     const at = current.solved.value?.operation ?? null;
     if (!at) return 'There is no membrane to set.';
-    const species = speciesOfWater(at.feed);
-    if (!species.ok) return species.error.message;
-    const solved = lengthForRatio(at.unit, species.value, { ...at.conditions, temperatureC: at.feed.temperatureC }, action.ratio);
-    if (!solved.ok) return solved.error.message;
-    change({ ...at.stage, restrictor: { ...at.stage.restrictor, lengthMm: Math.round(solved.value * 10) / 10 } }, 'restrictor');
+    const restrictor = restrictorFor(at, action.ratio);
+    if (!restrictor.ok) return restrictor.error.message;
+    // What is set is what is wanted from now on, on every page.
+    current.edit('restrictor', (system) => ({
+      ...system,
+      train: {
+        ...system.train,
+        wasteTarget: action.ratio,
+        wasteWhy: action.why,
+        stages: system.train.stages.map((stage) =>
+          stage.id === at.stage.id && stage.kind === 'membrane' ? { ...stage, restrictor: restrictor.value } : stage,
+        ),
+      },
+    }));
     return null;
   }
   return { stages, branches, change, add, move, order, remove, mend };

@@ -68,11 +68,13 @@ export const QUESTIONS = {
     at,
     bucket,
     target,
+    form,
   }: {
     readonly at: MembraneOperation;
     readonly bucket: BucketResult;
     readonly target: number;
-  }): Outcome<TrimAdvice> => trimAdvice(at.unit, at.feed, at.conditions, bucket, target),
+    readonly form: StageOf<'membrane'>['restrictor']['form'];
+  }): Outcome<TrimAdvice> => trimAdvice(at.unit, at.feed, at.conditions, bucket, target, form),
   /** What a cartridge's dial blends over its whole travel, and the lime of each blend at a boiler's heat. */
   blends: ({
     stage,

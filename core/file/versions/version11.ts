@@ -3,9 +3,29 @@ import { isData, type Data, type FileVersion } from './raw';
 const each = (list: unknown, change: (one: Data) => unknown): unknown =>
   Array.isArray(list) ? list.map((one: unknown) => (isData(one) ? change(one) : one)) : list;
 
+/** Nothing was read off an element; every restrictor was a tube. */
+function stageFrom10(stage: Data): unknown {
+  if (stage['kind'] !== 'membrane') return stage;
+  const { restrictor } = stage;
+  const printed = { makesLPerH: null, testPressureBar: null, testTemperatureC: null, testSaltMgL: null, rejection: null };
+  return {
+    ...stage,
+    label: { name: '', ...printed },
+    restrictor: isData(restrictor) ? { form: 'tube', ...restrictor, flushLever: false } : restrictor,
+  };
+}
 /** Probes stood behind stages alone; a train had one gauge. */
 const trainFrom10 = (train: unknown): unknown =>
-  isData(train) ? { ...train, probes: each(train['probes'], (probe) => ({ ...probe, side: 'out', vessel: null })), gauges: [] } : train;
+  isData(train)
+    ? {
+        ...train,
+        stages: each(train['stages'], stageFrom10),
+        branches: each(train['branches'], (branch) => ({ ...branch, stages: each(branch['stages'], stageFrom10) })),
+        wasteWhy: 'trade',
+        probes: each(train['probes'], (probe) => ({ ...probe, side: 'out', vessel: null })),
+        gauges: [],
+      }
+    : train;
 
 /** A pen was told from a meter in the line by its name alone. */
 const instrumentFrom10 = (instrument: Data): unknown => ({

@@ -14,6 +14,10 @@ const title = computed(() => {
       return 'On target: leave the restrictor as it is';
     case 'cut':
       return `Restrictor: cut ${cm(props.advice.cutMm)}, then measure again`;
+    case 'fitSize':
+      return props.advice.mLPerMin === null
+        ? `No fixed restrictor as sold gives ${props.target} : 1 here: a tube or a needle valve does`
+        : `Fit one of ${props.advice.mLPerMin} mL/min for ${props.target} : 1`;
     case 'fitLonger':
       return 'Too much goes to waste: fit a longer or smaller restrictor';
     case 'fitLarger':
@@ -29,6 +33,7 @@ const says = computed(() => {
     return props.advice.expectedMm === null
       ? 'A cut cannot be undone.'
       : `A cut cannot be undone. With this bore ${props.target} : 1 needs about ${cm(props.advice.expectedMm)}.`;
+  if (props.advice.kind === 'fitSize') return 'Sizes as they are sold, rated at 60 psi; the next one up where none fits.';
   return `${cm(props.lengthMm)} long.`;
 });
 </script>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { bucketTest } from '@yes-clear/core/commission';
+import { fixedRestrictor } from '@yes-clear/core/stage';
 import { formatIn } from '@yes-clear/core/quantity';
 import { computed, ref, watchEffect } from 'vue';
 import FindingCard from '../../kit/FindingCard.vue';
@@ -24,6 +25,7 @@ const stale = computed(
   () =>
     last.value !== null &&
     operation.value !== null &&
+    operation.value.stage.restrictor.form === 'tube' &&
     Math.abs(last.value.restrictorLengthMm - operation.value.stage.restrictor.lengthMm) > 0.05,
 );
 const bucket = computed(() => (last.value && !stale.value ? bucketTest(last.value) : null));
@@ -33,7 +35,7 @@ const { answer } = useAnswer('trim', () => {
   const { temperatureC, pressureBar } = last.value;
   const feed = temperatureC === null ? at.feed : { ...at.feed, temperatureC };
   const conditions = pressureBar === null ? at.conditions : { ...at.conditions, linePressureBar: pressureBar };
-  return { at: { ...at, feed, conditions }, bucket: bucket.value.value, target: target.value };
+  return { at: { ...at, feed, conditions }, bucket: bucket.value.value, target: target.value, form: at.stage.restrictor.form };
 });
 const advice = computed(() => (bucket.value && !bucket.value.ok ? bucket.value : answer.value));
 const lengthMm = ref<number | null>(null);
@@ -48,6 +50,12 @@ function cutDone(): void {
   const left = lengthMm.value;
   if (!at || left === null) return;
   current.edit('restrictor cut', (s) => withRestrictor(s, at.stage.id, { lengthMm: left, assumed: false }));
+  emit('measure');
+}
+function sizeFitted(mLPerMin: number): void {
+  const at = operation.value;
+  if (!at) return;
+  current.edit('restrictor fitted', (s) => withRestrictor(s, at.stage.id, fixedRestrictor(at.stage.restrictor, mLPerMin)));
   emit('measure');
 }
 </script>
@@ -71,7 +79,7 @@ function cutDone(): void {
       :finding="{ severity: 'mind', title: 'No advice for this measurement', why: advice.error.message }"
     />
     <FindingCard
-      v-else-if="operation.stage.restrictor.assumed"
+      v-else-if="operation.stage.restrictor.assumed && operation.stage.restrictor.form === 'tube'"
       :finding="{
         severity: 'note',
         title: 'How long is the restrictor tube?',
@@ -80,6 +88,11 @@ function cutDone(): void {
     />
     <template v-else-if="advice?.ok">
       <RestrictorBar :advice="advice.value" :length-mm="operation.stage.restrictor.lengthMm" :target="target" />
+      <div v-if="advice.value.kind === 'fitSize' && advice.value.mLPerMin !== null" class="row">
+        <button class="button primary" type="button" @click="sizeFitted(advice.value.mLPerMin)">
+          A {{ advice.value.mLPerMin }} mL/min restrictor is in
+        </button>
+      </div>
       <div v-if="advice.value.kind === 'cut'" class="row after">
         <QuantityField
           look="big"

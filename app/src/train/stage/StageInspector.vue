@@ -22,7 +22,18 @@ const emit = defineEmits<{
 const kind = computed(() => kindOf(props.stage));
 const fields = computed(() => kind.value.fields(props.stage, aroundOf(props.stage, props.system, props.report)));
 const plain = computed(() => fields.value.quantities.filter((asked) => !asked.folded));
-const folded = computed(() => fields.value.quantities.filter((asked) => asked.folded));
+/** What is folded away, heading by heading. */
+const folds = computed(() => {
+  const headingOf = (of: boolean | string | undefined): string => (typeof of === 'string' ? of : kind.value.folded);
+  const away = fields.value.quantities.filter((asked) => asked.folded);
+  const texts = fields.value.texts ?? [];
+  const titles = [...new Set([...texts, ...away].map(({ folded }) => headingOf(folded)))];
+  return titles.map((title) => ({
+    title,
+    texts: texts.filter(({ folded }) => folded === title),
+    quantities: away.filter(({ folded }) => headingOf(folded) === title),
+  }));
+});
 const facts = computed(() => (props.report ? stageFacts(props.stage, props.report, props.system.units) : []));
 function write(what: string, change: FieldWrite<Stage> | undefined): void {
   if (!change) return;
@@ -63,10 +74,20 @@ const typed = (asked: StageQuantity<Stage>, value: number | null): void => write
         @confirm="typed(asked, asked.value)"
         @update:model-value="typed(asked, $event)"
       />
-      <details v-if="folded.length > 0">
-        <summary>{{ kind.folded }}</summary>
+      <details v-for="fold in folds" :key="fold.title">
+        <summary>{{ fold.title }}</summary>
+        <label v-for="asked in fold.texts" :key="asked.label" class="date"
+          ><span>{{ asked.label }}</span
+          ><NameField
+            class="words"
+            :label="asked.label"
+            :maxlength="80"
+            may-be-empty
+            :model-value="asked.value"
+            @update:model-value="write(asked.label, asked.write($event))"
+        /></label>
         <QuantityField
-          v-for="asked in folded"
+          v-for="asked in fold.quantities"
           :key="asked.label"
           look="row"
           v-bind="fieldOf(asked)"
@@ -114,6 +135,8 @@ details summary { cursor: pointer; color: var(--muted); font-size: 13.3px; font-
 details .quantity { margin-top: 5px; }
 .date { display: grid; grid-template-columns: minmax(0, 1fr) 132px; align-items: center; font-size: 13.6px; color: var(--muted); }
 .date :deep(input) { font: 500 13px var(--digits); border: 1px solid var(--line); border-radius: 8px; background: var(--sheet); color: var(--ink); min-height: 30px; padding: 0 6px; width: 100%; }
+
+.words { font: 500 13px var(--digits); border: 1px solid var(--line); border-radius: 8px; background: var(--sheet); color: var(--ink); min-height: 30px; padding: 0 6px; width: 100%; }
 .facts { display: grid; grid-template-columns: 1fr auto; gap: 4px 10px; margin: 10px 0 0; padding-top: 9px; border-top: 1px solid var(--hair); font-size: 13.4px; }
 dt { color: var(--muted); }
 dd { margin: 0; text-align: right; font-weight: 600; }

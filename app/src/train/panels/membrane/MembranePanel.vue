@@ -7,6 +7,7 @@ import { useWorkbench } from '../../useWorkbench';
 import MoreWater from './MoreWater.vue';
 import PortsPanel from './PortsPanel.vue';
 import TunePanel from './TunePanel.vue';
+import WasteTarget from './WasteTarget.vue';
 
 /** The membrane: its valves where they can be tuned by hand, and the ways to more water. */
 defineProps<{ stage: object }>();
@@ -36,6 +37,7 @@ const way = computed<Way>({
 <template>
   <div class="panel membrane">
     <Segments v-if="ways.length > 1" v-model="way" label="What to do with the membrane" :choices="ways" />
+    <WasteTarget />
     <TunePanel v-if="way === 'tune'" />
     <PortsPanel v-else-if="way === 'ports'" />
     <MoreWater v-else />
