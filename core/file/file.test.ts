@@ -45,7 +45,9 @@ const withPlaces = (system: Said): Said => {
       stages: (train['stages'] as Said[]).map((stage) =>
         stage['kind'] === 'membrane'
           ? { ...stage, label: NO_LABEL, restrictor: { ...(stage['restrictor'] as Said), form: 'tube', flushLever: false } }
-          : stage,
+          : stage['kind'] === 'carbon'
+            ? { ...stage, ratedAgainst: 'chlorine' }
+            : stage,
       ),
       wasteWhy: 'trade',
       gauges: [],

@@ -1,4 +1,4 @@
-import type { Stage } from '../stage';
+import { kindOf, type Stage } from '../stage';
 import type { Stands, System } from './schema';
 import { allStages } from './select';
 
@@ -41,4 +41,10 @@ export const asItStands = (system: System, at: string, readingId: string | null 
 
 /** Parts that are changed one day and of which nobody knows since when they are in: nothing of them can fall due. */
 export const undatedStages = (system: Pick<System, 'train'>): Stage[] =>
-  allStages(system.train).filter((stage) => 'fittedOn' in stage && stage.fittedOn === null);
+  allStages(system.train).filter(
+    (stage) =>
+      'fittedOn' in stage &&
+      stage.fittedOn === null &&
+      // Membranes and resin have no calendar of their own: their age and their log say when.
+      (stage.kind === 'membrane' || stage.kind === 'resin' || kindOf(stage).upkeep(stage, null).length > 0),
+  );

@@ -44,11 +44,18 @@ export function carbonStates(system: System, solved: SolvedTrain, use: TrainUse 
     const [first, station] = [solved.carbons.find(({ stageId }) => stageId === row[0]!.id), solved.stations[at]];
     if (!first || !station) continue;
     const carbons = (passed: boolean): Parameters<typeof carbonRowLitres>[0] =>
-      row.map(({ id, medium, volumeL, ratedL }) => ({ medium, volumeL, ratedL, passedL: passed ? (use[id]?.passedL ?? 0) : 0 }));
+      row.map(({ id, medium, volumeL, ratedL, ratedAgainst }) => ({
+        medium,
+        volumeL,
+        ratedL,
+        ratedAgainst,
+        passedL: passed ? (use[id]?.passedL ?? 0) : 0,
+      }));
     const most = mostChlorine(system, at);
-    const litresNew = carbonRowLitres(carbons(false), station.water, first.flowLPerH, most);
+    const water = { temperatureC: station.water.temperatureC, pH: station.state.pH };
+    const litresNew = carbonRowLitres(carbons(false), station.water, first.flowLPerH, most, water);
     const used = row.some(({ id }) => (use[id]?.passedL ?? 0) > 0);
-    const litresLeft = used ? carbonRowLitres(carbons(true), station.water, first.flowLPerH, most) : litresNew;
+    const litresLeft = used ? carbonRowLitres(carbons(true), station.water, first.flowLPerH, most, water) : litresNew;
     for (const { id } of row) {
       const own = solved.carbons.find(({ stageId }) => stageId === id)?.state;
       if (own) found.set(id, { ...own, litresNew, litresLeft });

@@ -1,6 +1,17 @@
 import { z } from 'zod';
-import { CARBON_MEDIA, CHLORAMINE_COUNTS, carbonState, dechlorinated, prefilterBarPerLPerH } from '../pretreatment';
+import {
+  ammoniaShare,
+  CARBON_MEDIA,
+  carbonState,
+  chloramineRules,
+  dechlorinated,
+  isCatalytic,
+  leastContactS,
+  prefilterBarPerLPerH,
+  RATED_AGAINST,
+} from '../pretreatment';
 import { formatQuantity, inSentence, measured, ok, words } from '../quantity';
+import { settleWater } from '../water';
 import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush, CARTRIDGE_SIZED_L } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
@@ -25,15 +36,33 @@ const schema = z.strictObject({
   ...anyStage,
   medium: z.enum(CARBON_MEDIA),
   volumeL: measured('volumeL', 0.05, 1000),
-  /** Litres it is sold for. */
+  /** Litres it is sold for, and against what; counted by its volume where its label says nothing. */
   ratedL: measured('volumeL', 1, 10_000_000),
+  ratedAgainst: z.enum(RATED_AGAINST),
   /** Loss at 1 gal/min when clean. */
   cleanLossBar: measured('pressureBar', 0, 1),
   loading: measured('fraction', 0, 0.95),
   ...fitted,
 });
 const field = keysOf<z.infer<typeof schema>>(schema.shape);
-const MEDIA = CARBON_MEDIA.map((value) => ({ title: value === 'block' ? 'Carbon block' : 'Granular carbon', value }));
+const MEDIUM_WORDS = {
+  block: 'Carbon block',
+  granular: 'Granular carbon',
+  catalyticBlock: 'Catalytic block',
+  catalyticGranular: 'Catalytic granules',
+} as const;
+const MEDIA = CARBON_MEDIA.map((value) => ({ title: MEDIUM_WORDS[value], value }));
+const RATINGS = [
+  { title: 'Litres printed against chlorine', value: 'chlorine' },
+  { title: 'Litres printed against chloramine', value: 'chloramine' },
+  { title: 'No litres printed', value: 'nothing' },
+] as const;
+/** Made of grains, which are filled in, or pressed into a block. */
+const isLoose = (medium: (typeof CARBON_MEDIA)[number]): boolean => medium === 'granular' || medium === 'catalyticGranular';
+/** Catalytic carbon costs about this many times the plain one (common practice: two to three). */
+const CATALYTIC_TIMES = 2.5;
+/** Chloramine that may come through before a membrane or resin minds, mg/L (common practice). */
+const MOST_CHLORAMINE_MGL = 0.1;
 
 /** A carbon that is new lasts this long at least, or it is told as a finding, days. */
 const SHORT_DAYS = 60;
@@ -43,6 +72,24 @@ const BED_DAYS = 365;
 /** And at less than this it is no plan for anybody. */
 const TOO_SHORT_DAYS = 21;
 
+/** Too small for chloramine from the first litre: the contact it has against the one it needs. */
+function tooSmall({ stage, before, carbon: state, units }: Standing<z.infer<typeof schema>>): Finding[] {
+  const { chloramine } = before.water.mgL;
+  if (!state || !(chloramine > MOST_CHLORAMINE_MGL)) return [];
+  const at = { temperatureC: before.water.temperatureC, pH: before.state.pH };
+  const least = leastContactS(stage.medium, chloramine, MOST_CHLORAMINE_MGL, at);
+  if (state.contactTimeS >= least) return [];
+  const say = words(units);
+  return [
+    {
+      id: `carbon-small-${stage.id}`,
+      severity: 'mind',
+      title: `${stage.name} is too small for chloramine: ${state.contactTimeS.toFixed(0)}\u202fs of contact, ${least.toFixed(0)}\u202fs needed alone`,
+      why: `At ${say.of(at.temperatureC, 'temperatureC')} and pH ${at.pH.toFixed(1)}, to leave ${say.mgL(MOST_CHLORAMINE_MGL)} of ${say.mgL(chloramine)}. ${isCatalytic(stage.medium) ? 'Take more of it, or a second one behind it' : 'Catalytic carbon needs a quarter of the time; or a second one behind it'}. Test for total chlorine: free chlorine may be nil.`,
+    },
+  ];
+}
+
 /** A carbon soon spent, by chlorine or by chloramine, which counts fivefold: no figure to be looked for in a panel. */
 function findings({ stage, before, litresPerDay, units, carbon: state }: Standing<z.infer<typeof schema>>): Finding[] {
   if (!state || state.litresNew === null || !(litresPerDay > 0)) return [];
@@ -51,20 +98,20 @@ function findings({ stage, before, litresPerDay, units, carbon: state }: Standin
   if (days >= SHORT_DAYS || state.litresNew === 0) return [];
   const say = words(units);
   const { chlorine, chloramine } = before.water.mgL;
-  const bound = CHLORAMINE_COUNTS * chloramine > chlorine;
+  const bound = chloramineRules(stage, chlorine, chloramine);
   return [
     {
       id: `carbon-short-${stage.id}`,
       severity: days < TOO_SHORT_DAYS ? 'bad' : 'mind',
       title: `${stage.name} lasts about ${say.days(days)} against ${bound ? 'chloramine' : 'chlorine'}`,
-      why: `${say.of(state.litresNew, 'volumeL')} of feed at ${say.mgL(bound ? chloramine : chlorine)}, when new; ${say.perDay(litresPerDay)} go through ${inSentence(stage.name)}. ${bound ? 'Chloramine counts fivefold: take several times the carbon, catalytic if it is to be had' : 'Take a larger one, or two in a row'}, and test behind it.`,
+      why: `${say.of(state.litresNew, 'volumeL')} of feed at ${say.mgL(bound ? chloramine : chlorine)}, when new; ${say.perDay(litresPerDay)} go through ${inSentence(stage.name)}. ${bound ? (isCatalytic(stage.medium) ? 'Take several times the carbon, or two in a row' : 'Chloramine counts fivefold: take catalytic carbon, or several times as much') : 'Take a larger one, or two in a row'}, and test behind it.`,
     },
   ];
 }
 
 /** What fills it: a block by its litres, granules cheaper by the litre. */
 const carbonPrice = ({ volumeL, medium }: Pick<z.infer<typeof schema>, 'volumeL' | 'medium'>, { carbonPerL }: PartPrices): number =>
-  volumeL * carbonPerL * (medium === 'granular' ? GRANULAR_SHARE : 1);
+  volumeL * carbonPerL * (isLoose(medium) ? GRANULAR_SHARE : 1) * (isCatalytic(medium) ? CATALYTIC_TIMES : 1);
 
 export const carbon = defineStage(schema, {
   kind: 'carbon',
@@ -77,6 +124,7 @@ export const carbon = defineStage(schema, {
     medium: 'block',
     volumeL: 0.5,
     ratedL: 11_000,
+    ratedAgainst: 'chlorine',
     cleanLossBar: 0.1,
     loading: 0.1,
     fittedOn: null,
@@ -89,7 +137,12 @@ export const carbon = defineStage(schema, {
   treat: (stage, { water, flowLPerH, use }) => {
     const asUsed = { ...stage, passedL: use.passedL ?? 0 };
     const flow = Math.max(flowLPerH, SLOWEST_L_PER_H);
-    return ok({ water: dechlorinated(asUsed, water, flow), carbon: carbonState(asUsed, water, flow) });
+    // Chloramine breaks slower in alkaline water; of free chlorine nobody has to know the pH.
+    const state = water.mgL.chloramine > 0 ? settleWater(water) : null;
+    return ok({
+      water: dechlorinated(asUsed, water, flow, state?.ok ? state.value.pH : undefined),
+      carbon: carbonState(asUsed, water, flow),
+    });
   },
   slopeBar: ({ cleanLossBar, loading }, _flow, temperatureC) => prefilterBarPerLPerH({ cleanLossBar, loading }, temperatureC),
   riseBar: zero,
@@ -110,7 +163,7 @@ export const carbon = defineStage(schema, {
   parts: ({ medium, volumeL }, { prices, units }) => [
     {
       part: `carbon-${medium}-${volumeL}`,
-      name: `Carbon ${medium === 'block' ? 'block' : 'granules'}, ${formatQuantity(volumeL, 'volumeL', units).text}`,
+      name: `${MEDIUM_WORDS[medium]}, ${formatQuantity(volumeL, 'volumeL', units).text}`,
       why: 'one in its housing',
       count: 1,
       each: carbonPrice({ volumeL, medium }, prices),
@@ -128,24 +181,27 @@ export const carbon = defineStage(schema, {
   faults: () => ['carbonSpent', 'chloramineThrough', 'prefilter'],
   wears: { years: 0.75, causes: ['carbonSpent'] },
   raises: [],
-  findings,
-  facts: ({ carbon: state, units }) =>
+  findings: (standing) => [...findings(standing), ...tooSmall(standing)],
+  facts: ({ worn, carbon: state, units }) =>
     state
       ? [
           ['Contact time', `${state.contactTimeS.toFixed(0)} s`],
-          ['Chlorine capacity used', formatQuantity(state.usedShare, 'fraction', units).text],
-          [
-            'Lasts, by chlorine',
-            state.litresLeft === null ? 'nothing to remove' : `${formatQuantity(state.litresLeft, 'volumeL', units).text} of feed`,
-          ],
+          ...(isCatalytic(worn.medium) && state.usedShare > 0
+            ? [['Of broken chloramine comes back as ammonia', `${Math.round(100 * ammoniaShare(Infinity))} to 100\u202f%`] as const]
+            : []),
+          ['Capacity used', formatQuantity(state.usedShare, 'fraction', units).text],
+          ['Lasts', state.litresLeft === null ? 'nothing to remove' : `${formatQuantity(state.litresLeft, 'volumeL', units).text} of feed`],
         ]
       : [],
   fill: ({ worn, carbon: state }) => Math.max(worn.loading, state?.usedShare ?? 0),
   fields: (stage) => ({
-    choices: [field.choice(stage, 'medium', 'Medium', MEDIA)],
+    choices: [
+      field.choice(stage, 'medium', 'Medium', MEDIA),
+      field.choice(stage, 'ratedAgainst', 'What its litres are printed against', RATINGS),
+    ],
     quantities: [
       field.quantity(stage, 'volumeL', 'Volume of carbon', { unit: 'L' }),
-      field.quantity(stage, 'ratedL', 'Rated for'),
+      ...(stage.ratedAgainst === 'nothing' ? [] : [field.quantity(stage, 'ratedL', 'Printed litres')]),
       field.quantity(stage, 'loading', 'Clogged by', { unit: '%' }),
       field.quantity(stage, 'cleanLossBar', 'Loss when clean, 1 gal/min'),
     ],

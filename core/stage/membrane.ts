@@ -299,7 +299,7 @@ function restrictorPart(one: MembraneStage['restrictor']): PartEntry {
 
 const LABEL = 'By its label';
 /** What is printed on the element, folded away: each figure stands in place of its class's. */
-function labelFields(stage: MembraneStage): StageQuantity<MembraneStage>[] {
+function labelFields(stage: MembraneStage, units: UnitPreference): StageQuantity<MembraneStage>[] {
   const asked = (key: keyof typeof PRINTED, says: string, empty: string, unit?: string): StageQuantity<MembraneStage> => {
     const set = (value: number | null): MembraneStage => ({ ...stage, label: { ...stage.label, [key]: value } });
     return quantity(says, PRINTED[key], stage.label[key], set, {
@@ -309,11 +309,11 @@ function labelFields(stage: MembraneStage): StageQuantity<MembraneStage>[] {
     });
   };
   return [
-    asked('makesLPerH', 'Makes', 'as its class'),
-    asked('testPressureBar', 'Tested at', 'as its class'),
-    asked('testTemperatureC', 'Test water', '25 °C'),
-    asked('testSaltMgL', 'Test salt', 'as its class'),
-    asked('rejection', 'Salt held back', 'as its class', '%'),
+    asked('makesLPerH', 'Makes', 'its class'),
+    asked('testPressureBar', 'Tested at', 'its class'),
+    asked('testTemperatureC', 'Test water', formatQuantity(25, 'temperatureC', units).text),
+    asked('testSaltMgL', 'Test salt', 'its class'),
+    asked('rejection', 'Salt held back', 'its class', '%'),
   ];
 }
 
@@ -525,7 +525,7 @@ export const membrane = defineStage(schema, {
       ...(stage.valve ? [] : [...ratingField(stage), ...restrictorFields(stage)]),
       recycleField(stage),
       field.quantity(stage, 'bypassShare', 'Led past the membrane', { unit: '%', folded: true }),
-      ...labelFields(stage),
+      ...labelFields(stage, units),
       field.quantity(stage, 'waterFactor', 'Output against new', { unit: '%', empty: 'by age', folded: true }),
       field.quantity(stage, 'saltFactor', 'Salt passage against new', { unit: '%', empty: 'by age', folded: true }),
     ],

@@ -179,7 +179,7 @@ export const GLOVES: Caution = {
 };
 export const CUT: Caution = {
   title: 'A cut cannot be undone',
-  text: 'Take a tenth at most, run ten minutes, measure, cut again. If the end of the tube comes first, fit a larger restrictor.',
+  text: 'Cut to the mark and no farther, run ten minutes, measure, cut again. If the end of the tube comes first, fit a larger restrictor.',
 };
 export const UNDER_PRESSURE: Caution = {
   title: 'Let the pressure out first',

@@ -30,7 +30,7 @@ function fix(): void {
 
 <template>
   <v-dialog v-model="open" max-width="640">
-    <v-card class="stands sheet">
+    <v-card class="there sheet">
       <DialogHead title="What stands there" @close="open = false" />
       <StandsChoice :model-value="system.build.stands" @update:model-value="setStands" />
       <section v-if="parts.length > 0" aria-label="Since when each part is in">
@@ -66,7 +66,7 @@ function fix(): void {
 
 <!-- prettier-ignore -->
 <style scoped>
-.stands { padding: 14px 18px 18px; display: grid; gap: 14px; }
+.there { padding: 14px 18px 18px; display: grid; gap: 14px; }
 ul { list-style: none; margin: 8px 0 0; padding: 0; }
 li { border-top: 1px solid var(--hair); padding: 4px 0; }
 .date { display: grid; grid-template-columns: minmax(0, 1fr) 170px; gap: 10px; align-items: center; }

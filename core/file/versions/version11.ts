@@ -5,6 +5,8 @@ const each = (list: unknown, change: (one: Data) => unknown): unknown =>
 
 /** Nothing was read off an element; every restrictor was a tube. */
 function stageFrom10(stage: Data): unknown {
+  // Litres were taken for printed against free chlorine.
+  if (stage['kind'] === 'carbon') return { ...stage, ratedAgainst: 'chlorine' };
   if (stage['kind'] !== 'membrane') return stage;
   const { restrictor } = stage;
   const printed = { makesLPerH: null, testPressureBar: null, testTemperatureC: null, testSaltMgL: null, rejection: null };
