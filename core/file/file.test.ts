@@ -50,6 +50,7 @@ const withPlaces = (system: Said): Said => {
             : stage,
       ),
       wasteWhy: 'trade',
+      meter: { counts: 'up', setToL: null, rollsOverL: null },
       gauges: [],
       probes: all(train['probes'], { side: 'out', vessel: null }),
     },

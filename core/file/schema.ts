@@ -186,6 +186,12 @@ export const trainSchema = z.strictObject({
   gauge: z.enum(['line', 'membrane']),
   /** Further gauges and flow meters, in the order they are read. */
   gauges: z.array(gaugeSchema).max(12),
+  /** The meter of litres: which way it counts, what it is set to when it begins anew, and what it begins again behind. */
+  meter: z.strictObject({
+    counts: z.enum(['up', 'down']),
+    setToL: maybe(between(0, 1e9)),
+    rollsOverL: maybe(between(1, 1e9)),
+  }),
 });
 
 /** What water, power and parts cost on this job, in one currency. */
@@ -482,7 +488,7 @@ export const readingSchema = z.strictObject({
   productLPerH: maybe(between(0, 100_000)),
   wasteLPerH: maybe(between(0, 100_000)),
   /** Total on the product's water meter, L. */
-  meterL: maybe(between(0, 1e9)),
+  meterL: maybe(between(-1e9, 1e9)),
   /** Further gauges, bar, and flow meters, L/h. */
   also: z.array(z.strictObject({ gaugeId: id, value: between(0, 1_000_000) })).max(12),
   note: z.string().max(2000),

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { NOTHING_SAID, type Reading } from '../file';
 import { daysByWeek } from './dates';
-import { meterFilled, productSinceL } from './volume';
+import { countedUp, meterFilled, productSinceL } from './volume';
 
 /** What is needed in each hour of a week, by weekday from Monday. */
 const week = (...days: number[]): number[] => days.flatMap((litres) => new Array<number>(24).fill(litres / 24));
@@ -52,5 +52,33 @@ describe('a meter that is not read each time', () => {
     const since = Date.UTC(2026, 0, 1);
     const all = [reading(1, 100), reading(2, null), reading(3, null), reading(8, 170)];
     expect(productSinceL(all, since, Date.UTC(2026, 0, 8), 999)).toBeCloseTo(70, 9);
+  });
+});
+
+describe('a meter of litres that is not a plain one', () => {
+  const reading = (day: number, meterL: number | null): Reading => ({
+    id: `m${day}`,
+    systemId: 's',
+    at: new Date(Date.UTC(2026, 0, day)).toISOString(),
+    values: [],
+    pressureBar: null,
+    temperatureC: null,
+    productLPerH: null,
+    wasteLPerH: null,
+    meterL,
+    ...NOTHING_SAID,
+  });
+  const totals = (meter: Parameters<typeof countedUp>[1], ...shown: (number | null)[]): (number | null)[] =>
+    countedUp(
+      shown.map((one, i) => reading(i + 1, one)),
+      meter,
+    ).map(({ meterL }) => meterL);
+  it('counts down from what it was set to, below nought, and from anew', () =>
+    expect(totals({ counts: 'down', setToL: 1200, rollsOverL: null }, 1070, 800, null, -30, 1150)).toEqual([130, 400, null, 1230, 1280]));
+  it('begins again behind its last figure', () =>
+    expect(totals({ counts: 'up', setToL: null, rollsOverL: 10_000 }, 9_900, 9_990, 40)).toEqual([9_900, 9_990, 10_040]));
+  it('a plain one stays as it was read', () => {
+    const plain = [reading(1, 5), reading(2, 3)];
+    expect(countedUp(plain, { counts: 'up', setToL: null, rollsOverL: null })).toBe(plain);
   });
 });

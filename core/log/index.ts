@@ -4,6 +4,7 @@ export { lastDone, serviced, worksOn, type ServiceDone } from './services';
 export { logFindings } from './findings';
 export { meterEntry, shownUnitOf } from './meterEntry';
 export { parseQuickLine, type QuickLine } from './quickline';
+export { countedUp } from './volume';
 export { trackResin, type ResinTracking } from './resin';
 export { baselineOf, probeEc25, probeRoles, readingRatio, saltRemoved, type ProbeRoles } from './series';
 export { standing, type Standing } from './standing';

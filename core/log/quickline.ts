@@ -172,7 +172,8 @@ function once(
   made: (said: string) => TokenReading,
 ): TokenReading {
   if (draft[key] !== null) return problem(`${label} is given twice: “${text}”.`);
-  const parsed = parseQuantity(text, dimension, { field: label });
+  // A meter that counts down goes below nought.
+  const parsed = parseQuantity(text, dimension, { field: label, ...(key === 'meterL' ? { low: -1e9 } : {}) });
   if (!parsed.ok) return problem(parsed.error.message);
   draft[key] = parsed.value.value;
   return made(`${parsed.value.typedValue}${THIN}${parsed.value.unit}`);

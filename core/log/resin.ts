@@ -21,7 +21,7 @@ import { strengthOf } from '../advice';
 import { changedInTurn } from '../life';
 import { inOrder, probeEc25, probeRoles } from './series';
 import { daysByWeek } from './dates';
-import { litresSince, meterFilled } from './volume';
+import { countedUp, litresSince, meterFilled } from './volume';
 
 /** Window over which the present rate is read, and the least it needs (our defaults). */
 const RATE_DAYS = 28;
@@ -102,7 +102,7 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
   const state = solved.resins[0];
   const slopes = loadSlopes(solved);
   if (!stage || !state || state.stageId !== stage.id || !slopes) return null;
-  const all = meterFilled(inOrder(readings));
+  const all = meterFilled(countedUp(inOrder(readings), system.train.meter));
   // Of a bed that was there before, nobody knows since when, a reading says nothing of what it has taken already.
   const first = stoodBefore(system) ? null : (all[0]?.at ?? null);
   const fittedAt = stage.fittedOn === null ? first : `${stage.fittedOn}T00:00:00Z`;

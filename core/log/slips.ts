@@ -1,3 +1,4 @@
+import { isCountedDown } from './volume';
 import type { Reading, System } from '../file';
 import { median, middleSpread } from '../numeric';
 import { DAY_MS, formatQuantity, inSentence, THIN } from '../quantity';
@@ -283,6 +284,14 @@ function meterSlip(system: System, reading: Reading, others: readonly Reading[])
   const before = metered.findLast((one) => Date.parse(one.at) <= at);
   const after = metered.find((one) => Date.parse(one.at) > at);
   const told = (litres: number): string => formatQuantity(litres, 'volumeL', system.units).text;
+  const { meter } = system.train;
+  if (meter.counts === 'down') {
+    if (!before || isCountedDown(value, before.meterL!, meter)) return null;
+    const set = meter.setToL === null ? '' : ` and is set to ${told(meter.setToL)}`;
+    return doubt(reading, 'meterL', 'Product meter', value, null, told, `it counts down${set}; before it read ${told(before.meterL!)}`);
+  }
+  // Behind its last figure it begins again.
+  if (before && meter.rollsOverL !== null && value < before.meterL! && before.meterL! > 0.8 * meter.rollsOverL) return null;
   const fits = (litres: number): boolean => (!before || litres >= before.meterL!) && (!after || litres <= after.meterL!);
   const days = before ? (at - Date.parse(before.at)) / DAY_MS : 0;
   const most = before

@@ -5,7 +5,7 @@ import { litresPerProduct, meanExposure, type SolvedTrain } from '../train';
 import type { StageUse, TrainUse } from '../stage';
 import type { ResinTracking } from './resin';
 import { inOrder } from './series';
-import { productSinceL } from './volume';
+import { countedUp, productSinceL } from './volume';
 
 /**
  * What each stage has been through since it was fitted: years by the calendar, litres by the log, equivalents by the
@@ -21,7 +21,7 @@ export function trainUse(
   tracking: ResinTracking | null,
   now: string,
 ): TrainUse {
-  const ordered = inOrder(readings);
+  const ordered = countedUp(inOrder(readings), system.train.meter);
   const nowMs = Date.parse(now);
   const design = productLPerDay(system.goal);
   const { stages } = system.train;

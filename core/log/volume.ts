@@ -1,4 +1,4 @@
-import type { Reading } from '../file';
+import type { Reading, Train } from '../file';
 import { DAY_MS } from '../quantity';
 
 /**
@@ -19,6 +19,35 @@ export function litresSince(
   }
   return { litres: ((toMs - sinceMs) / DAY_MS) * designPerDay, metered: false };
 }
+
+/** A counter set anew shows what it is set to, give or take what ran through while it was set. */
+const SET_WITHIN = 0.05;
+
+/**
+ * Readings with the litres that had passed in place of what the meter showed: one that counts down, may go below nought
+ * and is set anew, and one that begins again behind its last figure, both become a total that only rises. A plain meter
+ * stays as it was read.
+ *
+ * @param ordered readings, oldest first
+ */
+export function countedUp(ordered: readonly Reading[], { counts, setToL, rollsOverL }: Train['meter']): readonly Reading[] {
+  if (counts === 'up' && rollsOverL === null) return ordered;
+  let before: number | null = null;
+  let total = 0;
+  return ordered.map((reading) => {
+    const shown = reading.meterL;
+    if (shown === null) return reading;
+    if (before === null) total = counts === 'up' ? shown : Math.max(0, (setToL ?? shown) - shown);
+    else if (counts === 'down') total += shown <= before ? before - shown : Math.max(0, (setToL ?? shown) - shown);
+    else total += shown >= before ? shown - before : rollsOverL! - before + shown;
+    before = shown;
+    return { ...reading, meterL: total };
+  });
+}
+
+/** Whether a meter that counts down can show this after that: less, or what it is set to. */
+export const isCountedDown = (shown: number, before: number, { setToL }: Train['meter']): boolean =>
+  shown <= before || (setToL === null ? false : Math.abs(shown - setToL) <= SET_WITHIN * setToL);
 
 /**
  * Readings with what the meter had counted at each: between two at which it was read, in a line; where it was never read

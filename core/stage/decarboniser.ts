@@ -336,7 +336,8 @@ export const decarboniser = defineStage(schema, {
     // By the litres its meter is set to, or by its year: whichever comes first.
     const life = standing && cartridgeLife(standing);
     const litres = life?.presetL == null ? {} : { litresNew: life.presetL };
-    return life ? [{ says: 'change', work: 'changed', afterDays: CARTRIDGE_MONTHS * DAYS_PER_MONTH, ...litres }] : [];
+    // What is not solved goes by its year alone.
+    return life || !standing ? [{ says: 'change', work: 'changed', afterDays: CARTRIDGE_MONTHS * DAYS_PER_MONTH, ...litres }] : [];
   },
   faults: () => ['bypassWrong', 'cartridgeSpent'],
   wears: null,

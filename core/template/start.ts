@@ -137,6 +137,7 @@ export function systemFromTemplate({ id, name, site, template, at, units: chosen
       loop: row.loop ?? null,
       gauge: row.stages.some(({ kind }) => kind === 'pump') ? 'membrane' : 'line',
       gauges: [],
+      meter: { counts: 'up', setToL: null, rollsOverL: null },
     },
     build: NOTHING_BUILT,
     cartridges: [],

@@ -74,7 +74,7 @@ const membrane = computed(() => solved.value?.membrane ?? null);
 
 const output = computed(() => (membrane.value ? courseChart(membrane.value, 'water', today.value) : null));
 const salt = computed(() => (membrane.value ? courseChart(membrane.value, 'salt', today.value) : null));
-const used = computed(() => (solved.value && !output.value && system.value ? usedChart(dated.value, system.value.units) : null));
+const used = computed(() => (solved.value && !output.value && system.value ? usedChart(dated.value, system.value) : null));
 const resin = computed(() => (tracking.value ? resinChart(tracking.value, now.value) : null));
 const moments = computed(() => (system.value ? workMarks(system.value) : []));
 const outliers = computed(

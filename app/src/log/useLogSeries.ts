@@ -1,9 +1,9 @@
 import { meterEc25, smallestStepUScm } from '@yes-clear/core/water';
 import { shortDay } from '../time/dates';
-import { DAY_MS, inSentence, L_PER_US_GALLON, type UnitPreference } from '@yes-clear/core/quantity';
+import { DAY_MS, inSentence, L_PER_US_GALLON } from '@yes-clear/core/quantity';
 import { lineAt } from '@yes-clear/core/numeric';
 import type { StrengthLimit } from '@yes-clear/core/goal';
-import { courseAt, probeEc25, shareWithDoubt, type MembraneTrend, type ResinTracking } from '@yes-clear/core/log';
+import { countedUp, courseAt, probeEc25, shareWithDoubt, type MembraneTrend, type ResinTracking } from '@yes-clear/core/log';
 import type { Reading, System } from '@yes-clear/core/file';
 import { waterColour } from '../descent/waterColour';
 import { houseColours, type ChartMark, type ChartSeries } from '../kit/chart/house';
@@ -154,10 +154,10 @@ export function courseChart(trend: MembraneTrend, of: 'water' | 'salt', now: num
 
 /** Water used a day between two readings of the product's meter. */
 export function usedChart(
-  readings: readonly Reading[],
-  units: UnitPreference,
+  shown: readonly Reading[],
+  { units, train: { meter } }: Pick<System, 'units' | 'train'>,
 ): { readonly series: readonly ChartSeries[]; readonly high: number } | null {
-  const metered = readings.filter(({ meterL }) => meterL !== null);
+  const metered = countedUp(shown, meter).filter(({ meterL }) => meterL !== null);
   const points = metered.slice(1).flatMap((reading, i) => {
     const before = metered[i]!;
     const days = (at(reading) - at(before)) / DAY_MS;

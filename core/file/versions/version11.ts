@@ -24,6 +24,7 @@ const trainFrom10 = (train: unknown): unknown =>
         stages: each(train['stages'], stageFrom10),
         branches: each(train['branches'], (branch) => ({ ...branch, stages: each(branch['stages'], stageFrom10) })),
         wasteWhy: 'trade',
+        meter: { counts: 'up', setToL: null, rollsOverL: null },
         probes: each(train['probes'], (probe) => ({ ...probe, side: 'out', vessel: null })),
         gauges: [],
       }

@@ -21,6 +21,8 @@ import { mdiArrowDown, mdiArrowUp, mdiClose, mdiPlus } from '@mdi/js';
 import { computed } from 'vue';
 import AppIcon from '../../../kit/AppIcon.vue';
 import NameField from '../../../kit/NameField.vue';
+import QuantityField from '../../../kit/QuantityField.vue';
+import Segments from '../../../kit/Segments.vue';
 import { useOpenSystem } from '../../../system/openSystem';
 import MeterSelect from '../../MeterSelect.vue';
 import { useProbeEdits } from '../../useProbeEdits';
@@ -73,6 +75,13 @@ function setPlace(probe: Probe, key: string): void {
   const place = places.value.find(({ value }) => value === key);
   if (place) edits.set(probe.id, { after: place.after, side: place.side, vessel: place.vessel });
 }
+
+const COUNTS = [
+  { value: 'up', title: 'Counts up' },
+  { value: 'down', title: 'Counts down' },
+] as const;
+const setMeter = (changes: Partial<Train['meter']>): void =>
+  current.edit('litres meter', (s) => ({ ...s, train: { ...s.train, meter: { ...s.train.meter, ...changes } } }));
 
 const MAIN = 'main';
 const gaugeText = (value: number | null, flow: boolean): string =>
@@ -267,6 +276,41 @@ const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge
           </template>
         </span>
       </div>
+      <div class="counter">
+        <span>Litres meter</span>
+        <Segments
+          label="Which way the litres meter counts"
+          :choices="COUNTS"
+          :model-value="train.meter.counts"
+          @update:model-value="setMeter({ counts: $event })"
+        />
+        <QuantityField
+          look="row"
+          label="Set to"
+          dimension="volumeL"
+          :low="0"
+          :high="1e9"
+          optional
+          empty="not set"
+          :units="current.units.value"
+          :model-value="train.meter.setToL"
+          @update:model-value="setMeter({ setToL: $event })"
+        />
+        <QuantityField
+          v-if="train.meter.counts === 'up'"
+          look="row"
+          label="Begins again behind"
+          dimension="volumeL"
+          :low="1"
+          :high="1e9"
+          optional
+          empty="never"
+          :units="current.units.value"
+          :model-value="train.meter.rollsOverL"
+          @update:model-value="setMeter({ rollsOverL: $event })"
+        />
+        <span v-else class="muted small">Below nought it counts on; set anew it begins from what it is set to.</span>
+      </div>
       <label class="add"
         ><AppIcon :path="mdiPlus" :size="18" /><span>Another gauge or flow meter</span>
         <v-select
@@ -296,6 +340,9 @@ const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge
 .tool:hover:not(:disabled) { color: var(--ink); background: var(--hair); }
 .tool:disabled { opacity: 0.3; cursor: default; }
 .outlet { margin: 8px 0; padding: 9px 12px; border-left: 4px solid var(--warning); background: var(--paper); border-radius: 8px; display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; }
+/* A counter is set once: its fields lie in one line under the gauges. */
+.counter { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; padding: 8px 0; border-top: 1px solid var(--hair); }
+.counter > :first-child { padding-left: 10px; }
 .add { display: grid; grid-template-columns: auto auto minmax(0, 320px); justify-content: start; gap: 8px; align-items: center; padding-top: 8px; border-top: 1px solid var(--hair); }
 @media (max-width: 860px) {
   .row { grid-template-columns: 1fr 1fr; gap: 6px 8px; padding: 10px 0; }
