@@ -15,6 +15,7 @@ import {
 } from '../goal';
 import { inSentence, L_PER_US_GALLON, listed, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
 import type { TrainFacts } from './facts';
+import { housingFindings } from './housings';
 import { membraneFindings, producing } from './membraneFindings';
 import { orderFindings } from './orderFindings';
 import { polishedStation, productStation } from '../train';
@@ -40,6 +41,7 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
     ...supplyFindings(system, facts),
     ...orderFindings(system, facts),
     ...membraneFindings(system, facts),
+    ...housingFindings(system, facts.solved),
     carbonSpent(system, facts),
     resinLasts(facts, preference),
     ...trainStandings(system, { ...facts, throughPerL: facts.year.throughPerL }).flatMap(sayings),

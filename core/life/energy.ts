@@ -25,7 +25,8 @@ function pumpedOf({ train }: Pick<System, 'train'>, solved: SolvedTrain): Pumped
     const next = train.stages.slice(i + 1).find(({ kind }) => kind === 'membrane' || kind === 'pump');
     const second = solved.secondPass?.waste.after === next?.id ? solved.secondPass : null;
     const unit = next?.kind === 'membrane' ? (second?.unit ?? (next.id === solved.unitStageId ? solved.unit : null)) : null;
-    if (!unit) return [{ pump, bar: Math.max(0, after.pressureBar - before.pressureBar), litresPerL: 1, waste: null }];
+    if (!unit)
+      return [{ pump, bar: Math.max(0, after.pressureBar - before.pressureBar), litresPerL: before.flowLPerH / made, waste: null }];
     const share = second?.runShare ?? 1;
     return [
       {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { calcitePickup } from '../exchange';
 import { inSentence, measured, ok } from '../quantity';
-import { cartridgeSlopeBar, mineralCartridge, SLOWEST_L_PER_H } from './cartridge';
+import { cartridgeSlopeBar, mineralCartridge, SLOWEST_L_PER_H, HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, inAndOut } from './kind';
 import { seen } from './step';
@@ -32,6 +32,7 @@ export const calcite = defineStage(schema, {
   },
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,
+  holdsBar: () => HOUSING_BAR,
   breaksPressure: neverOpen,
   mounting: mineralCartridge,
   price: ({ volumeL }, { calcitePerL }) => volumeL * calcitePerL,

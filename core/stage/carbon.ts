@@ -12,7 +12,7 @@ import {
 } from '../pretreatment';
 import { formatQuantity, inSentence, measured, ok, words } from '../quantity';
 import { settleWater } from '../water';
-import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush, CARTRIDGE_SIZED_L } from './cartridge';
+import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush, CARTRIDGE_SIZED_L, HOUSING_BAR, VESSEL_BAR } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
 import {
@@ -146,6 +146,7 @@ export const carbon = defineStage(schema, {
   },
   slopeBar: ({ cleanLossBar, loading }, _flow, temperatureC) => prefilterBarPerLPerH({ cleanLossBar, loading }, temperatureC),
   riseBar: zero,
+  holdsBar: ({ volumeL }) => (volumeL < CARTRIDGE_SIZED_L ? HOUSING_BAR : VESSEL_BAR),
   breaksPressure: neverOpen,
   // Carbon and the water in it weigh about a kilogram and a half a litre, the housing a kilogram.
   mounting: ({ volumeL }) => ({ wetKg: 1 + 1.5 * volumeL, wallM: volumeL < 3 ? 0.14 : 0.35 }),

@@ -28,6 +28,9 @@ export const HALF_YEAR_DAYS = 183;
 
 /** What a household housing takes; more is a vessel (our judgement), L. */
 export const CARTRIDGE_SIZED_L = 3;
+/** What plastic filter housings hold, 125 psi, and vessels of glass fibre, 150 psi (common practice: their own label says), bar. */
+export const HOUSING_BAR = 8.6;
+export const VESSEL_BAR = 10.3;
 /** Room under a cartridge to take it out, mm (common practice: about 15 cm). */
 export const CARTRIDGE_CLEARANCE_MM = 150;
 /** A drop of the usual kit, mg/L as CaCO3 (common practice: 5 mL of sample). */

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { decarbonised, flushL, meterPresetL, ratedCapacityEq, ratingAgrees, type DecarbonisingCartridge } from '../exchange';
 import { GOAL_ROWS } from '../goal';
 import { between, DAYS_PER_MONTH, inSentence, maybe, measured, ok, THIN, words, formatQuantity } from '../quantity';
-import { cartridgeSlopeBar, mineralCartridge, ONE_DROP_MGL, CARTRIDGE_CLEARANCE_MM } from './cartridge';
+import { cartridgeSlopeBar, mineralCartridge, ONE_DROP_MGL, CARTRIDGE_CLEARANCE_MM, HOUSING_BAR } from './cartridge';
 import { keysOf, quantity, type StageQuantity } from './field';
 import type { Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing, inAndOut } from './kind';
@@ -206,6 +206,7 @@ export const decarboniser = defineStage(schema, {
   },
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,
+  holdsBar: () => HOUSING_BAR,
   breaksPressure: neverOpen,
   mounting: mineralCartridge,
   price: ({ volumeL }, { cartridgePerL }) => volumeL * cartridgePerL,

@@ -41,6 +41,25 @@ export const stageKind = <K extends StageKind>(kind: K): StageKindSpec<StageOf<K
 export const newStage = <K extends StageKind>(kind: K, id: string): StageOf<K> =>
   ({ ...stageKind(kind).defaults, id }) as unknown as StageOf<K>;
 
+/** What can be added: every kind, and its variants. */
+export const OFFERED: readonly {
+  readonly kind: StageKind;
+  readonly variant: string | null;
+  readonly label: string;
+  readonly says: string;
+}[] = STAGE_KINDS.flatMap((kind) => {
+  const { label, says, variants = [] } = stageKind(kind);
+  return [{ kind, variant: null, label, says }, ...variants.map((one) => ({ kind, variant: one.id, label: one.label, says: one.says }))];
+});
+
+/** Stages with one more of a kind, or of a variant of it, where such a stage belongs. */
+export function withNew(stages: readonly Stage[], stage: Stage, variant: string | null): Stage[] {
+  const found = kindOf(stage).variants?.find(({ id }) => id === variant);
+  if (!found) return placed(stages, stage);
+  const changed = { ...stage, ...found.changes } as Stage;
+  return found.where === 'first' ? [changed, ...stages] : [...stages, changed];
+}
+
 /** Stages with one more where such a stage belongs by common practice: behind all that stand before its place. */
 export function placed(stages: readonly Stage[], stage: Stage): Stage[] {
   const at = stages.findIndex((one) => kindOf(one).place > kindOf(stage).place);

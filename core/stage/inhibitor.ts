@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { GOAL_ROWS, STEAM_BOILER_C } from '../goal';
 import { inSentence, measured, words, formatQuantity } from '../quantity';
-import { cartridgeSlopeBar, HALF_YEAR_DAYS } from './cartridge';
+import { cartridgeSlopeBar, HALF_YEAR_DAYS, HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, type Standing, inAndOut } from './kind';
@@ -60,6 +60,7 @@ export const inhibitor = defineStage(schema, {
   treat: unchanged,
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,
+  holdsBar: () => HOUSING_BAR,
   breaksPressure: neverOpen,
   mounting: () => ({ wetKg: 2.5, wallM: 0.14 }),
   price: (_stage, { inhibitor: piece }) => piece,

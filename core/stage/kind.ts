@@ -194,6 +194,16 @@ export interface Plumbed {
  */
 export type Touches = 'nothing' | 'traces' | 'minerals' | 'salt';
 
+/** A kind offered for a purpose of its own. */
+export interface StageVariant<S> {
+  readonly id: string;
+  readonly label: string;
+  readonly says: string;
+  /** Ahead of every stage, or behind all of them. */
+  readonly where: 'first' | 'last';
+  readonly changes: Partial<S>;
+}
+
 /**
  * All that the rest of the house knows of a kind of stage. Every entry is asked for: a kind says "nothing" where it
  * has nothing to say, so that the compiler names what a new kind forgot.
@@ -208,6 +218,8 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   readonly schema: Schema;
   /** What a new one starts with; every value can be edited. */
   readonly defaults: Omit<S, 'id'>;
+  /** The same kind for another purpose: where it belongs then, and what it starts with. */
+  readonly variants?: readonly StageVariant<S>[];
   readonly form: Form;
   readonly touches: Touches;
   /** Is flushed with the membrane still out. */
@@ -221,6 +233,8 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   /** Pressure slope in the path of a flow, bar per L/h. */
   readonly slopeBar: (stage: S, flowLPerH: number, temperatureC: number) => number;
   /** What it takes by lifting the water, bar. */
+  /** Pressure its housing holds, bar; not said where nothing of it is closed under pressure, or its own limit is judged elsewhere. */
+  readonly holdsBar?: (stage: S) => number | null;
   readonly riseBar: (stage: S) => number;
   /** Whether the water lies open behind it, without pressure. */
   readonly breaksPressure: (stage: S) => boolean;

@@ -96,10 +96,26 @@ const HOSE_FACTOR = 4;
 
 export const pump = defineStage(schema, {
   kind: 'pump',
-  label: 'Pump',
+  label: 'Pump before a membrane',
   says: 'Gives the membrane more pressure',
   place: 5,
   defaults: { kind: 'pump', name: 'Booster pump', pump: START.booster, fittedOn: null },
+  variants: [
+    {
+      id: 'lift',
+      label: 'Lift pump',
+      says: 'Brings the feed to the filters',
+      where: 'first',
+      changes: { name: 'Lift pump', pump: { kind: 'centrifugal', shutOffBar: 2.5, atLPerH: 1500, atBar: 1.5, speed: 1 } },
+    },
+    {
+      id: 'distribution',
+      label: 'Distribution pump',
+      says: 'Sends product from the tank to its outlets',
+      where: 'last',
+      changes: { name: 'Distribution pump', pump: { kind: 'centrifugal', shutOffBar: 4.5, atLPerH: 2000, atBar: 3, speed: 1 } },
+    },
+  ],
   form: 'machine',
   touches: 'nothing',
   prefilter: false,

@@ -15,7 +15,7 @@ import {
 } from '../exchange';
 import { between, formatQuantity, inSentence, maybe, measured, ok, words } from '../quantity';
 import { settleWater } from '../water';
-import { CARTRIDGE_SIZED_L } from './cartridge';
+import { CARTRIDGE_SIZED_L, HOUSING_BAR, VESSEL_BAR } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type ResinState, inAndOut } from './kind';
 import { HEAVY, seen } from './step';
@@ -127,6 +127,7 @@ export const resin = defineStage(schema, {
   },
   slopeBar: (stage, flowLPerH, temperatureC) => (flowLPerH > 0 ? bedPressureBar(stageBed(stage), flowLPerH, temperatureC) / flowLPerH : 0),
   riseBar: zero,
+  holdsBar: ({ volumeL }) => (volumeL < CARTRIDGE_SIZED_L ? HOUSING_BAR : VESSEL_BAR),
   breaksPressure: neverOpen,
   mounting: ({ volumeL }) => ({ wetKg: 0.8 + 1.25 * volumeL, wallM: volumeL < 3 ? 0.14 : 0.3 }),
   price: ({ volumeL }, { resinPerL }) => volumeL * resinPerL,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { dirtLoading, loadingLitres, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, maybe, measured } from '../quantity';
-import { HALF_YEAR_DAYS, filterFlush } from './cartridge';
+import { HALF_YEAR_DAYS, filterFlush, HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero, inAndOut } from './kind';
 import { housing } from './part';
@@ -48,6 +48,7 @@ export const sediment = defineStage(schema, {
   treat: unchanged,
   slopeBar: ({ cleanLossBar, loading }, _flow, temperatureC) => prefilterBarPerLPerH({ cleanLossBar, loading: loading ?? 0 }, temperatureC),
   riseBar: zero,
+  holdsBar: () => HOUSING_BAR,
   breaksPressure: neverOpen,
   mounting: () => ({ wetKg: 3.2, wallM: 0.14 }),
   price: (_stage, { filter }) => filter,

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { sizeSoftener, SODIUM_PER_HARDNESS, softened, softenerCapacityEqPerL, softenerLeakageMgL, type SoftenerPlan } from '../exchange';
 import { DAYS_PER_YEAR, formatQuantity, inSentence, measured, ok, THIN, words, type Outcome } from '../quantity';
 import { CACO3_G_PER_EQ, hardnessOf, MOLAR_MASS } from '../water';
-import { cartridgeSlopeBar, ONE_DROP_MGL } from './cartridge';
+import { cartridgeSlopeBar, ONE_DROP_MGL, HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing, inAndOut } from './kind';
@@ -122,6 +122,7 @@ export const softener = defineStage(schema, {
   treat: ({ saltGPerL }, { water }) => ok({ water: softened(water, softenerCapacityEqPerL(saltGPerL)) }),
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,
+  holdsBar: () => HOUSING_BAR,
   breaksPressure: neverOpen,
   // Resin vessel, and as much again for the brine tank.
   mounting: ({ volumeL }) => ({ wetKg: 4 + 3 * volumeL, wallM: 0.5 }),

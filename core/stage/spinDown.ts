@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { dirtLoading, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, inSentence, measured, percent } from '../quantity';
+import { HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
 import { anyStage, defineStage, fitted, neverOpen, noPrice, unchanged, zero, inAndOut, none } from './kind';
 import { FLOOD, seen } from './step';
@@ -58,6 +59,7 @@ export const spinDown = defineStage(schema, {
   treat: unchanged,
   slopeBar: ({ cleanLossBar, loading }, _flow, temperatureC) => prefilterBarPerLPerH({ cleanLossBar, loading }, temperatureC),
   riseBar: zero,
+  holdsBar: () => HOUSING_BAR,
   breaksPressure: neverOpen,
   mounting: () => ({ wetKg: 1.6, wallM: 0.12 }),
   price: noPrice,

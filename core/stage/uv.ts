@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { inSentence, measured, THIN } from '../quantity';
 import { UV_END_OF_LIFE, UV_GOAL_MJ_PER_CM2, uvDoseMJPerCm2 } from '../storage';
+import { HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, inAndOut } from './kind';
 import { MAINS, type Caution, seen } from './step';
@@ -35,6 +36,7 @@ export const uv = defineStage(schema, {
   treat: unchanged,
   slopeBar: zero,
   riseBar: zero,
+  holdsBar: () => HOUSING_BAR,
   breaksPressure: neverOpen,
   mounting: ({ chamberL }) => ({ wetKg: 2 + chamberL, wallM: 0.15 }),
   price: (_stage, { lamp }) => lamp,

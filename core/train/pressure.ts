@@ -1,4 +1,5 @@
 import type { Source } from '../file';
+import { pumpOutletBar } from '../membrane';
 import { gasOf, kindOf, type Stage } from '../stage';
 import { bladderBar, bladderHeldL, SHUT_OFF_SHARE } from '../storage';
 
@@ -18,6 +19,23 @@ export const riseBar = (stage: Stage): number => kindOf(stage).riseBar(stage);
 /** Pressure behind a stage: less what it takes and what it lifts; none where the water lies open. */
 export const pressureAfter = (stage: Stage, pressureBar: number, flowLPerH: number, temperatureC: number): number =>
   kindOf(stage).breaksPressure(stage) ? 0 : Math.max(0, pressureBar - slopeOf(stage, flowLPerH, temperatureC) * flowLPerH - riseBar(stage));
+
+/**
+ * What a pump that feeds no membrane adds, bar: one that lifts the feed to its filters, or sends product to its outlets. A
+ * pump of a given flow is never one.
+ */
+export function liftBar(stage: Stage, before: number, flowLPerH: number): number {
+  if (stage.kind !== 'pump' || stage.pump.kind === 'displacement') return 0;
+  return pumpOutletBar(stage.pump, before, flowLPerH) - before;
+}
+
+/** Pressure along stages ahead of a membrane's own pump, as far as lifts and open tanks make it, bar. */
+export function liftedBar(stages: readonly Stage[], feedPumpId: string | null, flowLPerH: number, startBar: number): number {
+  return stages.reduce(
+    (bar, stage) => (kindOf(stage).breaksPressure(stage) ? 0 : stage.id === feedPumpId ? bar : bar + liftBar(stage, bar, flowLPerH)),
+    startBar,
+  );
+}
 
 /** Pressure at which the automatic shut-off before a bladder tank closes, bar. */
 export const shutOffBar = (linePressureBar: number): number => SHUT_OFF_SHARE * linePressureBar;

@@ -160,6 +160,8 @@ export function quickTrain(
   const pump = feedPump(stages);
   const set = drawnBy(membrane, pump);
   const before = stages.slice(0, at);
+  // A pump that feeds no membrane has a rise of its own.
+  if (stages.some(({ kind, id }) => kind === 'pump' && id !== pump?.id)) return whole();
   if (!set || before.some((stage) => kindOf(stage).breaksPressure(stage) || kindOf(stage).riseBar(stage) !== 0)) return whole();
   const tap = (known.tap ??= settleWater(feed));
   if (!tap.ok) return tap;

@@ -3,7 +3,7 @@ import { kindOf, type Stage, type StageOf, membraneUnit, type TrainUse } from '.
 import { roughFlows, solveMembraneUnit, withProtons, type UnitSolution } from '../membrane';
 import { fail, ok, type Outcome } from '../quantity';
 import { mixWaters, settleWater, type Water, type WaterState } from '../water';
-import { gasBar, riseBar, slopeOf } from './pressure';
+import { gasBar, liftedBar, riseBar, slopeOf } from './pressure';
 import type { SolvedTrain } from './solved';
 import { behindTank, tapStation, waterAfter, walkStages, type BehindTank, type Collected, type Station, type Walk } from './walk';
 
@@ -45,8 +45,6 @@ export function withMembrane(
   const behind = train.stages.slice(at + 1);
   const unit = membraneUnit(stage);
   const t = feed.temperatureC;
-  // A tank open to air ahead of the membrane leaves it no line pressure at all.
-  const broken = before.some((s) => s.kind === 'tank' && s.openToAir);
   const tankLiftBar = Math.max(
     0,
     behind.reduce((sum, s) => sum + riseBar(s) + gasBar(s, source.linePressureBar), 0),
@@ -62,7 +60,11 @@ export function withMembrane(
   const pushing = open < 0 ? behind : behind.slice(0, open + 1);
   const backBar = (productLPerH: number): number => tankLiftBar + lossOf(pushing, productLPerH, t);
 
-  const pump = feedPump(train.stages)?.pump ?? null;
+  const fedBy = feedPump(train.stages) ?? null;
+  const pump = fedBy?.pump ?? null;
+  // Pumps ahead of the membrane's own lift what comes to it.
+  const lineBar = (flows: Flows): number =>
+    Math.max(0, liftedBar(before, fedBy?.id ?? null, flows.freshLPerH, source.linePressureBar) - feedRiseBar);
   let near = nearby?.noProduction ? undefined : nearby;
   const rough = near ? { feedLPerH: near.feedLPerH, productLPerH: near.permeateLPerH } : roughFlows(unit, source.linePressureBar, t);
   const roughFeed = pump?.kind === 'displacement' && !near ? Math.max(1, pump.flowLPerH - stage.recycleLPerH) : rough.feedLPerH;
@@ -74,7 +76,7 @@ export function withMembrane(
     const slope = lossBar(flows) / Math.max(flows.feedLPerH, 1e-9);
     const back = backBar(productFlow);
     const conditions = {
-      linePressureBar: broken ? 0 : Math.max(0, source.linePressureBar - feedRiseBar),
+      linePressureBar: lineBar(flows),
       prefilterBarPerLPerH: slope,
       pump,
       permeatePressureBar: back,
@@ -93,7 +95,8 @@ export function withMembrane(
       (returned.flowLPerH > 0 && Math.abs(flows.freshLPerH - assumed.freshLPerH) > SETTLED_SHARE * flows.freshLPerH) ||
       disinfectant(again.value, ahead.value) > SETTLED_MG_L ||
       Math.abs(backBar(productFlow) - back) > SETTLED_BAR ||
-      Math.abs(lossBar(flows) - slope * flows.feedLPerH) > SETTLED_BAR;
+      Math.abs(lossBar(flows) - slope * flows.feedLPerH) > SETTLED_BAR ||
+      Math.abs(lineBar(flows) - conditions.linePressureBar) > SETTLED_BAR;
     if (unsettled && round < ROUNDS - 1) {
       ahead = again;
       continue;
@@ -101,9 +104,10 @@ export function withMembrane(
 
     const start: Walk = { water: feed, state: tap, pressureBar: source.linePressureBar };
     const into: Collected = { stations: [tapStation(flows.drawnLPerH, start)], resins: [], carbons: [] };
-    const parting = walkStages(shared, flows.drawnLPerH, start, use, into, pump ? near.feedPressureBar : null);
+    const fed = fedBy && { pumpId: fedBy.id, bar: near.feedPressureBar };
+    const parting = walkStages(shared, flows.drawnLPerH, start, use, into, fed);
     if (!parting.ok) return parting;
-    const reached = walkStages(own, flows.freshLPerH, parting.value, use, into, pump ? near.feedPressureBar : null);
+    const reached = walkStages(own, flows.freshLPerH, parting.value, use, into, fed);
     if (!reached.ok) return reached;
     const crossed = withProtons(unit, near, ahead.value, conditions);
     const joined = joinRecycle(into.stations, crossed, reached.value.state.pH, returned);

@@ -3,7 +3,7 @@ import type { CarbonState } from '../pretreatment';
 import { ok, type Outcome } from '../quantity';
 import { kindOf, NO_USE, type ResinState, type Stage, type StageKind, type Treated, type TrainUse, type WaterAt } from '../stage';
 import { settleWater, type Water, type WaterState } from '../water';
-import { pressureAfter } from './pressure';
+import { liftBar, pressureAfter } from './pressure';
 
 /** The water at one place of the train: at the tap, or after a stage. */
 export interface Station extends WaterAt {
@@ -45,6 +45,7 @@ export const behindTank = ({ stages, drawLPerH, loop }: Pick<Train, 'stages' | '
 /**
  * Walks stages at a flow, collecting stations; the caller gives the start.
  *
+ * @param fed the membrane's own pump, and the pressure its solution has behind it
  * @param behind what flows on behind a tank; null where it goes on as it comes
  */
 export function walkStages(
@@ -53,7 +54,7 @@ export function walkStages(
   start: Walk,
   use: TrainUse,
   into: Collected,
-  pumpedBar: number | null = null,
+  fed: { readonly pumpId: string; readonly bar: number } | null = null,
   behind: BehindTank | null = null,
 ): Outcome<Walk> {
   let walk = start;
@@ -67,9 +68,11 @@ export function walkStages(
     if (resin) into.resins.push(resin);
     const settled = water === walk.water ? ok(walk.state) : settleWater(water, walk.state.pH);
     if (!settled.ok) return settled;
-    // Behind its pump the membrane's own solution says what the pressure is.
+    // Behind its pump the membrane's own solution says what the pressure is; every other pump has a rise of its own.
     const pressureBar =
-      stage.kind === 'pump' && pumpedBar !== null ? pumpedBar : pressureAfter(stage, walk.pressureBar, flowLPerH, water.temperatureC);
+      stage.id === fed?.pumpId
+        ? fed.bar
+        : pressureAfter(stage, walk.pressureBar, flowLPerH, water.temperatureC) + liftBar(stage, walk.pressureBar, flowLPerH);
     walk = { water, state: settled.value, pressureBar };
     into.stations.push({ after: stage.id, name: stage.name, kind: stage.kind, flowLPerH, ...walk });
     if (stage.kind === 'tank' && behind) {

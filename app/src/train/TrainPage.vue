@@ -32,7 +32,7 @@ const LONGEST_BESIDE = 10;
 const long = computed(() => input.value !== null && columnsOf(input.value) > LONGEST_BESIDE);
 const title = computed(() => (drawn.value && report.value ? trainTitle(drawn.value, report.value) : 'Train'));
 
-const add = (kind: StageKind): void => bench.select(edits.add(kind));
+const add = (kind: StageKind, variant: string | null): void => bench.select(edits.add(kind, variant));
 function remove(id: string): void {
   edits.remove(id);
   if (bench.selected.value === id) bench.select(null);

@@ -1,4 +1,4 @@
-import { newStage, placed, type FindingAction, type Stage, type StageKind } from '@yes-clear/core/stage';
+import { newStage, withNew, type FindingAction, type Stage, type StageKind } from '@yes-clear/core/stage';
 import { idFor } from '../store/newId';
 import { restrictorFor } from '@yes-clear/core/advice';
 import { probesWith, probesWithout, type Branch, type System } from '@yes-clear/core/file';
@@ -22,13 +22,13 @@ export function useTrainEdits(current: OpenSystem) {
       },
     }));
   }
-  function add(kind: StageKind): string {
+  function add(kind: StageKind, variant: string | null = null): string {
     const id = idFor(kind);
     current.edit(`${kind} added`, (system) => {
       const { train } = system;
       const same = train.stages.filter((stage) => stage.kind === kind).length;
       const stage: Stage = newStage(kind, id);
-      const list = placed(train.stages, same > 0 ? { ...stage, name: `${stage.name} ${same + 1}` } : stage);
+      const list = withNew(train.stages, same > 0 ? { ...stage, name: `${stage.name} ${same + 1}` } : stage, variant);
       return { ...system, train: { ...train, stages: list, probes: probesWith(train, list) } };
     });
     return id;

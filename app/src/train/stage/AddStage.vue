@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import { STAGE_KINDS, stageKind, type StageKind } from '@yes-clear/core/stage';
+import { OFFERED, type StageKind } from '@yes-clear/core/stage';
 import { ref } from 'vue';
 import { focusMenu } from '../../kit/focusMenu';
 import { useKey } from '../../kit/useKeys';
 
 /** Every kind of stage there is, to put one where it belongs. */
-defineEmits<{ add: [kind: StageKind] }>();
+defineEmits<{ add: [kind: StageKind, variant: string | null] }>();
 const open = ref(false);
-const KINDS = STAGE_KINDS.map(stageKind);
 useKey('a', () => {
   open.value = true;
   focusMenu(true);
@@ -21,13 +20,13 @@ useKey('a', () => {
     >
     <v-list>
       <v-list-item
-        v-for="{ kind, label, says } in KINDS"
-        :key="kind"
+        v-for="{ kind, variant, label, says } in OFFERED"
+        :key="label"
         :title="label"
         :subtitle="says"
         @click="
           open = false;
-          $emit('add', kind);
+          $emit('add', kind, variant);
         "
       />
     </v-list>
