@@ -7,7 +7,7 @@ import { atStart, DAYS_PER_YEAR, inSentence, roundForReading, THIN } from '../qu
 import { kindOf, part, PART_GROUPS, type Part, type PartGroup } from '../stage';
 import type { SolvedTrain } from '../train';
 import { tubeLines, type TubeLine } from './plumbing';
-import { isBoat } from './wholeTrain';
+import { fixingParts, HANGING_ROWS, hangingOf, isBoat, ownPieces } from './hanging';
 
 /** A line of the list with what it costs on this job. */
 export interface PricedPart extends Part {
@@ -190,6 +190,7 @@ function hookUpParts(system: System, lines: readonly TubeLine[]): Part[] {
           }),
         ]
       : []),
+    ...ownPieces(system),
   ];
 }
 
@@ -197,7 +198,6 @@ function meterParts(system: System): Part[] {
   const { train, instruments } = system;
   const probes = fittedProbes(system);
   const used = new Set(probes.map(({ instrumentId }) => instrumentId));
-  const clamps = allStages(train).filter((stage) => !['tank', 'line'].includes(kindOf(stage).form)).length;
   return [
     ...instruments
       .filter(({ id }) => used.has(id))
@@ -220,9 +220,7 @@ function meterParts(system: System): Part[] {
         count: 1,
       }),
     ),
-    ...(clamps > 0
-      ? [part({ part: 'screws', name: 'Screws into studs, with washers', why: `two for each of ${clamps} pieces`, count: 2 * clamps })]
-      : []),
+    ...fixingParts(system),
   ];
 }
 
@@ -276,7 +274,7 @@ export function toolsFor(system: System): string[] {
   return [
     'Tube cutter',
     'Housing spanner',
-    'Stud finder, drill, screwdriver',
+    ...HANGING_ROWS[hangingOf(system)].tools,
     'Pressure gauge on a hose thread',
     'Thermometer',
     ...own,

@@ -3,7 +3,7 @@ import { kindOf, PRESERVATIVE, seen, step, type Step } from '../stage';
 import type { Expected } from './expected';
 import { inOrder, newBuild, type Asked } from './newBuild';
 import { resinOut, shutOff } from './upgrade';
-import { isBoat } from './wholeTrain';
+import { isBoat } from './hanging';
 
 const GLOVES = {
   title: 'Gloves and goggles',

@@ -1,4 +1,4 @@
-import { mounting, samplePorts } from '../advice';
+import { samplePorts } from '../advice';
 import {
   allStages,
   behind,
@@ -12,24 +12,12 @@ import {
   type System,
 } from '../file';
 import { isSmallElement } from '../membrane';
-import { BAR_PER_PSI, formatQuantity, inSentence, roundForReading, THIN, words } from '../quantity';
-import {
-  CARTRIDGE_CLEARANCE_MM,
-  FLOOD,
-  HEAVY,
-  kindOf,
-  LOCAL_CODE,
-  MAINS,
-  seen,
-  step,
-  type Caution,
-  type Measure,
-  type Stage,
-  type Step,
-} from '../stage';
+import { BAR_PER_PSI, formatQuantity, inSentence, words } from '../quantity';
+import { FLOOD, kindOf, LOCAL_CODE, MAINS, seen, step, type Caution, type Measure, type Stage, type Step } from '../stage';
 import { atGauge, atPlace } from '../train';
 import { smallestStepUScm } from '../water';
 import { LINE_STEP, type Expected } from './expected';
+import { fixingStep, isBoat } from './hanging';
 
 /** What a household membrane wants of its line, and what its housings hold (common practice: 45 and 80 psi). */
 const HOUSEHOLD_LOW_BAR = 45 * BAR_PER_PSI;
@@ -53,27 +41,13 @@ const NOT_SEEN: Caution = {
   text: '0 ppm is not zero contaminants: germs, organics and uncharged matter are not read. Drinking water needs its own tests.',
 };
 
-/** Whether it draws from the sea: its pump pushes by volume, against a pressure no house has. */
-export const isBoat = ({ train }: Pick<System, 'train'>): boolean => feedPump(train.stages)?.pump.kind === 'displacement';
-
 /** Fixed, fed, drained: before any water. */
 export function placing(system: System): Step[] {
   const stages = allStages(system.train);
-  const { wetKg } = mounting(system.train.stages);
-  const say = words(system.units);
   const boat = isBoat(system);
   const drains = stages.some((stage) => kindOf(stage).plumbed(stage).drains);
   return [
-    step({
-      id: 'fix',
-      act: 'mount',
-      place: 'connect',
-      title: `Fix it to something that holds: about ${roundForReading(Number(wetKg.toPrecision(2)))}${THIN}kg wet`,
-      how: `Into studs, or a board across studs. Leave ${say.of(CARTRIDGE_CLEARANCE_MM, 'lengthMm')} under each cartridge to take it out.`,
-      minutes: 20,
-      cautions: [HEAVY],
-      measures: [seen('holds', 'It holds your own pull', 'Not in plaster alone: find a stud, or screw a board across two.')],
-    }),
+    fixingStep(system),
     step({
       id: 'feed',
       act: 'hookUp',

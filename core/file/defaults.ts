@@ -33,6 +33,7 @@ export const NOTHING_BUILT: Build = {
   lines: [],
   colours: { feed: null, product: null, waste: null },
   hookUp: null,
+  hangs: null,
   partPrices: [],
   ownParts: [],
   markUp: 0,

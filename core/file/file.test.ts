@@ -38,7 +38,7 @@ const withPlaces = (system: Said): Said => {
   const train = system['train'] as Said;
   return {
     ...system,
-    build: { ...(system['build'] as Said), stands: { how: 'new', since: null } },
+    build: { ...(system['build'] as Said), stands: { how: 'new', since: null }, hangs: null },
     instruments: all(system['instruments'], { carried: false }),
     train: {
       ...train,

@@ -51,6 +51,7 @@ export { fileFromLink, linkText } from './link';
 export type { SystemRecord } from './record';
 export {
   ASSUMABLE,
+  HANGINGS,
   HOOK_UPS,
   SENSOR_READS,
   SERVICE_WHY,
@@ -73,6 +74,7 @@ export {
   type Comparison,
   type Deviation,
   type Gauge,
+  type Hanging,
   type HookUp,
   type Instrument,
   type Kit,

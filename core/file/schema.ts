@@ -305,6 +305,10 @@ const tubeColour = maybe(z.enum(TUBE_COLOURS));
 export const HOOK_UPS = ['outdoorTap', 'laundryTap', 'faucet', 'angleStop', 'fixed'] as const;
 export type HookUp = (typeof HOOK_UPS)[number];
 
+/** What a system is fixed to. */
+export const HANGINGS = ['wall', 'floor', 'cart', 'hull', 'counter'] as const;
+export type Hanging = (typeof HANGINGS)[number];
+
 /** A line of the parts list that somebody wrote. */
 export const ownPartSchema = z.strictObject({ id, name, count: between(0, 10_000), each: maybe(money) });
 
@@ -320,6 +324,8 @@ export const buildSchema = z.strictObject({
   lines: z.array(lineSchema).max(80),
   colours: z.strictObject({ feed: tubeColour, product: tubeColour, waste: tubeColour }),
   hookUp: maybe(z.enum(HOOK_UPS)),
+  /** What it hangs on or stands in; null: as systems of its kind usually do. */
+  hangs: maybe(z.enum(HANGINGS)),
   /** What pieces cost on this job, by the part they are; what is not here is asked of the prices, or missing. */
   partPrices: z.array(z.strictObject({ part: id, each: money })).max(200),
   ownParts: z.array(ownPartSchema).max(80),

@@ -49,6 +49,9 @@ export const gasOf = ({ openToAir: open, prechargeBar, volumeL }: Tank): Bladder
 const fillsIn = ({ volumeL, stopShare }: Tank, flowLPerH: number, units: UnitPreference): string =>
   flowLPerH > 0 ? ` It is full in about ${words(units).hours((volumeL * stopShare) / flowLPerH)}.` : '';
 
+/** A larger tank is not shut by a small float valve but by its switches (our judgement), L. */
+const FLOAT_MOST_L = 600;
+
 export const tank = defineStage(schema, {
   kind: 'tank',
   label: 'Tank',
@@ -162,7 +165,11 @@ export const tank = defineStage(schema, {
   },
   plumbed: inAndOut,
   tools: (stage) =>
-    gasOf(stage) ? ['Tyre gauge and hand pump'] : stage.openToAir ? [`${FLOAT_HOLE_MM}\u202fmm drill for the float valve`] : [],
+    gasOf(stage)
+      ? ['Tyre gauge and hand pump']
+      : stage.openToAir && stage.volumeL <= FLOAT_MOST_L
+        ? [`${FLOAT_HOLE_MM}\u202fmm drill for the float valve`]
+        : [],
   partGroup: 'tanks',
   parts: (stage, { prices, units }) => [
     {
@@ -174,15 +181,20 @@ export const tank = defineStage(schema, {
     },
     ...(gasOf(stage)
       ? [{ part: 'tank-valve', name: 'Tank valve', why: 'shuts the tank off', count: 1 }]
-      : [
-          { part: 'float-valve', name: 'Float valve', why: 'shuts off by itself', count: 1 },
-          {
-            part: 'bulkhead',
-            name: 'Bulkhead fitting',
-            why: `one hole of about ${formatQuantity(FLOAT_HOLE_MM, 'lengthMm', { ...units, length: 'mm' }).text}, above the full level`,
-            count: 1,
-          },
-        ]),
+      : stage.volumeL > FLOAT_MOST_L
+        ? [
+            { part: 'level-switches', name: 'Level switch, low and high', why: 'stops and starts what fills it', count: 1 },
+            { part: 'bulkhead-wide', name: 'Bulkhead fitting for its inlet', why: 'above the full level', count: 1 },
+          ]
+        : [
+            { part: 'float-valve', name: 'Float valve', why: 'shuts off by itself', count: 1 },
+            {
+              part: 'bulkhead',
+              name: 'Bulkhead fitting',
+              why: `one hole of about ${formatQuantity(FLOAT_HOLE_MM, 'lengthMm', { ...units, length: 'mm' }).text}, above the full level`,
+              count: 1,
+            },
+          ]),
   ],
   upkeep: none,
   faults: () => ['shutoff', 'shortCycle', 'shutClosed', 'backPressure'],

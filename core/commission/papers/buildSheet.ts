@@ -4,7 +4,7 @@ import { atStart, formatQuantity, inSentence, listed } from '../../quantity';
 import { countText, FLOOD, HEAVY, HIGH_PRESSURE, LOCAL_CODE, MAINS, type Caution } from '../../stage';
 import { GROUP_LABELS, partsOf, standsSays, toolsSays } from '../parts';
 import { tubeLines, type TubeLine } from '../plumbing';
-import { isBoat } from '../wholeTrain';
+import { isBoat } from '../hanging';
 import type { Paper } from './blocks';
 
 /** Which ports a line joins, in words. */

@@ -3,7 +3,7 @@ import { atPlace } from '../../train';
 import { allStages, type System } from '../../file';
 import { formatIn, formatStrength, inSentence, THIN, words, atStart } from '../../quantity';
 import { smallestStepUScm } from '../../water';
-import { isBoat } from '../wholeTrain';
+import { isBoat } from '../hanging';
 import { lastMeasured } from '../work';
 import { recordedWork } from './record';
 import type { Block, Paper, Parties } from './blocks';

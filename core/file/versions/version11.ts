@@ -40,7 +40,9 @@ const commissionedFrom10 = (commissioned: unknown): unknown =>
   isData(commissioned) ? { ...commissioned, train: trainFrom10(commissioned['train']) } : commissioned;
 /** Every system had been planned from nothing. */
 const buildFrom10 = (build: unknown): unknown =>
-  isData(build) ? { ...build, stands: { how: 'new', since: null }, commissioned: commissionedFrom10(build['commissioned']) } : build;
+  isData(build)
+    ? { ...build, stands: { how: 'new', since: null }, hangs: null, commissioned: commissionedFrom10(build['commissioned']) }
+    : build;
 
 const systemFrom10 = (system: unknown): unknown =>
   isData(system)

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import {
   GROUP_LABELS,
+  HANGING_ROWS,
+  hangingOf,
   HOOK_UP_SETS,
   lineSays,
   partsCsv,
@@ -12,7 +14,7 @@ import {
   tubeLines,
   type PricedPart,
 } from '@yes-clear/core/commission';
-import { HOOK_UPS, TUBE_COLOURS, type Build, type HookUp, type TubeColour } from '@yes-clear/core/file';
+import { HANGINGS, HOOK_UPS, TUBE_COLOURS, type Build, type Hanging, type HookUp, type TubeColour } from '@yes-clear/core/file';
 import { formatIn, formatQuantity, THIN, atStart } from '@yes-clear/core/quantity';
 import { countText, FLOAT_HOLE_MM, CARTRIDGE_CLEARANCE_MM, PART_GROUPS } from '@yes-clear/core/stage';
 import { computed, nextTick, ref, useTemplateRef } from 'vue';
@@ -84,6 +86,8 @@ const sameColours = computed(() => {
   const set = Object.values(colours ?? {}).filter((colour) => colour !== null);
   return new Set(set).size < set.length;
 });
+const hangs = computed(() => hangingOf(system.value!));
+const setHangs = (value: string): void => edit('where it hangs', () => ({ hangs: value as Hanging }));
 const setHookUp = (value: string): void => edit('hook-up', () => ({ hookUp: (value || null) as HookUp | null }));
 function saveCsv(): void {
   if (!system.value) return;
@@ -92,7 +96,7 @@ function saveCsv(): void {
   download(`${name}-parts.csv`, new Blob([`\uFEFF${partsCsv(parts.value, currency.value)}`], { type: 'text/csv;charset=utf-8' }));
 }
 const print = (): void => window.print();
-const hasTank = computed(() => system.value?.train.stages.some((stage) => stage.kind === 'tank' && stage.openToAir) ?? false);
+const hasFloat = computed(() => parts.value.some(({ part }) => part === 'float-valve'));
 const addOwn = (own: { name: string; count: number; each: number | null }): void =>
   edit('part added', ({ ownParts }) => ({ ownParts: [...ownParts, { id: idFor('part'), ...own }] }));
 const removeOwn = (id: string): void => edit('part removed', ({ ownParts }) => ({ ownParts: ownParts.filter((own) => own.id !== id) }));
@@ -220,18 +224,27 @@ const removeOwn = (id: string): void => edit('part removed', ({ ownParts }) => (
     <FindingCard
       :finding="{
         severity: 'mind',
-        title: `${atStart(stands!.text)}: screw it to studs`,
-        why: `Or to a board across two studs, ${formatQuantity(1000 * stands!.wallM, 'lengthMm', system.units).text} of wall. Leave ${formatQuantity(CARTRIDGE_CLEARANCE_MM, 'lengthMm', system.units).text} under the cartridges to take them out.`,
+        title: `${atStart(stands!.text)}: ${HANGING_ROWS[hangs].card.title}`,
+        why: `${HANGING_ROWS[hangs].card.why}, ${formatQuantity(1000 * stands!.wallM, 'lengthMm', system.units).text} wide. Leave ${formatQuantity(CARTRIDGE_CLEARANCE_MM, 'lengthMm', system.units).text} under the cartridges to take them out.`,
       }"
     />
     <FindingCard
-      v-if="hasTank"
+      v-if="hasFloat"
       :finding="{
         severity: 'note',
         title: `One hole of ${FLOAT_HOLE_MM}\u202fmm for the float valve`,
         why: 'Above the full level, with room under the lid; that fits quarter-inch bulkheads.',
       }"
     />
+    <section class="sheet card">
+      <h3>Where it hangs</h3>
+      <select :value="hangs" aria-label="Where it hangs" @change="setHangs(($event.target as HTMLSelectElement).value)">
+        <option v-for="key in HANGINGS" :key="key" :value="key">{{ HANGING_ROWS[key].label }}</option>
+      </select>
+      <p class="small muted">
+        {{ system.build.hangs === null ? 'As such systems usually do; its fixings and tools follow.' : 'Its fixings and tools follow.' }}
+      </p>
+    </section>
     <section class="sheet card">
       <h3>How the feed is taken</h3>
       <select :value="system.build.hookUp ?? ''" aria-label="Hook-up" @change="setHookUp(($event.target as HTMLSelectElement).value)">
