@@ -467,6 +467,7 @@ const service = (
   at: `${day(daysAgo)}T10:30:00.000Z`,
   stageId,
   instrumentId: null,
+  taskId: null,
   name,
   work: 'changed',
   why: 'due',

@@ -129,6 +129,7 @@ describe('a system of somebody’s own', () => {
           at: '2026-11-21T08:00:00Z',
           stageId: membrane.id,
           instrumentId: null,
+          taskId: null,
           name: membrane.name,
           work: 'changed',
           why: 'due',

@@ -39,6 +39,8 @@ const withPlaces = (system: Said): Said => {
   return {
     ...system,
     build: { ...(system['build'] as Said), stands: { how: 'new', since: null }, hangs: null },
+    tasks: [],
+    services: all(system['services'] ?? [], { taskId: null }),
     instruments: all(system['instruments'], { carried: false }),
     train: {
       ...train,

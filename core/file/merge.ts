@@ -45,6 +45,7 @@ const PART_OF: Partial<Record<keyof System, SystemPart>> = {
   cartridges: 'cartridges',
   services: 'services',
   upkeep: 'upkeep',
+  tasks: 'upkeep',
   sensors: 'sensors',
   prices: 'prices',
   choice: 'choice',
@@ -143,6 +144,7 @@ export function mergeRecords(
     cartridges: union(base.cartridges, other.cartridges),
     services: union(base.services, other.services).sort((a, b) => a.at.localeCompare(b.at)),
     upkeep: union(base.upkeep, other.upkeep),
+    tasks: union(base.tasks, other.tasks),
     sensors: union(base.sensors, other.sensors),
     build: {
       ...base.build,
@@ -176,7 +178,7 @@ function everyIn(system: System, other: System, part: SystemPart): boolean {
   };
   if (part === 'cartridges') return holds(system.cartridges, other.cartridges);
   if (part === 'services') return holds(system.services, other.services);
-  if (part === 'upkeep') return holds(system.upkeep, other.upkeep);
+  if (part === 'upkeep') return holds(system.upkeep, other.upkeep) && holds(system.tasks, other.tasks);
   if (part === 'sensors') return holds(system.sensors, other.sensors);
   if (part === 'instruments') return holds(system.instruments, other.instruments) && same(system.comparison, other.comparison);
   return false;

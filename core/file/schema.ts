@@ -364,6 +364,8 @@ export const serviceSchema = z.strictObject({
   /** One of the two, or neither where it is the whole system's. */
   stageId: maybe(id),
   instrumentId: maybe(id),
+  /** The task of one's own that was done. */
+  taskId: maybe(id),
   /** The part or meter as it was called then. */
   name,
   work: z.enum(SERVICE_WORK),
@@ -384,6 +386,18 @@ export const upkeepRuleSchema = z.strictObject({
   days: maybe(between(1, 36_500)),
   litres: maybe(between(1, 1e9)),
   reason: z.string().max(300),
+});
+
+/** Something this keeper does again and again that no kind of stage asks for: a flush by timer, a look at the salt. */
+export const taskSchema = z.strictObject({
+  id,
+  says: z.string().min(1).max(80),
+  /** The stage it is done to; null where it is the whole system's. */
+  stageId: maybe(id),
+  /** From one time to the next, days; null: at every use. */
+  everyDays: maybe(between(1, 3650)),
+  /** The day it began, or was done last where nobody wrote it down. */
+  since: day,
 });
 
 /** What an in-line meter reads for a system. */
@@ -480,6 +494,7 @@ export const systemSchema = z.strictObject({
   cartridges: z.array(cartridgeSchema).max(500),
   services: z.array(serviceSchema).max(5000),
   upkeep: z.array(upkeepRuleSchema).max(200),
+  tasks: z.array(taskSchema).max(60),
   sensors: z.array(sensorSchema).max(40),
 });
 
@@ -531,6 +546,7 @@ export type Cartridge = z.infer<typeof cartridgeSchema>;
 export type BoughtSet = z.infer<typeof boughtSetSchema>;
 export type ChoiceSettings = z.infer<typeof choiceSchema>;
 export type Service = z.infer<typeof serviceSchema>;
+export type Task = z.infer<typeof taskSchema>;
 export type UpkeepRule = z.infer<typeof upkeepRuleSchema>;
 export type Sensor = z.infer<typeof sensorSchema>;
 export type System = z.infer<typeof systemSchema>;

@@ -5,6 +5,7 @@ import { systemFromTemplate } from '../template';
 import { value } from '../testing/close';
 import { tapWater } from '../train';
 import { dueOf } from './due';
+import { serviced } from './services';
 import { standing } from './standing';
 
 const NOW = '2026-09-01T12:00:00Z';
@@ -46,5 +47,32 @@ describe('what is due', () => {
   it('what has no day of fitting is not due, nor what is never changed', () => {
     expect(due(newStage('sediment', 'x'))).toEqual({});
     expect(due(fitted(newStage('pump', 'x')))).toEqual({});
+  });
+  it("a task of one's own from its last time, late until it is done; one at every use has no date", () => {
+    const tasks: System['tasks'] = [
+      { id: 'flush', says: 'Flush by the timer', stageId: 'membrane', everyDays: 7, since: '2026-08-01' },
+      { id: 'use', says: 'Flush before use', stageId: null, everyDays: null, since: '2026-08-01' },
+    ];
+    const of = (system: System) =>
+      dueOf(system, value(standing(system, [], value(tapWater(system.source, system.instruments)).water, NOW)), NOW).filter(
+        ({ work }) => work === 'task',
+      );
+    const mine = { ...base, tasks };
+    expect(of(mine)).toMatchObject([{ says: 'Try: flush by the timer', at: expect.stringContaining('2026-08-08'), everyDays: 7 }]);
+    expect(of(mine)[0]!.because).toContain('at membrane, every 7 days');
+    const done = {
+      id: 'd',
+      at: '2026-08-30T10:00:00Z',
+      stageId: 'membrane',
+      instrumentId: null,
+      taskId: 'flush',
+      work: 'task',
+      why: 'due',
+      note: '',
+    } as const;
+    const after = serviced(mine, done, {});
+    expect(after.services.at(-1)).toMatchObject({ name: 'Flush by the timer', taskId: 'flush', work: 'task' });
+    expect(after.train).toEqual(mine.train);
+    expect(of(after)[0]!.at.slice(0, 10)).toBe('2026-09-06');
   });
 });

@@ -60,6 +60,7 @@ export function dueOf(system: System, standing: Standing, now: string): Due[] {
     ...membraneDue(system, standing, now),
     ...upkeepDue(system, standing, now),
     ...metersDue(system),
+    ...tasksDue(system),
   ].map((due) => ({ ...due, says: `${system.name}: ${due.what}` }));
 }
 
@@ -217,6 +218,28 @@ function dueAt(
 /** Which turn of a thing that comes round again is next, counted from the day of fitting or the last time it was done. */
 const turns = (since: string, now: string, everyDays: number): number =>
   Math.max(1, Math.ceil((Date.parse(now) - Date.parse(since)) / DAY_MS / everyDays));
+
+/** Tasks of one's own that come round by the calendar, counted from the last time; late until they are done. */
+function tasksDue(system: System): DueHere[] {
+  return system.tasks.flatMap((task): DueHere[] => {
+    if (task.everyDays === null) return [];
+    const stage = allStages(system.train).find(({ id }) => id === task.stageId);
+    const last = system.services.findLast(({ taskId }) => taskId === task.id)?.at ?? `${task.since}T00:00:00Z`;
+    return [
+      {
+        id: `task-${task.id}`,
+        at: dateAfter(last, task.everyDays),
+        what: inSentence(task.says),
+        because: `your own task${stage ? ` at ${inSentence(stage.name)}` : ''}, ${task.everyDays === 1 ? 'every day' : `every ${Math.round(task.everyDays)} days`}`,
+        stageId: task.stageId,
+        instrumentId: null,
+        work: 'task',
+        everyDays: task.everyDays,
+        bring: [],
+      },
+    ];
+  });
+}
 
 /** Meters that stand at a probe: cleaned, looked after and compared, counted from the last time or from the day the system began. */
 function metersDue(system: System): DueHere[] {

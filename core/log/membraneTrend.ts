@@ -194,8 +194,9 @@ export function membraneTrend(system: System, readings: readonly Reading[], unit
   if (!first) return null;
   const baseline = since.find(({ id }) => id === system.build.commissioned?.readingId);
   const reference = { at: baseline?.at ?? first.at, from: baseline ? ('handOver' as const) : ('first' as const) };
-  const worked = system.services.flatMap(({ stageId, at }) =>
-    stageId === stage.id && Date.parse(at) > Date.parse(first.at) ? [dayOf(at)] : [],
+  // A task of one's own changes no part: a weekly flush is no step in the course.
+  const worked = system.services.flatMap(({ stageId, work, at }) =>
+    stageId === stage.id && work !== 'task' && Date.parse(at) > Date.parse(first.at) ? [dayOf(at)] : [],
   );
   const nowDay = dayOf(now);
   const course = (key: 'lnWater' | 'lnSalt', slope: number, slopeSd: number): Fitted | null =>

@@ -8,6 +8,8 @@ export interface ServiceDone {
   readonly at: string;
   readonly stageId: string | null;
   readonly instrumentId: string | null;
+  /** A task of one's own, where that was done. */
+  readonly taskId?: string;
   readonly work: ServiceWork;
   readonly why: Service['why'];
   readonly note: string;
@@ -28,7 +30,8 @@ export function serviced(system: System, done: ServiceDone, use: TrainUse): Syst
   const day = done.at.slice(0, 10);
   const service: Service = {
     ...done,
-    name: stage?.name ?? instrument?.name ?? system.name,
+    taskId: done.taskId ?? null,
+    name: system.tasks.find(({ id }) => id === done.taskId)?.says ?? stage?.name ?? instrument?.name ?? system.name,
     fittedOn: stage && 'fittedOn' in stage ? stage.fittedOn : (instrument?.calibratedOn ?? null),
     passedL: (stage && use[stage.id]?.passedL) ?? null,
   };

@@ -151,7 +151,18 @@ export interface StepsAround<S> {
 }
 
 /** What is done to a part or a meter, again and again. */
-export const SERVICE_WORK = ['changed', 'movedUp', 'cleaned', 'rinsed', 'refilled', 'flushed', 'battery', 'compared', 'adjusted'] as const;
+export const SERVICE_WORK = [
+  'changed',
+  'movedUp',
+  'cleaned',
+  'rinsed',
+  'refilled',
+  'flushed',
+  'battery',
+  'compared',
+  'adjusted',
+  'task',
+] as const;
 export type ServiceWork = (typeof SERVICE_WORK)[number];
 
 /** Something to be done to a stage again and again, or once. */

@@ -143,6 +143,7 @@ export function systemFromTemplate({ id, name, site, template, at, units: chosen
     cartridges: [],
     services: [],
     upkeep: [],
+    tasks: [],
     sensors: [],
     prices: usualPrices(row),
     choice: usualChoice(row),

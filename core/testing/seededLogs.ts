@@ -85,6 +85,7 @@ export function seededLog(seed: number): SeededLog {
     at: at(day),
     stageId: filter.id,
     instrumentId: null,
+    taskId: null,
     name: filter.name,
     work: 'changed',
     why: 'due',

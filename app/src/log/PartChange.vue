@@ -38,6 +38,7 @@ const WORK: Readonly<Record<ServiceWork, string>> = {
   battery: 'New battery',
   compared: 'Compared with another',
   adjusted: 'Adjusted, reseated',
+  task: 'Done',
 };
 const why = ref<Service['why']>('due');
 

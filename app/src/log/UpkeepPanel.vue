@@ -1,13 +1,15 @@
 <script setup lang="ts">
-import { stoodBefore, undatedStages } from '@yes-clear/core/file';
-import { dueOf, upkeepRows, type UpkeepRow } from '@yes-clear/core/log';
+import { stoodBefore, undatedStages, type Task } from '@yes-clear/core/file';
+import { dueOf, serviced, upkeepRows, type UpkeepRow } from '@yes-clear/core/log';
 import type { Stage } from '@yes-clear/core/stage';
 import { inSentence, words } from '@yes-clear/core/quantity';
 import { computed, shallowRef } from 'vue';
 import DayField from '../kit/DayField.vue';
 import { useOpenSystem } from '../system/openSystem';
 import { longDayOfYear } from '../time/dates';
+import { newId } from '../store/newId';
 import RuleEditor from './RuleEditor.vue';
+import TaskEditor from './TaskEditor.vue';
 
 /** What is due on this system, when and why then; each date's rule can be set otherwise, with a reason. */
 const current = useOpenSystem();
@@ -31,6 +33,21 @@ function fitted(id: string, day: string | null): void {
   }));
 }
 const editing = shallowRef<UpkeepRow | null>(null);
+const tasking = shallowRef<Task | 'new' | null>(null);
+const atUse = computed(() => (system.value?.tasks ?? []).filter(({ everyDays }) => everyDays === null));
+function taskDone(task: Task): void {
+  const done = {
+    id: newId(),
+    at: new Date().toISOString(),
+    stageId: task.stageId,
+    instrumentId: null,
+    taskId: task.id,
+    work: 'task',
+    why: 'due',
+    note: '',
+  } as const;
+  current.edit('task done', (s) => serviced(s, done, solved.value?.use ?? {}));
+}
 const due = computed(() => {
   const [current, today] = [system.value, solved.value];
   if (!current || !today) return [];
@@ -45,13 +62,21 @@ function ruleSays({ days, litres, rule }: UpkeepRow): string {
   return parts.length === 0 ? 'by what is read' : `after ${parts.join(' or ')}`;
 }
 const list = computed(() =>
-  due.value.map((item) => ({ item, row: rows.value.find(({ dueId }) => dueId === item.id) ?? null, late: item.at < now.value })),
+  due.value.map((item) => ({
+    item,
+    row: rows.value.find(({ dueId }) => dueId === item.id) ?? null,
+    task: system.value?.tasks.find(({ id }) => `task-${id}` === item.id) ?? null,
+    late: item.at < now.value,
+  })),
 );
 </script>
 
 <template>
-  <section v-if="list.length > 0 || undated.length > 0" class="sheet panel upkeep" aria-label="Upkeep">
-    <h2>Upkeep</h2>
+  <section v-if="system" class="sheet panel upkeep" aria-label="Upkeep">
+    <div class="head">
+      <h2>Upkeep</h2>
+      <button type="button" class="button small" @click="tasking = 'new'">Add a task</button>
+    </div>
     <ul v-if="undated.length > 0" class="ask" aria-label="Days that are not known">
       <li v-for="stage in undated" :key="stage.id">
         <DayField
@@ -64,7 +89,7 @@ const list = computed(() =>
       </li>
     </ul>
     <ul>
-      <li v-for="{ item, row, late } in list" :key="item.id">
+      <li v-for="{ item, row, task, late } in list" :key="item.id">
         <span class="when" :class="{ late }">{{ longDayOfYear(item.at) }}</span>
         <span class="what"
           ><strong>{{ item.what }}</strong
@@ -79,8 +104,26 @@ const list = computed(() =>
         >
           {{ ruleSays(row) }}
         </button>
+        <span v-else-if="task" class="own">
+          <button type="button" class="button small" :aria-label="`${item.what} is done`" @click="taskDone(task)">Done</button>
+          <button type="button" class="button small plain" :aria-label="`Change the task ${item.what}`" @click="tasking = task">
+            Change
+          </button>
+        </span>
       </li>
     </ul>
+    <ul v-if="atUse.length > 0" aria-label="At every use">
+      <li v-for="task in atUse" :key="task.id">
+        <span class="when">at every use</span
+        ><span class="what"
+          ><strong>{{ task.says }}</strong></span
+        >
+        <button type="button" class="button small plain" :aria-label="`Change the task ${task.says}`" @click="tasking = task">
+          Change
+        </button>
+      </li>
+    </ul>
+    <TaskEditor v-if="tasking !== null" :task="tasking === 'new' ? null : tasking" @close="tasking = null" />
     <RuleEditor v-if="editing" :row="editing" @close="editing = null" />
   </section>
 </template>
@@ -95,6 +138,8 @@ li:first-child { border-top: 0; }
 .ask { border-left: 4px solid var(--warning); padding-left: 12px; }
 .ask li { display: block; }
 .since { display: grid; grid-template-columns: minmax(0, 1fr) 170px; gap: 10px; align-items: center; }
+.head { display: flex; justify-content: space-between; align-items: center; gap: 10px; }
+.own { display: flex; gap: 6px; }
 .when { font-variant-numeric: tabular-nums; }
 .late { color: var(--bad); font-weight: 650; }
 .what strong { display: block; font-weight: 600; }

@@ -21,6 +21,7 @@ const WORK = {
   battery: 'new battery',
   compared: 'compared with another',
   adjusted: 'adjusted',
+  task: 'done',
 } as const;
 const WHY = { due: 'due', spent: 'spent', early: 'before it was spent', broken: 'broken', other: '' } as const;
 const lived = (fittedOn: string | null, at: string): string => {

@@ -40,11 +40,16 @@ function readings(system: System, report: TrainReport): string[][] {
 /** What the people who live with it do, and how often. */
 function chores(system: System, report: TrainReport): string[] {
   const say = words(system.units);
-  return report.lives.flatMap((life) => {
+  const own = system.tasks.map(
+    ({ says, everyDays }) =>
+      `${atStart(says)}: ${everyDays === null ? 'at every use' : everyDays === 1 ? 'every day' : `every ${say.days(everyDays)}`}.`,
+  );
+  const asked = report.lives.flatMap((life) => {
     const { days, litres } = dueSays(life, system.units);
     const when = [...(days === null ? [] : [`every ${say.days(days)}`]), ...(litres === null ? [] : [`after ${litres}`])];
     return when.length === 0 ? [] : [`${atStart(life.says)} ${inSentence(life.stage.name)}: ${when.join(', or ')}.`];
   });
+  return [...asked, ...own];
 }
 
 /** The customer card: one page, no trade's words. */

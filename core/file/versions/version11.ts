@@ -51,6 +51,8 @@ const systemFrom10 = (system: unknown): unknown =>
         instruments: each(system['instruments'], instrumentFrom10),
         train: trainFrom10(system['train']),
         build: buildFrom10(system['build']),
+        tasks: [],
+        services: each(system['services'], (service) => ({ ...service, taskId: null })),
       }
     : system;
 const readingFrom10 = (reading: unknown): unknown => (isData(reading) ? { ...reading, also: [] } : reading);
