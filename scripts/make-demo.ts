@@ -93,7 +93,7 @@ function coralNursery(): System {
         return { ...stage, fittedOn: day(11) };
       case 'carbon-1':
       case 'carbon-2':
-        return { ...stage, volumeL: 0.7, ratedL: 45_000, fittedOn: day(40) };
+        return { ...stage, medium: 'catalyticBlock' as const, volumeL: 0.7, ratedL: 45_000, fittedOn: day(40) };
       case 'membrane':
         return {
           ...stage,

@@ -31,7 +31,13 @@ describe('work on a part', () => {
   it('is written down with what the old one had behind it; the new one counts from that day', () => {
     const after = serviced(fitted, done({ stageId: 'sediment', why: 'spent', note: 'brown' }), { sediment: { passedL: 5200 } });
     expect(after.services).toEqual([
-      { ...done({ stageId: 'sediment', why: 'spent', note: 'brown' }), name: 'Sediment', fittedOn: '2026-05-01', passedL: 5200 },
+      {
+        ...done({ stageId: 'sediment', why: 'spent', note: 'brown' }),
+        taskId: null,
+        name: 'Sediment',
+        fittedOn: '2026-05-01',
+        passedL: 5200,
+      },
     ]);
     expect(after.train.stages.find(({ id }) => id === 'sediment')).toMatchObject({ fittedOn: '2026-08-20', loading: null });
     expect(after.train.stages.find(({ id }) => id === 'carbon')).toMatchObject({ fittedOn: '2026-05-01' });

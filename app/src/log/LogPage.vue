@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { DAY_MS, DAYS_PER_MONTH, inSentence, THIN } from '@yes-clear/core/quantity';
 import { longDay, shortDay } from '../time/dates';
-import { isLikelyDate, type Reading } from '@yes-clear/core/file';
+import { stoodBefore, isLikelyDate, type Reading } from '@yes-clear/core/file';
 import { readingsCsv } from '@yes-clear/core/log';
 import { computed, ref, shallowRef } from 'vue';
 import LineChart from '../kit/chart/LineChart.vue';
@@ -217,6 +217,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
           <p class="muted">Type the first one above, or bring in what stands on paper or in a spreadsheet.</p>
           <button type="button" class="button" @click="bringing = true">Bring in readings</button>
         </section>
+        <UpkeepPanel v-if="system && stoodBefore(system)" />
         <MetersPanel :recordings="recordings" />
       </template>
     </main>

@@ -23,7 +23,7 @@ const template = ref<TemplateId>('marineHousehold');
 /** As chosen last; changed here, it is for this one. */
 const units = shallowRef(usualUnits());
 const SETS = UNIT_PRESETS.map(({ key, title }) => ({ value: key, title }));
-const stands = ref<Stands>({ how: 'new', since: null });
+const stands = shallowRef<Stands>({ how: 'new', since: null });
 const tried = ref(false);
 const saving = useSaving();
 const busy = ref(false);

@@ -62,7 +62,10 @@ function switchUnits(units: UnitPreference): void {
 <template>
   <div>
     <template v-if="current.system.value">
-      <HeaderBar :title="current.system.value.name" :subtitle="`${current.system.value.site} · ${saving.says ?? since ?? place}`">
+      <HeaderBar
+        :title="current.system.value.name"
+        :subtitle="[current.system.value.site, since, saving.says ?? (since ? null : place)].filter((one) => one).join(' · ')"
+      >
         <PhaseRail :system-id="id" :active="phase" :states="states" />
         <template #tools>
           <button class="button quick" type="button" @click="quick.start(id)">

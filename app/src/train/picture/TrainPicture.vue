@@ -2,7 +2,7 @@
 import { trainSentence, footLine } from '@yes-clear/core/advice';
 import { useElementSize } from '@vueuse/core';
 import { placeKey, type Place } from '@yes-clear/core/file';
-import { computed, ref, useTemplateRef, watchEffect } from 'vue';
+import { computed, ref, shallowRef, useTemplateRef, watchEffect } from 'vue';
 import { columnsOf } from '../../descent/drawing';
 import DescentPicture from '../../descent/DescentPicture.vue';
 import FigureLine from '../../kit/FigureLine.vue';
@@ -29,7 +29,7 @@ watchEffect(() => {
   bench.columnWidth.value = Math.max(props.narrow ? NARROW_COLUMN : COLUMN, share);
 });
 const open = ref(false);
-const pressed = ref<{ readonly place: Place; readonly probeId: string | null } | null>(null);
+const pressed = shallowRef<{ readonly place: Place; readonly probeId: string | null } | null>(null);
 const at = ref<[number, number]>([0, 0]);
 /** A tube or a probe was pressed: what can be done there opens at the finger. */
 function press(place: Place, probeId: string | null, point: readonly [number, number]): void {
