@@ -14,5 +14,13 @@ export {
   dechlorinated,
   type CarbonState,
 } from './carbon';
+export {
+  blockedAtLitres,
+  bubblePointBar,
+  finalFilterLitres,
+  finalFilterLossBar,
+  holdLeakMlPerMin,
+  ultrafilterFluxLmh,
+} from './finalFilter';
 export { dirtLoading, loadingLitres, prefilterBarPerLPerH } from './sediment';
 export { siltDensityIndex, type SiltDensity } from './siltDensity';

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { calcite } from './calcite';
 import { carbon } from './carbon';
 import { decarboniser } from './decarboniser';
+import { finalFilter } from './finalFilter';
 import { inhibitor } from './inhibitor';
 import type { StageKindSpec } from './kind';
 import { membrane } from './membrane';
@@ -15,7 +16,22 @@ import { tubing } from './tubing';
 import { uv } from './uv';
 
 /** Every kind of stage there is, in the order it is offered. A new kind is one file beside this one, and one entry here. */
-const KINDS = [sediment, spinDown, carbon, pump, membrane, resin, softener, decarboniser, inhibitor, calcite, uv, tubing, tank] as const;
+const KINDS = [
+  sediment,
+  spinDown,
+  carbon,
+  pump,
+  membrane,
+  resin,
+  softener,
+  decarboniser,
+  inhibitor,
+  calcite,
+  uv,
+  tubing,
+  tank,
+  finalFilter,
+] as const;
 
 type Schemas<T extends readonly { readonly schema: z.ZodObject }[]> = { [I in keyof T]: T[I]['schema'] };
 const schemas = KINDS.map(({ schema }) => schema) as unknown as Schemas<typeof KINDS>;
