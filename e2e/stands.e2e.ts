@@ -77,7 +77,7 @@ const kept = (
         };
       }),
   );
-const probeRows = (page: Page): Locator => page.getByRole('region', { name: 'Probes' }).locator('.row:not(.head)');
+const probeRows = (page: Page): Locator => page.getByRole('region', { name: 'Probes' }).locator('.entry:not(.head)');
 
 test('a second membrane on a unit that hangs there: an upgrade, no hand-over of skipped steps', async ({ page }) => {
   const hand = new Hand(page);
@@ -164,6 +164,43 @@ test('a cartridge by its box, and a meter that counts down', async ({ page }) =>
   expect(hand.actions).toBeLessThanOrEqual(22);
 });
 
+test('a counter set by what its cartridge prints: settings typed once, set by a press', async ({ page }) => {
+  const hand = new Hand(page);
+  await hand.start('Corner', /Espresso machine/, 'µS/cm · bar · °C · L', 'Stands already');
+  await hand.click(page.getByRole('dialog').getByRole('button', { name: 'Close' }));
+  await hand.click(page.getByRole('button', { name: /^Cartridge, stage/ }));
+  await hand.lens('Cartridge');
+  const own = page.getByRole('region', { name: 'Settings as printed' });
+  for (const [setting, past] of [
+    ['A', '10'],
+    ['B', '30'],
+    ['C', '55 %'],
+  ] as const) {
+    hand.actions += 3;
+    await own.getByLabel('Setting on the dial').fill(setting);
+    await own.getByLabel('Share past it at this setting').fill(past);
+    await own.getByRole('button', { name: 'Add' }).click();
+  }
+  await hand.click(own.getByRole('button', { name: 'B', exact: true }));
+  await expect(own.getByRole('button', { name: 'B', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  const { system } = await kept(page);
+  const cartridge = system.train.stages.find(({ kind }) => kind === 'decarboniser');
+  expect(cartridge).toMatchObject({
+    bypass: 0.3,
+    settings: [
+      { label: 'A', bypass: 0.1 },
+      { label: 'B', bypass: 0.3 },
+      { label: 'C', bypass: 0.55 },
+    ],
+  });
+  // A share that cannot be says what can.
+  await own.getByLabel('Setting on the dial').fill('D');
+  await own.getByLabel('Share past it at this setting').fill('140');
+  await own.getByRole('button', { name: 'Add' }).click();
+  await expect(own.getByRole('alert')).toContainText('0 to 100');
+  expect(hand.actions).toBeLessThanOrEqual(22);
+});
+
 test('a skid with three gauges more and a cell in its recycle', async ({ page }) => {
   const hand = new Hand(page);
   await hand.start('Skid', /Laboratory skid/, 'µS/cm · bar · °C · L');
@@ -196,7 +233,7 @@ test('a boat with a lift pump: its own rise, no hazard; the high-pressure pump f
   await hand.choose('Place of another gauge', 'After filters');
   const filters = page
     .getByRole('region', { name: 'Gauges and flow meters' })
-    .locator('.row', { has: page.getByLabel('Place of After filters') });
+    .locator('.entry', { has: page.getByLabel('Place of After filters') });
   const bar = Number((await filters.locator('b').innerText()).replace(/[^\d.]/g, ''));
   within(bar, 0.5, 4);
   // The pump of the membrane, moved ahead of its filters.

@@ -61,7 +61,6 @@ onKeyStroke('Escape', () => {
     <main>
       <div class="page-head">
         <h1>{{ title }}</h1>
-        <button class="button" type="button" @click="standing = true">What stands there</button>
         <button v-if="membraneStage(system.train.stages)" class="button" type="button" @click="moreWater">More water <kbd>M</kbd></button>
         <button class="button" type="button" @click="compare">Options <kbd>O</kbd></button>
         <AddStage @add="add" />

@@ -21,6 +21,7 @@ import { useOpenSystem } from '../../../system/openSystem';
 import { changeOf, fieldOf } from '../../stageField';
 import { useRaised } from '../../useRaised';
 import DialAxes from './DialAxes.vue';
+import DialSettings from './DialSettings.vue';
 import { useAnswer } from '../../../worker/useAnswer';
 
 /** The dial of a cartridge with a bypass: what it blends, what scales at boiler heat, how long it lasts. */
@@ -283,6 +284,7 @@ const lasts = computed(() => {
           :model-value="one.value"
           @update:model-value="setBox(one, $event)"
         />
+        <DialSettings :stage="stage" />
       </div>
     </div>
   </section>

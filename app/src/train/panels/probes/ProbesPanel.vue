@@ -18,13 +18,14 @@ import { atGauge, atPlace } from '@yes-clear/core/train';
 import { readingFromEc25 } from '@yes-clear/core/water';
 import { shownUnitOf } from '@yes-clear/core/log';
 import { mdiArrowDown, mdiArrowUp, mdiClose, mdiPlus } from '@mdi/js';
-import { computed } from 'vue';
+import { computed, ref } from 'vue';
 import AppIcon from '../../../kit/AppIcon.vue';
 import NameField from '../../../kit/NameField.vue';
 import QuantityField from '../../../kit/QuantityField.vue';
 import Segments from '../../../kit/Segments.vue';
 import { useOpenSystem } from '../../../system/openSystem';
 import MeterSelect from '../../MeterSelect.vue';
+import StandsDialog from '../../StandsDialog.vue';
 import { useProbeEdits } from '../../useProbeEdits';
 import { useWorkbench } from '../../useWorkbench';
 
@@ -35,6 +36,7 @@ const edits = useProbeEdits(current);
 const train = computed(() => current.system.value!.train);
 const instruments = computed(() => current.system.value!.instruments);
 const places = computed(() => probePlaces(train.value).map((place) => ({ ...place, value: placeKey(place), title: place.label })));
+const standing = ref(false);
 const ordinal = (i: number): string => ['1st', '2nd', '3rd'][i] ?? `${i + 1}th`;
 
 const shown = (ec25UScm: number, instrumentId: string): string => {
@@ -146,12 +148,16 @@ const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge
 
 <template>
   <div class="probes">
+    <div class="above">
+      <button type="button" class="button small" @click="standing = true">What stands there, since when</button>
+    </div>
+    <StandsDialog v-model="standing" />
     <section aria-label="Probes">
-      <div class="row head" aria-hidden="true">
+      <div class="entry head" aria-hidden="true">
         <span>Probe</span><span>Where</span><span>Meter</span><span class="n">Expected</span><span class="n">Last read</span
         ><span>In the line</span><span></span>
       </div>
-      <div v-for="({ probe, place, gone, expected, read, line }, i) in rows" :key="probe.id" class="row">
+      <div v-for="({ probe, place, gone, expected, read, line }, i) in rows" :key="probe.id" class="entry">
         <NameField
           class="plain-input"
           :label="`Name of probe ${i + 1}`"
@@ -214,11 +220,11 @@ const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge
       </label>
     </section>
     <section aria-label="Gauges and flow meters">
-      <div class="row head" aria-hidden="true">
+      <div class="entry head" aria-hidden="true">
         <span>Gauge, flow meter</span><span>Where</span><span></span><span class="n">Expected</span><span class="n">Last read</span
         ><span>In the line</span><span></span>
       </div>
-      <div v-for="(gauge, i) in gauges" :key="gauge.id" class="row">
+      <div v-for="(gauge, i) in gauges" :key="gauge.id" class="entry">
         <span v-if="gauge.id === MAIN" class="plain">{{ gauge.name }}</span>
         <NameField
           v-else
@@ -328,11 +334,12 @@ const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge
 <!-- prettier-ignore -->
 <style scoped>
 .probes { padding: 12px 14px; display: grid; gap: 18px; }
-.row { display: grid; grid-template-columns: minmax(120px, 1fr) minmax(150px, 1.35fr) minmax(150px, 1.35fr) 84px 84px 74px 102px; gap: 7px; align-items: center; padding: 5px 0; border-top: 1px solid var(--hair); }
-.row.head { border-top: 0; color: var(--muted); font-size: 13.3px; font-weight: 620; padding: 0 0 4px; }
+.above { display: flex; justify-content: flex-end; margin-bottom: -8px; }
+.entry { display: grid; grid-template-columns: minmax(136px, 1fr) minmax(148px, 1.3fr) minmax(150px, 1.35fr) 84px 84px 74px 102px; gap: 7px; align-items: center; padding: 5px 0; border-top: 1px solid var(--hair); }
+.entry.head { border-top: 0; color: var(--muted); font-size: 13.3px; font-weight: 620; padding: 0 0 4px; }
 /* Places and meters have long names: their lists keep little room beside them. */
-.row :deep(.v-field) { --v-field-padding-start: 9px; --v-field-padding-end: 2px; }
-.row :deep(.v-select__selection-text) { font-size: 14px; }
+.entry :deep(.v-field) { --v-field-padding-start: 9px; --v-field-padding-end: 2px; }
+.entry :deep(.v-select__selection-text) { font-size: 14px; }
 .n { text-align: right; font-variant-numeric: tabular-nums; }
 .plain { padding-left: 10px; }
 .tools { display: flex; justify-content: flex-end; }
@@ -342,12 +349,14 @@ const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge
 .outlet { margin: 8px 0; padding: 9px 12px; border-left: 4px solid var(--warning); background: var(--paper); border-radius: 8px; display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; }
 /* A counter is set once: its fields lie in one line under the gauges. */
 .counter { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; padding: 8px 0; border-top: 1px solid var(--hair); }
+/* Its fields stand beside each other. */
+.counter :deep(.quantity) { width: auto; min-width: 210px; }
 .counter > :first-child { padding-left: 10px; }
 .add { display: grid; grid-template-columns: auto auto minmax(0, 320px); justify-content: start; gap: 8px; align-items: center; padding-top: 8px; border-top: 1px solid var(--hair); }
 @media (max-width: 860px) {
-  .row { grid-template-columns: 1fr 1fr; gap: 6px 8px; padding: 10px 0; }
-  .row.head { display: none; }
-  .row > .tools { grid-column: 1 / -1; }
+  .entry { grid-template-columns: 1fr 1fr; gap: 6px 8px; padding: 10px 0; }
+  .entry.head { display: none; }
+  .entry > .tools { grid-column: 1 / -1; }
   .tool { width: 44px; height: 44px; }
   .n, [data-head] { text-align: left; }
   [data-head]::before { content: attr(data-head) ' '; color: var(--muted); font-weight: 450; }
