@@ -16,6 +16,7 @@ describe('a system that stands already', () => {
   it('said anew, it is described anew; a hand-over that happened stays', () => {
     const fixed = asItStands(standing, '2026-05-01T10:00:00Z');
     expect(withStands(fixed, { how: 'secondHand', since: null }).build.commissioned).toBeNull();
+    expect(withStands(fixed, { how: 'already', since: '2023-01-01' }).build.commissioned).toEqual(fixed.build.commissioned);
     const work = {
       id: 'w',
       kind: 'upgrade',

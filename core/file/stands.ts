@@ -18,16 +18,15 @@ export const stoodBefore = ({ build }: Pick<System, 'build'>): boolean => build.
 /** Whether it is still being described: no train has been fixed that later changes begin from. */
 export const isBeingDescribed = (system: Pick<System, 'build'>): boolean => stoodBefore(system) && system.build.commissioned === null;
 
-/** A system said to stand, or not to after all. What had been fixed of it is let go, for it is said anew. */
-export const withStands = (system: System, stands: Stands): System => ({
-  ...system,
-  build: {
-    ...system.build,
-    stands,
-    // A hand-over that happened stays what later work is held against.
-    commissioned: system.build.works.some(({ endedAt }) => endedAt !== null) ? system.build.commissioned : null,
-  },
-});
+/**
+ * A system said to stand, or not to after all. Said otherwise, what had been fixed of it is let go; another day of it
+ * changes nothing else, and a hand-over that happened stays what later work is held against.
+ */
+export function withStands(system: System, stands: Stands): System {
+  const { build } = system;
+  const stays = stands.how === build.stands.how || build.works.some(({ endedAt }) => endedAt !== null);
+  return { ...system, build: { ...build, stands, commissioned: stays ? build.commissioned : null } };
+}
 
 /**
  * The train as it is described is the one that stands: what is changed from now on is a change to it.

@@ -86,7 +86,7 @@ export const finalFilter = defineStage(schema, {
     },
     {
       id: `hold-${id}`,
-      act: 'leaks',
+      act: 'flushCartridge',
       place: 'cartridges',
       title: `Hold ${inSentence(name)} under air, where its claim matters`,
       how: `Four fifths of its bubble point (about ${formatQuantity(3.3, 'pressureBar', units).text} at ${formatQuantity(0.2, 'poreUm', units).text}, in proportion to one over the pore of ${formatQuantity(micron, 'poreUm', units).text}), shut off, five minutes. A fall of ${HOLD.fallMbar}${THIN}mbar over ${HOLD.gasL}${THIN}L of gas is ${holdLeakMlPerMin(HOLD.fallMbar, HOLD.minutes, HOLD.gasL).toFixed(0)}${THIN}mL a minute; up to ${DIFFUSES_ML_PER_MIN} diffuse through a whole one.`,
