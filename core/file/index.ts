@@ -26,17 +26,15 @@ export {
   type RecordComparison,
   type SystemPart,
 } from './merge';
+export { behind, isSamePlace, placeKey, type Place } from './place';
 export {
   GAUGE_WORDS,
   alongTrain,
-  behind,
   furtherGauges,
   gaugePlaces,
   isPlace,
-  isSamePlace,
   lastProbeWithin,
   outletPlace,
-  placeKey,
   probePlaces,
   probesWith,
   probesWithout,
@@ -44,7 +42,6 @@ export {
   readsFlow,
   vesselName,
   type NamedPlace,
-  type Place,
 } from './places';
 export { linked, withLinked } from './design';
 export { fileFromLink, linkText } from './link';

@@ -1,23 +1,8 @@
 import { inSentence, atStart } from '../quantity';
 import { kindOf, unitRanks, type Stage } from '../stage';
+import { behind, isSamePlace, type Place } from './place';
 import type { Gauge, Probe, Train } from './schema';
 import { feedPump, lastTank } from './select';
-
-/** Where along a train water can be read: behind a stage, in a membrane's feed or waste, at one vessel, in what a loop brings back. */
-export type Place = Pick<Probe, 'after' | 'side' | 'vessel'>;
-
-/** Behind the tap, a stage of the train or a stage of a use. */
-export const behind = (after: string): Place => ({ after, side: 'out', vessel: null });
-
-export const isSamePlace = (one: Place, other: Place): boolean =>
-  one.after === other.after &&
-  one.side === other.side &&
-  one.vessel?.rank === other.vessel?.rank &&
-  one.vessel?.vessel === other.vessel?.vessel;
-
-/** A place as one text, for a list to choose from. */
-export const placeKey = ({ after, side, vessel }: Place): string =>
-  [side, after, ...(vessel ? [vessel.rank, vessel.vessel] : [])].join(' ');
 
 export interface NamedPlace extends Place {
   /** What to call it, and a probe that stands there. */
