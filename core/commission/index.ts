@@ -1,4 +1,4 @@
-export { HANGING_ROWS, hangingOf } from './hanging';
+export { HANGING_ROWS, hangingOf, isBoat } from './hanging';
 export { asWorkedOn, expectedToday, LINE_STEP, todayOf, type Expected, type Today } from './expected';
 export { doubtOf, expectedText, judge, measuredOf, measureOf, probeOf, unitsOfProbe, type Verdict } from './judge';
 export { baselineReading, fittedBy, handedOver, skippingCosts, type HandedOver } from './handOver';

@@ -1,5 +1,5 @@
 import type { System, TubeColour } from '@yes-clear/core/file';
-import type { TubeLine } from '@yes-clear/core/commission';
+import { isBoat, type TubeLine } from '@yes-clear/core/commission';
 import { formatQuantity } from '@yes-clear/core/quantity';
 import { drawingOf, type Drawing, type Piece, type Run, type Spot } from './layout';
 import { node, words, type SvgNode } from './svgNode';
@@ -46,7 +46,9 @@ export function flowDrawing(
       ...drawing.pieces.flatMap(pieceOf),
       ...drawing.runs.flatMap((run) => heldOf(run)),
       ...drawing.runs.map((run) => labelOf(run, system, run.line.id === chosen)),
-      ...drawing.ends.map(({ text, x, y, anchor }) => words(x, y, text, { fill: MUTED, 'text-anchor': anchor })),
+      ...drawing.ends.map(({ text, x, y, anchor }) =>
+        words(x, y, text === 'tap' && isBoat(system) ? 'sea' : text, { fill: MUTED, 'text-anchor': anchor }),
+      ),
     ],
   );
   return { drawing, svg };
@@ -67,12 +69,12 @@ function runOf({ line, strokes, tees }: Run, { build }: System, chosen: boolean)
     ...tees.map(({ x, y }) =>
       node('rect', { x: x - 6, y: y - 6, width: 12, height: 12, rx: 3, fill: SHEET, stroke: INK, 'stroke-width': 1.4 }),
     ),
-    ...(drains ? drainOf(line, strokes, drains) : []),
+    ...(drains ? drainOf(line, strokes, drains, isBoat(system) ? 'overboard' : 'drain, air gap') : []),
   ];
 }
 
 /** The drain stands apart from the line that runs to it: the gap is drawn. */
-function drainOf(line: TubeLine, strokes: readonly (readonly Spot[])[], end: Spot): SvgNode[] {
+function drainOf(line: TubeLine, strokes: readonly (readonly Spot[])[], end: Spot, says: string): SvgNode[] {
   const at = line.tees > 0 ? (strokes.find((spots) => spots.length === 3)?.at(-1) ?? end) : end;
   return [
     node('path', { d: `M${at.x} ${at.y} L${at.x} ${at.y + 12}`, stroke: INK, 'stroke-width': 5, fill: 'none' }),
@@ -82,7 +84,7 @@ function drainOf(line: TubeLine, strokes: readonly (readonly Spot[])[], end: Spo
       stroke: INK,
       'stroke-width': 1.6,
     }),
-    words(at.x - 18, at.y + 31, 'drain, air gap', { fill: MUTED, 'text-anchor': 'end' }),
+    words(at.x - 18, at.y + 31, says, { fill: MUTED, 'text-anchor': 'end' }),
   ];
 }
 
