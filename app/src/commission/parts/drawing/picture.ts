@@ -54,8 +54,8 @@ export function flowDrawing(
   return { drawing, svg };
 }
 
-function runOf({ line, strokes, tees }: Run, { build }: System, chosen: boolean): SvgNode[] {
-  const colour = build.colours[line.carries];
+function runOf({ line, strokes, tees }: Run, system: System, chosen: boolean): SvgNode[] {
+  const colour = system.build.colours[line.carries];
   const paint = colour === null ? SHEET : TUBE_PAINT[colour];
   const join = { fill: 'none', 'stroke-linejoin': 'round', 'stroke-linecap': 'butt' };
   const each = (width: number, stroke: string): SvgNode[] =>
