@@ -87,7 +87,7 @@ test('a second membrane on a unit that hangs there: an upgrade, no hand-over of 
   await asked.getByLabel('Membrane', { exact: true }).fill('2024-03-01');
   hand.actions += 2;
   await hand.click(asked.getByRole('button', { name: 'This is how it stands' }));
-  // What stands and runs is read next; what nobody dated is asked for, not left out in silence.
+  // What stands and runs is read next; what nobody dated is asked for, not passed over.
   await expect(page.getByText('3 parts have no day')).toBeVisible();
   await expect(page.getByLabel('Since when is sediment in? Not known.')).toBeVisible();
   await expect(page.getByRole('banner')).toContainText('stands since March 2024');

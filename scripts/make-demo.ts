@@ -6,7 +6,7 @@ import { METRIC_UNITS, GALLON_UNITS } from '../core/quantity';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 import { measuredOf, newWork, runbook, runbookSteps, type WorkAsked } from '../core/commission';
-import { NO_KIT, NO_REPORT, NOTHING_SAID, writeDocument, type Reading, type Sample, type System, type Work } from '../core/file';
+import { mapStages, NO_KIT, NO_REPORT, NOTHING_SAID, writeDocument, type Reading, type Sample, type System, type Work } from '../core/file';
 import { readReport } from '../core/report';
 import { readingFromEc25 } from '../core/water';
 import { newInstrument, systemFromTemplate } from '../core/template';
@@ -432,11 +432,7 @@ function iceCounter(): System {
     demo: true,
     units: { ...GALLON_UNITS, hardness: 'gpg' },
     source: { ...base.source, assumed: [] },
-    train: {
-      ...base.train,
-      stages: base.train.stages.map(aged),
-      branches: base.train.branches.map((branch) => ({ ...branch, stages: branch.stages.map(aged) })),
-    },
+    train: mapStages(base.train, aged),
   };
 }
 

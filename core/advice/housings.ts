@@ -1,23 +1,22 @@
-import { allStages, type System } from '../file';
+import type { System } from '../file';
 import { inSentence, words } from '../quantity';
 import { kindOf, type Finding, type Stage } from '../stage';
 import type { SolvedTrain } from '../train';
 
-/** Pressure a stage stands under while it runs: that of the water that comes to it, bar. */
-function seenBar({ train }: System, { stations, branches }: SolvedTrain, { id }: Stage): number | null {
-  const at = train.stages.findIndex((stage) => stage.id === id);
-  if (at >= 0) return stations[at]?.pressureBar ?? null;
-  const branch = branches.find((one) => one.stations.some(({ after }) => after === id));
-  const place = branch?.stations.findIndex(({ after }) => after === id) ?? 0;
-  return branch?.stations[place - 1]?.pressureBar ?? null;
+/** Every stage with the pressure it stands under while it runs: that of the water that comes to it, bar; null where none does. */
+function underPressure({ train }: System, solved: SolvedTrain): { readonly stage: Stage; readonly sees: number | null }[] {
+  const lines = [
+    { stages: train.stages, stations: solved.stations },
+    ...train.branches.map(({ id, stages }) => ({ stages, stations: solved.branches.find((one) => one.id === id)?.stations ?? [] })),
+  ];
+  return lines.flatMap(({ stages, stations }) => stages.map((stage, i) => ({ stage, sees: stations[i]?.pressureBar ?? null })));
 }
 
 /** Housings that stand under more than they hold, wherever they are: what lets go floods, and can hurt. */
 export function housingFindings(system: System, solved: SolvedTrain): Finding[] {
   const say = words(system.units);
-  return allStages(system.train).flatMap((stage): Finding[] => {
+  return underPressure(system, solved).flatMap(({ stage, sees }): Finding[] => {
     const holds = kindOf(stage).holdsBar?.(stage) ?? null;
-    const sees = holds === null ? null : seenBar(system, solved, stage);
     if (holds === null || sees === null || sees <= holds) return [];
     return [
       {

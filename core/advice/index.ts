@@ -5,7 +5,7 @@ export { booksOf, gatherFacts, strengthOf, yearOf, type TrainFacts } from './fac
 export { energyText, footLine, trainTitle, usedSays, wasteSays } from './inShort';
 export { CREW_LIMITS, crewRows } from './crew';
 export { samplePorts, withPortReading, type SamplePort } from './ports';
-export { fittingSystem } from './fit';
+export { fitting, fittingSystem } from './fit';
 export { aroundOf, knownOf, stageFacts } from './known';
 export { judgeTrain } from './judged';
 export { loopReport, type LoopReport } from './loop';

@@ -1,5 +1,5 @@
 import { allStandings, type StageStanding } from '../life';
-import { allStages, type Measured, type System } from '../file';
+import { allStages, mapStages, type Measured, type System } from '../file';
 import { productLPerDay } from '../goal';
 import { ok, type Outcome } from '../quantity';
 import { kindOf, type Stage, type TrainUse } from '../stage';
@@ -43,16 +43,8 @@ export function asWorkedOn(
       .map(({ id }) => id),
   );
   const renewed = (stage: Stage): Stage => (fresh.has(stage.id) ? kindOf(stage).renewed(stage) : stage);
-  const { stages, branches } = system.train;
   return {
-    system: {
-      ...system,
-      train: {
-        ...system.train,
-        stages: stages.map(renewed),
-        branches: branches.map((branch) => ({ ...branch, stages: branch.stages.map(renewed) })),
-      },
-    },
+    system: { ...system, train: mapStages(system.train, renewed) },
     use: Object.fromEntries(Object.entries(use).filter(([id]) => !fresh.has(id))),
   };
 }

@@ -1,4 +1,4 @@
-import { NOTHING_SAID, type Reading, type System, type Work } from '../file';
+import { mapStages, NOTHING_SAID, type Reading, type System, type Work } from '../file';
 import { kindOf, type Caution, type Stage } from '../stage';
 import { readingFromEc25 } from '../water';
 import { todayOf } from './expected';
@@ -80,13 +80,9 @@ export function cautionsGiven(system: System, work: Work): Caution[] {
  */
 export function handedOver(system: System, work: Work, at: string, readingId: string): HandedOver {
   const fitted = fittedBy(system, work);
-  const dated = <S extends Stage>(stage: S): S =>
-    'fittedOn' in stage && fitted(stage) ? { ...kindOf(stage).renewed(stage), fittedOn: at.slice(0, 10) } : stage;
-  const train = {
-    ...system.train,
-    stages: system.train.stages.map(dated),
-    branches: system.train.branches.map((branch) => ({ ...branch, stages: branch.stages.map(dated) })),
-  };
+  const train = mapStages(system.train, (stage) =>
+    'fittedOn' in stage && fitted(stage) ? { ...kindOf(stage).renewed(stage), fittedOn: at.slice(0, 10) } : stage,
+  );
   const reading = baselineReading(system, work, readingId, at);
   const keeps = work.kind === 'putAway';
   return {

@@ -36,9 +36,9 @@ export function probeOf(
 export function unitsOfProbe({ units, train, instruments }: System, probeId: string | null): UnitPreference {
   const probe = train.probes.find(({ id }) => id === probeId);
   const scale = instruments.find(({ id }) => id === probe?.instrumentId)?.scale;
-  if (scale?.kind === 'resistivity') return { ...units, strength: 'µS/cm' };
-  if (scale?.kind === 'factor') return { ...units, strength: 'ppm', ppmFactor: scale.factor };
-  return scale?.kind === 'conductivity' ? { ...units, strength: 'µS/cm' } : units;
+  if (!scale) return units;
+  // Resistivity is told as the conductivity it is the inverse of: one scale for what was expected and what was read.
+  return scale.kind === 'factor' ? { ...units, strength: 'ppm', ppmFactor: scale.factor } : { ...units, strength: 'µS/cm' };
 }
 
 /** A figure as it is kept: with what it is called, what was expected of it, and the pressure and temperature of the hour. */

@@ -5,6 +5,7 @@ import {
   currentSample,
   feedPump,
   fittedProbes,
+  gaugeDimension,
   isSamePlace,
   membraneStage,
   readsFlow,
@@ -395,7 +396,7 @@ function gaugeMeasure(system: System, gauge: Gauge, expected: Expected | null): 
     {
       id: `gauge-${gauge.id}`,
       label: gauge.name,
-      dimension: flow ? 'flowLPerH' : 'pressureBar',
+      dimension: gaugeDimension(gauge),
       expected: value,
       low: value === null ? null : 0.75 * value,
       high: value === null ? null : 1.25 * value,

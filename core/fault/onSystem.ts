@@ -1,4 +1,4 @@
-import type { Gauge, Reading, System } from '../file';
+import { gaugeValue, type Gauge, type Reading, type System } from '../file';
 import { speciesOfWater, waterOfSpecies } from '../membrane';
 import { AGEING, probeEc25, probeRoles, standing, trackResin, type CoursePoint, type ProbeRoles, type ResinTracking } from '../log';
 import { median } from '../numeric';
@@ -324,8 +324,7 @@ export function asFaultReadings(system: System, reading: Reading, roles: ProbeRo
     ...figure('wasteFlow', reading.wasteLPerH),
     ...system.train.gauges.flatMap(({ id, at }) => {
       const kind = GAUGE_KINDS[at];
-      const value = reading.also.find(({ gaugeId }) => gaugeId === id)?.value ?? null;
-      return kind ? figure(kind, value) : [];
+      return kind ? figure(kind, gaugeValue(reading, id)) : [];
     }),
   ];
 }

@@ -31,9 +31,12 @@ export {
   GAUGE_WORDS,
   alongTrain,
   furtherGauges,
+  gaugeDimension,
   gaugePlaces,
+  gaugeValue,
   isPlace,
   lastProbeWithin,
+  nameMoved,
   outletPlace,
   probePlaces,
   probesWith,
@@ -109,10 +112,11 @@ export {
   feedPump,
   fittedProbes,
   lastTank,
+  mapStages,
   membraneStage,
   tankVolumeL,
   withSample,
 } from './select';
-export { STANDS_WORDS, asItStands, isBeingDescribed, stoodBefore, undatedStages, withStands } from './stands';
+export { STANDS_WORDS, asItStands, isBeingDescribed, stoodBefore, undatedStages, withFittedOn, withStands } from './stands';
 export { FILE_VERSION, FILE_VERSIONS } from './versions';
 export { asItWas } from './versions/raw';

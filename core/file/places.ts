@@ -1,7 +1,7 @@
 import { inSentence, atStart } from '../quantity';
 import { kindOf, unitRanks, type Stage } from '../stage';
 import { behind, isSamePlace, type Place } from './place';
-import type { Gauge, Probe, Train } from './schema';
+import type { Gauge, Probe, Reading, Train } from './schema';
 import { feedPump, lastTank } from './select';
 
 export interface NamedPlace extends Place {
@@ -57,8 +57,8 @@ export function probePlaces({ stages, branches, loop }: Pick<Train, 'stages' | '
   ];
 }
 
-/** Whether a probe's place is still there: its stage may have gone, or changed what it has. */
-export const isPlace = (train: Train, place: Place): boolean => probePlaces(train).some((one) => isSamePlace(one, place));
+/** Whether a probe's place is still among those of its train: its stage may have gone, or changed what it has. */
+export const isPlace = (places: readonly Place[], place: Place): boolean => places.some((one) => isSamePlace(one, place));
 
 /** How far along the train's own product line a place lies: −1 at the tap; null beside that line. */
 export function alongTrain({ stages }: Pick<Train, 'stages'>, { after, side, vessel }: Place): number | null {
@@ -88,6 +88,9 @@ export const productProbe = (train: Pick<Train, 'stages' | 'probes'>): Probe | u
 /** The place the product is read at: behind the last stage that changes the water. */
 export const outletPlace = (train: Pick<Train, 'stages'>): Place => behind(train.stages[lastChange(train)]?.id ?? 'tap');
 
+/** The name of a probe that goes to another place: one that says where it stood says where it stands, one that somebody gave stays. */
+export const nameMoved = (name: string, label: string): string => (/^(?:after|behind) /i.test(name) ? label : name);
+
 /**
  * The probes of a train to which a stage was added: what read the product reads it behind the new stage, where that
  * changes the water.
@@ -97,9 +100,9 @@ export function probesWith(before: Pick<Train, 'stages' | 'probes'>, stages: rea
   const end = lastChange({ stages });
   const last = stages[end];
   const moves = product && last && !before.stages.some(({ id }) => id === last.id);
-  // A name that says where it stands goes with it; one that somebody gave stays.
-  const name = (was: string): string => (/^(?:after|behind) /i.test(was) && last ? `After ${inSentence(last.name)}` : was);
-  return before.probes.map((probe) => (moves && probe.id === product.id ? { ...probe, after: last.id, name: name(probe.name) } : probe));
+  if (!moves) return before.probes;
+  const name = nameMoved(product.name, `After ${inSentence(last.name)}`);
+  return before.probes.map((probe) => (probe.id === product.id ? { ...probe, after: last.id, name } : probe));
 }
 
 /** The probes of a train from which a stage was taken: they move to what is before it; what only it had goes with it. */
@@ -116,6 +119,13 @@ export function probesWithout(train: Train, id: string): Probe[] {
 
 /** What reads a pressure, and what a flow. */
 export const readsFlow = ({ at }: Pick<Gauge, 'at'>): boolean => ['product', 'waste', 'recycle', 'loop'].includes(at);
+
+/** What a gauge or a flow meter is read in. */
+export const gaugeDimension = (gauge: Pick<Gauge, 'at'>): 'flowLPerH' | 'pressureBar' => (readsFlow(gauge) ? 'flowLPerH' : 'pressureBar');
+
+/** What a further gauge showed at a reading; null where it was not read. */
+export const gaugeValue = ({ also }: Pick<Reading, 'also'>, id: string): number | null =>
+  also.find(({ gaugeId }) => gaugeId === id)?.value ?? null;
 
 /** Further gauges of a train, or its flow meters, in their order; product and waste are figures every reading has. */
 export const furtherGauges = ({ gauges }: Pick<Train, 'gauges'>, flow: boolean): Gauge[] =>

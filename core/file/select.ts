@@ -60,6 +60,13 @@ export const allStages = ({ stages, branches }: Pick<Train, 'stages' | 'branches
   ...branches.flatMap((branch) => branch.stages),
 ];
 
+/** A train with each of its stages changed, those of its branches too. */
+export const mapStages = (train: Train, change: (stage: Stage) => Stage): Train => ({
+  ...train,
+  stages: train.stages.map(change),
+  branches: train.branches.map((branch) => ({ ...branch, stages: branch.stages.map(change) })),
+});
+
 /** The tank a train fills last. */
 export const lastTank = (stages: readonly Stage[]): StageOf<'tank'> | undefined =>
   stages.findLast((stage): stage is StageOf<'tank'> => stage.kind === 'tank');

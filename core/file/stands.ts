@@ -1,6 +1,6 @@
 import { kindOf, type Stage } from '../stage';
 import type { Stands, System } from './schema';
-import { allStages } from './select';
+import { allStages, mapStages } from './select';
 
 /** How a system came to be, as it is asked. */
 export const STANDS_WORDS: Readonly<Record<Stands['how'], { readonly label: string; readonly says: string }>> = {
@@ -36,6 +36,12 @@ export function withStands(system: System, stands: Stands): System {
 export const asItStands = (system: System, at: string, readingId: string | null = null): System => ({
   ...system,
   build: { ...system.build, commissioned: { at, train: system.train, readingId } },
+});
+
+/** Since when a part is in, said; null where nobody knows. */
+export const withFittedOn = (system: System, stageId: string, fittedOn: string | null): System => ({
+  ...system,
+  train: mapStages(system.train, (stage) => (stage.id === stageId && 'fittedOn' in stage ? { ...stage, fittedOn } : stage)),
 });
 
 /** Parts that are changed one day and of which nobody knows since when they are in: nothing of them can fall due. */

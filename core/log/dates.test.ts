@@ -27,19 +27,21 @@ describe('days of mean use on a calendar', () => {
   });
 });
 
+/** A reading of one day of January that says the litres meter alone. */
+const reading = (day: number, meterL: number | null): Reading => ({
+  id: `r${day}`,
+  systemId: 's',
+  at: new Date(Date.UTC(2026, 0, day)).toISOString(),
+  values: [],
+  pressureBar: null,
+  temperatureC: null,
+  productLPerH: null,
+  wasteLPerH: null,
+  meterL,
+  ...NOTHING_SAID,
+});
+
 describe('a meter that is not read each time', () => {
-  const reading = (day: number, meterL: number | null): Reading => ({
-    id: `r${day}`,
-    systemId: 's',
-    at: new Date(Date.UTC(2026, 0, day)).toISOString(),
-    values: [],
-    pressureBar: null,
-    temperatureC: null,
-    productLPerH: null,
-    wasteLPerH: null,
-    meterL,
-    ...NOTHING_SAID,
-  });
   const meters = (...readings: Reading[]): (number | null)[] => meterFilled(readings).map(({ meterL }) => meterL);
   it('counted in a line between', () => {
     expect(meters(reading(1, 100), reading(2, null), reading(4, null), reading(5, 180))).toEqual([100, 120, 160, 180]);
@@ -56,18 +58,6 @@ describe('a meter that is not read each time', () => {
 });
 
 describe('a meter of litres that is not a plain one', () => {
-  const reading = (day: number, meterL: number | null): Reading => ({
-    id: `m${day}`,
-    systemId: 's',
-    at: new Date(Date.UTC(2026, 0, day)).toISOString(),
-    values: [],
-    pressureBar: null,
-    temperatureC: null,
-    productLPerH: null,
-    wasteLPerH: null,
-    meterL,
-    ...NOTHING_SAID,
-  });
   const totals = (meter: Parameters<typeof countedUp>[1], ...shown: (number | null)[]): (number | null)[] =>
     countedUp(
       shown.map((one, i) => reading(i + 1, one)),

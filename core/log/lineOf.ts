@@ -1,4 +1,4 @@
-import { furtherGauges, type Instrument, type Reading, type System } from '../file';
+import { furtherGauges, gaugeValue, type Instrument, type Reading, type System } from '../file';
 import { formatIn, plainText, type Dimension } from '../quantity';
 import type { QuickReading } from './quickline';
 
@@ -28,11 +28,10 @@ export function lineOf(reading: Reading, { train, units }: Pick<System, 'train' 
   // A gauge that was passed over holds its place where a later one was read.
   const further = (flow: boolean): string[] => {
     const own = furtherGauges(train, flow);
-    const valueOf = (id: string): number | null => reading.also.find(({ gaugeId }) => gaugeId === id)?.value ?? null;
     const unit = flow ? 'L/h' : units.pressure;
     return own
-      .slice(0, own.findLastIndex(({ id }) => valueOf(id) !== null) + 1)
-      .map(({ id }) => inUnit(valueOf(id), flow ? 'flowLPerH' : 'pressureBar', unit) || `-${unit}`);
+      .slice(0, own.findLastIndex(({ id }) => gaugeValue(reading, id) !== null) + 1)
+      .map(({ id }) => inUnit(gaugeValue(reading, id), flow ? 'flowLPerH' : 'pressureBar', unit) || `-${unit}`);
   };
   const pressures = further(false);
   const meters = further(true);

@@ -1,4 +1,4 @@
-import { allStages, membraneStage, type Service, type System } from '../file';
+import { allStages, mapStages, membraneStage, type Service, type System } from '../file';
 import { kindOf, type ServiceWork, type Stage, type TrainUse } from '../stage';
 
 /** Work on a part or a meter as somebody enters it. */
@@ -47,11 +47,7 @@ export function serviced(system: System, done: ServiceDone, use: TrainUse): Syst
     instruments: system.instruments.map((one) =>
       one.id === done.instrumentId && checked && newer(day, one.calibratedOn) ? { ...one, calibratedOn: day } : one,
     ),
-    train: {
-      ...system.train,
-      stages: system.train.stages.map(renewed),
-      branches: system.train.branches.map((branch) => ({ ...branch, stages: branch.stages.map(renewed) })),
-    },
+    train: mapStages(system.train, renewed),
   };
 }
 

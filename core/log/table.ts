@@ -1,5 +1,5 @@
 import Papa from 'papaparse';
-import { NOTHING_SAID, readsFlow, type Gauge, type Reading, type System } from '../file';
+import { gaugeDimension, gaugeValue, NOTHING_SAID, readsFlow, type Gauge, type Reading, type System } from '../file';
 import { dimensionSpec, fromCanonical, parseQuantity, shownUnit, unitBySymbol, type Dimension } from '../quantity';
 import { FIGURES, type Channel, type Figure } from '../recording';
 import { meterEntry, shownUnitOf } from './meterEntry';
@@ -32,7 +32,7 @@ const gaugeOf = ({ train }: System, of: ColumnOf): Gauge | undefined => train.ga
 /** What a column of a figure is measured in; undefined of any other. */
 export function dimensionOf(system: System, of: ColumnOf): Dimension | undefined {
   const gauge = gaugeOf(system, of);
-  if (gauge) return readsFlow(gauge) ? 'flowLPerH' : 'pressureBar';
+  if (gauge) return gaugeDimension(gauge);
   return of in FIGURES ? FIGURES[of as Figure].dimension : undefined;
 }
 
@@ -307,8 +307,7 @@ export function readingsCsv(system: System, readings: readonly Reading[], calend
       figure(reading.wasteLPerH, 'flowLPerH', 'mL/min'),
       figure(reading.meterL, 'volumeL', units.volume),
       ...train.gauges.map((gauge) => {
-        const value = reading.also.find(({ gaugeId }) => gaugeId === gauge.id)?.value ?? null;
-        return readsFlow(gauge) ? figure(value, 'flowLPerH', 'mL/min') : figure(value, 'pressureBar', units.pressure);
+        return figure(gaugeValue(reading, gauge.id), gaugeDimension(gauge), readsFlow(gauge) ? 'mL/min' : units.pressure);
       }),
       reading.note,
       reading.counts ? 'yes' : 'no',

@@ -45,4 +45,16 @@ export {
   DIMENSIONS,
   type Dimension,
 } from './units';
-export { DAY_MS, DAYS_PER_MONTH, DAYS_PER_YEAR, costUnit, inSentence, listed, moneyText, words, atStart, minutesText } from './words';
+export {
+  DAY_MS,
+  DAYS_PER_MONTH,
+  DAYS_PER_YEAR,
+  costUnit,
+  inSentence,
+  listed,
+  moneyText,
+  ordinal,
+  words,
+  atStart,
+  minutesText,
+} from './words';

@@ -60,6 +60,9 @@ export const inSentence = (name: string): string => (/^[A-Z]{2}/.test(name) ? na
 /** A text at the start of a sentence. */
 export const atStart = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 
+/** A place in an order, from 0, as it is said: 1st, 2nd, 3rd, 4th; for short lists. */
+export const ordinal = (at: number): string => ['1st', '2nd', '3rd'][at] ?? `${at + 1}th`;
+
 /** Whole minutes as they are spoken of. */
 export const minutesText = (minutes: number): string =>
   minutes < 60 ? `${minutes} min` : `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')} min`;

@@ -10,7 +10,7 @@ import {
   prefilterBarPerLPerH,
   RATED_AGAINST,
 } from '../pretreatment';
-import { formatQuantity, inSentence, measured, ok, words } from '../quantity';
+import { formatQuantity, inSentence, measured, ok, THIN, words } from '../quantity';
 import { settleWater } from '../water';
 import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush, CARTRIDGE_SIZED_L, HOUSING_BAR, VESSEL_BAR } from './cartridge';
 import { keysOf } from './field';
@@ -84,7 +84,7 @@ function tooSmall({ stage, before, carbon: state, units }: Standing<z.infer<type
     {
       id: `carbon-small-${stage.id}`,
       severity: 'mind',
-      title: `${stage.name} is too small for chloramine: ${state.contactTimeS.toFixed(0)}\u202fs of contact, ${least.toFixed(0)}\u202fs needed alone`,
+      title: `${stage.name} is too small for chloramine: ${state.contactTimeS.toFixed(0)}${THIN}s of contact, ${least.toFixed(0)}${THIN}s needed alone`,
       why: `At ${say.of(at.temperatureC, 'temperatureC')} and pH ${at.pH.toFixed(1)}, to leave ${say.mgL(MOST_CHLORAMINE_MGL)} of ${say.mgL(chloramine)}. ${isCatalytic(stage.medium) ? 'Take more of it, or a second one behind it' : 'Catalytic carbon needs a quarter of the time; or a second one behind it'}. Test for total chlorine: free chlorine may be nil.`,
     },
   ];
@@ -188,7 +188,7 @@ export const carbon = defineStage(schema, {
       ? [
           ['Contact time', `${state.contactTimeS.toFixed(0)} s`],
           ...(isCatalytic(worn.medium) && state.usedShare > 0
-            ? [['Of broken chloramine comes back as ammonia', `${Math.round(100 * ammoniaShare(Infinity))} to 100\u202f%`] as const]
+            ? [['Of broken chloramine comes back as ammonia', `${Math.round(100 * ammoniaShare(Infinity))} to 100${THIN}%`] as const]
             : []),
           ['Capacity used', formatQuantity(state.usedShare, 'fraction', units).text],
           ['Lasts', state.litresLeft === null ? 'nothing to remove' : `${formatQuantity(state.litresLeft, 'volumeL', units).text} of feed`],

@@ -450,9 +450,9 @@ export const membrane = defineStage(schema, {
   raises: ['sealLeak', 'brineSeal', 'dryMembrane', 'swapped', 'restrictorTight', 'restrictorWide', 'resinPoisoned', 'oldRestrictor'],
   findings: none,
   facts: ({ unit, worn, safeRecovery, units }) => {
-    const { name: _, ...printed } = worn.label;
-    const byLabel = Object.values(printed).some((one) => one !== null);
-    const made = [byLabel ? 'New, by its label' : 'New, typical of its size', elementMakes(elementRow(worn), units)] as const;
+    const row = elementRow(worn);
+    const byLabel = row !== ELEMENT_ROWS[worn.elementClass];
+    const made = [byLabel ? 'New, by its label' : 'New, typical of its size', elementMakes(row, units)] as const;
     if (!unit) return [made];
     const share = (value: number): string => formatQuantity(value, 'fraction', units).text;
     return [

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { dayAndTime, dayOfYear } from '../time/dates';
-import { furtherGauges, readsFlow, type Reading, type System } from '@yes-clear/core/file';
+import { furtherGauges, gaugeDimension, gaugeValue, readsFlow, type Reading, type System } from '@yes-clear/core/file';
 import { probeRoles, readingRatio, saltRemoved, shownUnitOf } from '@yes-clear/core/log';
 import { formatIn, formatQuantity, shownUnit, THIN } from '@yes-clear/core/quantity';
 import { isRecorded } from '@yes-clear/core/recording';
@@ -73,12 +73,11 @@ const gauges = computed(() =>
       id: gauge.id,
       key: `gauge:${gauge.id}`,
       head: `${gauge.name} ${unit}`,
-      dimension: readsFlow(gauge) ? 'flowLPerH' : 'pressureBar',
+      dimension: gaugeDimension(gauge),
       unit,
-    } as const;
+    };
   }),
 );
-const gaugeValue = (reading: Reading, id: string): number | null => reading.also.find(({ gaugeId }) => gaugeId === id)?.value ?? null;
 const gaugeText = (reading: Reading, { id, dimension, unit }: (typeof gauges.value)[number]): string => {
   const found = gaugeValue(reading, id);
   return found === null ? '' : formatIn(found, dimension, unit).number;

@@ -1,7 +1,6 @@
 <script setup lang="ts">
-import { stoodBefore, undatedStages, type Task } from '@yes-clear/core/file';
+import { stoodBefore, undatedStages, withFittedOn, type Task } from '@yes-clear/core/file';
 import { dueOf, serviced, upkeepRows, type UpkeepRow } from '@yes-clear/core/log';
-import type { Stage } from '@yes-clear/core/stage';
 import { inSentence, words } from '@yes-clear/core/quantity';
 import { computed, shallowRef } from 'vue';
 import DayField from '../kit/DayField.vue';
@@ -19,18 +18,8 @@ const undated = computed(() => {
   const one = system.value;
   return one && (stoodBefore(one) || one.build.commissioned || current.readings.value.length > 0) ? undatedStages(one) : [];
 });
-const withDay = (stage: Stage, id: string, day: string): Stage =>
-  stage.id === id && 'fittedOn' in stage ? { ...stage, fittedOn: day } : stage;
 function fitted(id: string, day: string | null): void {
-  if (day === null) return;
-  current.edit(`stage ${id} fitted`, (s) => ({
-    ...s,
-    train: {
-      ...s.train,
-      stages: s.train.stages.map((stage) => withDay(stage, id, day)),
-      branches: s.train.branches.map((branch) => ({ ...branch, stages: branch.stages.map((stage) => withDay(stage, id, day)) })),
-    },
-  }));
+  if (day !== null) current.edit(`stage ${id} fitted`, (s) => withFittedOn(s, id, day));
 }
 const editing = shallowRef<UpkeepRow | null>(null);
 const tasking = shallowRef<Task | 'new' | null>(null);

@@ -1,6 +1,6 @@
 import { DAY_MS } from '@yes-clear/core/quantity';
 import type { Stage } from '@yes-clear/core/stage';
-import type { SystemRecord } from '@yes-clear/core/file';
+import { mapStages, type SystemRecord } from '@yes-clear/core/file';
 
 /**
  * A record moved in time by whole days, so that data saved at `savedAt` look as if saved today.
@@ -31,11 +31,7 @@ export function shiftedRecord(record: SystemRecord, savedAt: string, now: Date):
         ...instrument,
         calibratedOn: instrument.calibratedOn === null ? null : day(instrument.calibratedOn),
       })),
-      train: {
-        ...system.train,
-        stages: system.train.stages.map(fitted),
-        branches: system.train.branches.map((branch) => ({ ...branch, stages: branch.stages.map(fitted) })),
-      },
+      train: mapStages(system.train, fitted),
       cartridges: system.cartridges.map((old) => ({
         ...old,
         fittedOn: old.fittedOn === null ? null : day(old.fittedOn),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { allStages, asItStands, isBeingDescribed, stoodBefore, withStands, type Stands } from '@yes-clear/core/file';
+import { allStages, asItStands, isBeingDescribed, stoodBefore, withFittedOn, withStands, type Stands } from '@yes-clear/core/file';
 import type { Stage } from '@yes-clear/core/stage';
 import { computed } from 'vue';
 import { useRouter } from 'vue-router';
@@ -7,17 +7,16 @@ import DayField from '../kit/DayField.vue';
 import DialogHead from '../kit/DialogHead.vue';
 import StandsChoice from '../kit/StandsChoice.vue';
 import { useOpenSystem } from '../system/openSystem';
-import { useTrainEdits } from './useTrainEdits';
 
 /** What stands there: how it came to be, since when each part is in, and that it is described as it stands. */
 const open = defineModel<boolean>({ required: true });
 const current = useOpenSystem();
-const edits = useTrainEdits(current);
 const router = useRouter();
 const system = computed(() => current.system.value!);
 const parts = computed(() =>
   allStages(system.value.train).filter((stage): stage is Stage & { fittedOn: string | null } => 'fittedOn' in stage),
 );
+const setFitted = (id: string, day: string | null): void => current.edit(`stage ${id} fitted`, (before) => withFittedOn(before, id, day));
 const setStands = (stands: Stands): void => current.edit('how it came to be', (before) => withStands(before, stands));
 function fix(): void {
   const first = isBeingDescribed(system.value);
@@ -43,7 +42,7 @@ function fix(): void {
               :label="stage.name"
               optional
               :model-value="stage.fittedOn"
-              @update:model-value="edits.change({ ...stage, fittedOn: $event } as Stage, 'fitted')"
+              @update:model-value="setFitted(stage.id, $event)"
             />
           </li>
         </ul>

@@ -1,7 +1,7 @@
 import { newStage, withNew, type FindingAction, type Stage, type StageKind } from '@yes-clear/core/stage';
 import { idFor } from '../store/newId';
 import { restrictorFor } from '@yes-clear/core/advice';
-import { probesWith, probesWithout, type Branch, type System } from '@yes-clear/core/file';
+import { mapStages, probesWith, probesWithout, type Branch, type System } from '@yes-clear/core/file';
 import type { OpenSystem } from '../system/openSystem';
 
 /** All edits of the train; each is one undoable step. */
@@ -12,14 +12,9 @@ export function useTrainEdits(current: OpenSystem) {
 
   /** Puts a stage in place of the one with its id, in the train or in a branch. `what` was changed of it: edits of one thing join. */
   function change(stage: Stage, what: string): void {
-    const changed = (list: readonly Stage[]): Stage[] => list.map((one) => (one.id === stage.id ? stage : one));
     current.edit(`stage ${stage.id} ${what}`, (system) => ({
       ...system,
-      train: {
-        ...system.train,
-        stages: changed(system.train.stages),
-        branches: system.train.branches.map((branch) => ({ ...branch, stages: changed(branch.stages) })),
-      },
+      train: mapStages(system.train, (one) => (one.id === stage.id ? stage : one)),
     }));
   }
   function add(kind: StageKind, variant: string | null = null): string {

@@ -3,7 +3,7 @@ import { type Answers, systemFromTemplate } from '@yes-clear/core/template';
 import { ok, type Outcome } from '@yes-clear/core/quantity';
 import {
   dialShare,
-  fittingSystem,
+  fitting,
   trainTitle,
   footLine,
   loopReport,
@@ -87,9 +87,7 @@ export const QUESTIONS = {
   }): readonly (DialBlend | null)[] => bypasses.map((bypass) => dialBlend(stage, before, bypass)),
   /** What two answers give: the fitting train as it would stand, in a picture and a few words. */
   firstSight: (answers: Answers): Outcome<FirstSight> => {
-    const system = fittingSystem(answers, { id: 'first', site: '', at: '2026-01-01T00:00:00Z' });
-    const water = tapWater(system.source, system.instruments);
-    const report = water.ok ? reportTrain(system, water.value.water, {}, undefined, water.value) : water;
+    const { system, report } = fitting(answers, { id: 'first', site: '', at: '2026-01-01T00:00:00Z' });
     if (!report.ok) return report;
     return ok({
       input: descentInput(system, report.value, [], null),

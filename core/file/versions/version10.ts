@@ -1,4 +1,4 @@
-import { asItWas, isData, type FileVersion } from './raw';
+import { asItWas, each, isData, type FileVersion } from './raw';
 
 /** Classes of elements were named by the digits of their size and letters of their use. */
 const ELEMENTS: Readonly<Record<string, string>> = {
@@ -26,10 +26,6 @@ const partRenamed = (part: unknown): unknown =>
   typeof part === 'string' && part.startsWith(ELEMENT_PART)
     ? `${ELEMENT_PART}${String(renamed(part.slice(ELEMENT_PART.length)))}`
     : renamed(part);
-
-/** Each of a list of records changed; what is no list stays. */
-const each = (list: unknown, change: (one: Readonly<Record<string, unknown>>) => unknown): unknown =>
-  Array.isArray(list) ? list.map((one: unknown) => (isData(one) ? change(one) : one)) : list;
 
 /** Steps of a dial that stood in every cartridge until somebody typed its own. */
 const PLACEHOLDER = JSON.stringify([0, 0.1, 0.2, 0.3, 0.4, 0.5, 0.6].map((bypass, i) => ({ label: String(i), bypass })));

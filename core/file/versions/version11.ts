@@ -1,7 +1,4 @@
-import { isData, type Data, type FileVersion } from './raw';
-
-const each = (list: unknown, change: (one: Data) => unknown): unknown =>
-  Array.isArray(list) ? list.map((one: unknown) => (isData(one) ? change(one) : one)) : list;
+import { each, isData, type Data, type FileVersion } from './raw';
 
 /** Nothing was read off an element; every restrictor was a tube. */
 function stageFrom10(stage: Data): unknown {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { alongTrain, isSamePlace, lastProbeWithin, probePlaces, type Place } from '@yes-clear/core/file';
+import { alongTrain, isSamePlace, lastProbeWithin, nameMoved, probePlaces, type Place } from '@yes-clear/core/file';
+import { ordinal } from '@yes-clear/core/quantity';
 import { computed, ref } from 'vue';
 import NameField from '../../kit/NameField.vue';
 import { useOpenSystem } from '../../system/openSystem';
@@ -23,19 +24,13 @@ const nearest = computed(() => {
 });
 const name = ref(label.value);
 const meter = ref<MeterChoice>(nearest.value?.instrumentId ?? instruments.value[0]!.id);
-const ordinal = computed(() => {
-  const n = train.value.probes.length + 1;
-  return ['1st', '2nd', '3rd'][n - 1] ?? `${n}th`;
-});
 function add(): void {
   edits.add(props.place, name.value, meter.value);
   emit('done');
 }
 function moveHere(): void {
   const { after, side, vessel } = props.place;
-  // A name that says where it stood says where it stands.
-  if (nearest.value)
-    edits.set(nearest.value.id, { after, side, vessel, ...(/^(?:after|behind) /i.test(nearest.value.name) ? { name: label.value } : {}) });
+  if (nearest.value) edits.set(nearest.value.id, { after, side, vessel, name: nameMoved(nearest.value.name, label.value) });
   emit('done');
 }
 function remove(): void {
@@ -48,7 +43,7 @@ function remove(): void {
   <div class="card sheet" role="dialog" :aria-label="probe ? probe.name : 'New probe here'">
     <header>
       <strong>{{ probe ? label : 'New probe here' }}</strong>
-      <span class="muted small">{{ probe ? '' : `added as ${ordinal} number` }}</span>
+      <span class="muted small">{{ probe ? '' : `added as ${ordinal(train.probes.length)} number` }}</span>
     </header>
     <label class="line"
       ><span>Name</span>

@@ -3,6 +3,8 @@ import {
   furtherGauges,
   GAUGE_WORDS,
   gaugePlaces,
+  gaugeValue,
+  isPlace,
   isSamePlace,
   outletPlace,
   placeKey,
@@ -13,11 +15,11 @@ import {
   type Probe,
   type Train,
 } from '@yes-clear/core/file';
-import { formatIn, formatQuantity, inSentence, THIN } from '@yes-clear/core/quantity';
+import { formatIn, formatQuantity, inSentence, ordinal, THIN } from '@yes-clear/core/quantity';
 import { atGauge, atPlace } from '@yes-clear/core/train';
 import { readingFromEc25 } from '@yes-clear/core/water';
 import { shownUnitOf } from '@yes-clear/core/log';
-import { mdiArrowDown, mdiArrowUp, mdiClose, mdiPlus } from '@mdi/js';
+import { mdiPlus } from '@mdi/js';
 import { computed, ref } from 'vue';
 import AppIcon from '../../../kit/AppIcon.vue';
 import NameField from '../../../kit/NameField.vue';
@@ -28,6 +30,7 @@ import MeterSelect from '../../MeterSelect.vue';
 import StandsDialog from '../../StandsDialog.vue';
 import { useProbeEdits } from '../../useProbeEdits';
 import { useWorkbench } from '../../useWorkbench';
+import OrderTools from './OrderTools.vue';
 
 /** Every place where this system is read, in the order of a line of figures: what is expected there, what was read last. */
 const current = useOpenSystem();
@@ -37,7 +40,6 @@ const train = computed(() => current.system.value!.train);
 const instruments = computed(() => current.system.value!.instruments);
 const places = computed(() => probePlaces(train.value).map((place) => ({ ...place, value: placeKey(place), title: place.label })));
 const standing = ref(false);
-const ordinal = (i: number): string => ['1st', '2nd', '3rd'][i] ?? `${i + 1}th`;
 
 const shown = (ec25UScm: number, instrumentId: string): string => {
   const meter = instruments.value.find(({ id }) => id === instrumentId);
@@ -58,7 +60,7 @@ const rows = computed(() =>
     return {
       probe,
       place: placeKey(probe),
-      gone: !places.value.some((place) => isSamePlace(place, probe)),
+      gone: !isPlace(places.value, probe),
       expected: here ? shown(here.state.ec25UScm, probe.instrumentId) : '–',
       read: value && meter ? `${Number(value.shown.toPrecision(4))}${THIN}${shownUnitOf(meter)}` : 'never',
       line: ordinal(i),
@@ -111,11 +113,7 @@ const gauges = computed(() => {
   const further = train.value.gauges.map((gauge) => {
     const flow = readsFlow(gauge);
     const last = lastOf((reading) =>
-      gauge.at === 'product'
-        ? reading.productLPerH
-        : gauge.at === 'waste'
-          ? reading.wasteLPerH
-          : (reading.also.find(({ gaugeId }) => gaugeId === gauge.id)?.value ?? null),
+      gauge.at === 'product' ? reading.productLPerH : gauge.at === 'waste' ? reading.wasteLPerH : gaugeValue(reading, gauge.id),
     );
     return {
       id: gauge.id,
@@ -180,29 +178,13 @@ const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge
         <b class="n" data-head="Expected">{{ expected }}</b>
         <span class="n" data-head="Last read">{{ read }}</span>
         <span class="muted" data-head="In the line">{{ line }}</span>
-        <span class="tools">
-          <button
-            type="button"
-            class="tool"
-            :aria-label="`${probe.name} earlier in the line`"
-            :disabled="i === 0"
-            @click="edits.move(probe.id, -1)"
-          >
-            <AppIcon :path="mdiArrowUp" :size="18" />
-          </button>
-          <button
-            type="button"
-            class="tool"
-            :aria-label="`${probe.name} later in the line`"
-            :disabled="i === rows.length - 1"
-            @click="edits.move(probe.id, 1)"
-          >
-            <AppIcon :path="mdiArrowDown" :size="18" />
-          </button>
-          <button type="button" class="tool" :aria-label="`Remove ${probe.name}`" @click="edits.remove(probe.id)">
-            <AppIcon :path="mdiClose" :size="18" />
-          </button>
-        </span>
+        <OrderTools
+          :name="probe.name"
+          :first="i === 0"
+          :last="i === rows.length - 1"
+          @move="edits.move(probe.id, $event)"
+          @remove="edits.remove(probe.id)"
+        />
       </div>
       <p v-if="outlet" class="outlet">
         <b>No probe reads the product.</b> Place one {{ inSentence(outlet.label) }}, or carry a pen there.
@@ -256,31 +238,14 @@ const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge
         <b class="n" data-head="Expected">{{ gauge.expected }}</b>
         <span class="n" data-head="Last read">{{ gauge.read }}</span>
         <span class="muted" data-head="In the line">{{ gauge.line }}</span>
-        <span class="tools">
-          <template v-if="gauge.id !== MAIN">
-            <button
-              type="button"
-              class="tool"
-              :aria-label="`${gauge.name} earlier in the line`"
-              :disabled="i === 1"
-              @click="edits.moveGauge(gauge.id, -1)"
-            >
-              <AppIcon :path="mdiArrowUp" :size="18" />
-            </button>
-            <button
-              type="button"
-              class="tool"
-              :aria-label="`${gauge.name} later in the line`"
-              :disabled="i === gauges.length - 1"
-              @click="edits.moveGauge(gauge.id, 1)"
-            >
-              <AppIcon :path="mdiArrowDown" :size="18" />
-            </button>
-            <button type="button" class="tool" :aria-label="`Remove ${gauge.name}`" @click="edits.removeGauge(gauge.id)">
-              <AppIcon :path="mdiClose" :size="18" />
-            </button>
-          </template>
-        </span>
+        <OrderTools
+          v-if="gauge.id !== MAIN"
+          :name="gauge.name"
+          :first="i === 1"
+          :last="i === gauges.length - 1"
+          @move="edits.moveGauge(gauge.id, $event)"
+          @remove="edits.removeGauge(gauge.id)"
+        />
       </div>
       <div class="counter">
         <span>Litres meter</span>
@@ -342,10 +307,6 @@ const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge
 .entry :deep(.v-select__selection-text) { font-size: 14px; }
 .n { text-align: right; font-variant-numeric: tabular-nums; }
 .plain { padding-left: 10px; }
-.tools { display: flex; justify-content: flex-end; }
-.tool { border: 0; background: transparent; color: var(--muted); width: 34px; height: 36px; border-radius: 8px; cursor: pointer; display: grid; place-items: center; }
-.tool:hover:not(:disabled) { color: var(--ink); background: var(--hair); }
-.tool:disabled { opacity: 0.3; cursor: default; }
 .outlet { margin: 8px 0; padding: 9px 12px; border-left: 4px solid var(--warning); background: var(--paper); border-radius: 8px; display: flex; flex-wrap: wrap; gap: 6px 10px; align-items: center; }
 /* A counter is set once: its fields lie in one line under the gauges. */
 .counter { display: flex; flex-wrap: wrap; gap: 8px 14px; align-items: center; padding: 8px 0; border-top: 1px solid var(--hair); }
@@ -356,8 +317,7 @@ const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge
 @media (max-width: 860px) {
   .entry { grid-template-columns: 1fr 1fr; gap: 6px 8px; padding: 10px 0; }
   .entry.head { display: none; }
-  .entry > .tools { grid-column: 1 / -1; }
-  .tool { width: 44px; height: 44px; }
+  .entry > :last-child { grid-column: 1 / -1; }
   .n, [data-head] { text-align: left; }
   [data-head]::before { content: attr(data-head) ' '; color: var(--muted); font-weight: 450; }
   .add { grid-template-columns: auto 1fr; }
