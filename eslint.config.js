@@ -12,7 +12,7 @@ const CORE = [
   ['quantity'],
   ['water'],
   ['goal', 'membrane', 'exchange', 'report'],
-  ['pretreatment', 'storage'],
+  ['pretreatment', 'storage', 'gas', 'dosing'],
   ['stage'],
   ['file'],
   ['template', 'train', 'recording'],

@@ -189,10 +189,13 @@ function coralNursery(): System {
     goal: {
       ...base.goal,
       demand: {
+        hoursPerDay: 8,
+        cupL: 0.15,
+        draws: [],
         per: 'day',
         dayL: [40, 40, 40, 40, 40, 60, 47],
         hourShare: [0, 0, 0, 0, 0, 0, 1, 4, 4, 2, 1, 1, 1, 1, 1, 1, 3, 4, 3, 1, 0, 0, 0, 0],
-        batches: [{ id: 'batch-1', name: 'Water change', weekday: 5, hour: 10, litres: 120 }],
+        batches: [{ id: 'batch-1', name: 'Water change', weekday: 5, hour: 10, count: 1, litres: 120 }],
       },
     },
     train: { ...base.train, stages },
@@ -275,10 +278,20 @@ function vanTank(): System {
       ...base.goal,
       crewLimitPpm: 5,
       demand: {
+        hoursPerDay: 8,
+        cupL: 0.15,
+        draws: [],
         per: 'week',
         dayL: [0, 0, 0, 0, 0, 0, 0],
         hourShare: new Array<number>(24).fill(1),
-        batches: [0, 1, 2, 3, 4].map((weekday) => ({ id: `fill-${weekday}`, name: 'Fill the van', weekday, hour: 6, litres: 280 })),
+        batches: [0, 1, 2, 3, 4].map((weekday) => ({
+          id: `fill-${weekday}`,
+          name: 'Fill the van',
+          weekday,
+          hour: 6,
+          count: 1,
+          litres: 280,
+        })),
       },
     },
     train: { ...base.train, stages },
@@ -343,10 +356,13 @@ function labSkid(): System {
     goal: {
       ...base.goal,
       demand: {
+        hoursPerDay: 8,
+        cupL: 0.15,
+        draws: [],
         per: 'day',
         dayL: [7000, 7400, 7400, 7200, 6800, 1500, 900],
         hourShare: working,
-        batches: [{ id: 'rinse', name: 'Wash-up rinse', weekday: 4, hour: 17, litres: 900 }],
+        batches: [{ id: 'rinse', name: 'Wash-up rinse', weekday: 4, hour: 17, count: 1, litres: 900 }],
       },
     },
     train: {
@@ -406,6 +422,9 @@ function espressoBar(): System {
     goal: {
       ...base.goal,
       demand: {
+        hoursPerDay: 8,
+        cupL: 0.15,
+        draws: [],
         per: 'day',
         dayL: [50, 50, 55, 60, 80, 90, 35],
         hourShare: [0, 0, 0, 0, 0, 0, 2, 6, 8, 7, 6, 5, 5, 4, 4, 4, 3, 2, 0, 0, 0, 0, 0, 0],

@@ -24,7 +24,7 @@ export function resinChain(stages: readonly Stage[], solved: SolvedTrain, stageI
   let first = at;
   for (let i = at - 1; i >= 0; i--) {
     if (stages[i]!.kind === 'resin') first = i;
-    else if (kindOf(stages[i]!).touches !== 'nothing') break;
+    else if (kindOf(stages[i]!).touches(stages[i]!) !== 'nothing') break;
   }
   const station = solved.stations[first];
   if (!station || !(station.flowLPerH > 0)) return null;

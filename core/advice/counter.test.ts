@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { TEMPLATE_IDS, type System, type TemplateId } from '../file';
-import { cartridgeLife, kindOf, newStage, type Stage, type StageOf } from '../stage';
+import { priceList } from '../ledger';
+import { standingAt } from '../life';
+import { cartridgeLife, kindOf, newStage, tableRow, type Stage, type StageOf } from '../stage';
 import { expectNear, expectWithin, value } from '../testing/close';
 import { missText } from '../goal';
 import { METRIC_UNITS } from '../quantity';
@@ -25,6 +27,78 @@ const changed = (system: System, id: string, changes: object): System => {
   };
 };
 const ids = (found: readonly { readonly id: string }[]): string[] => found.map(({ id }) => id);
+
+describe('a cartridge as its maker prints it', () => {
+  const bar = from('espressoBar');
+  const at = (changes: object): { readonly life: NonNullable<ReturnType<typeof cartridgeLife>>; readonly report: TrainReport } => {
+    const system = changed(bar, 'decarboniser', changes);
+    const solved = report(system);
+    const standing = standingAt(system, solved, 'decarboniser')! as Parameters<typeof cartridgeLife>[0];
+    return { life: cartridgeLife(standing)!, report: solved };
+  };
+  const settings = [
+    { label: '2', bypass: 0.3 },
+    { label: '3', bypass: 0.5 },
+  ];
+  const before = report(bar).solved.stations[1]!;
+  const carbonate = Math.min(before.state.alkalinityMgL, before.state.hardnessMgL);
+  it('by the row of its table for this water: at its setting and hardness the litres are those printed', () => {
+    const table = [
+      { hardnessMgL: 0.6 * carbonate, label: '3', litres: 5000 },
+      { hardnessMgL: carbonate, label: '2', litres: 2600 },
+      { hardnessMgL: 2 * carbonate, label: '2', litres: 1300 },
+    ];
+    const { life } = at({ settings, table, bypass: 0.3, leak: 0 });
+    expectWithin(life.litres!, 2600, 0.005);
+    expect(life.assumed).toBe(false);
+    expect(tableRow({ table }, carbonate)).toMatchObject({ litres: 2600 });
+    expect(tableRow({ table }, 5 * carbonate)).toMatchObject({ litres: 1300 });
+    // A row whose setting nobody typed the share of says nothing of the capacity.
+    expect(at({ settings: [], table, bypass: 0.3 }).life.assumed).toBe(true);
+  });
+  it('by litres at a total hardness, with more doubt: the lower end counts', () => {
+    const box = { litres: 3000, hardnessMgL: 200, bypass: 0.3 };
+    const [carbonated, total] = [at({ box }).life, at({ box, hardnessIs: 'total' }).life];
+    expect(total.litres).toBe(carbonated.litres);
+    expect(total.presetL!).toBeLessThan(0.85 * carbonated.presetL!);
+  });
+  it('carries carbon or not, as somebody says; a meter of litres is a part only where one is wanted', () => {
+    const chlorine = (withCarbon: boolean | null): number =>
+      at({ withCarbon }).report.solved.stations.find(({ after }) => after === 'decarboniser')!.water.mgL.chlorine;
+    expect(chlorine(null)).toBe(chlorine(false));
+    expectWithin(chlorine(true), 0.05 * chlorine(false), 1e-9);
+    const cartridge = newStage('decarboniser', 'c');
+    const parts = (litresMeter: boolean): string[] =>
+      kindOf(cartridge)
+        .parts({ ...cartridge, litresMeter }, { prices: priceList(bar), units: METRIC_UNITS })
+        .map(({ part }) => part);
+    expect(parts(false)).not.toContain('litres-meter');
+    expect(parts(true)).toContain('litres-meter');
+    const system = changed(bar, 'decarboniser', { litresMeter: true });
+    const standing = standingAt(system, report(system), 'decarboniser')!;
+    const preset = kindOf(standing.stage)
+      .steps(standing.stage, { units: METRIC_UNITS, standing } as never)
+      .find(({ act }) => act === 'presetMeter')!;
+    expect(preset.title).toMatch(/^Set the water meter of/);
+    expect(preset.measures![0]!.high! / preset.measures![0]!.expected!).toBeLessThan(1.05);
+  });
+});
+
+describe('salt of a softener', () => {
+  it('is looked at by use: before the tank is down to a quarter, two months at the most', () => {
+    const counter = from('counterHard');
+    const every = (saltTankKg: number | null): number => {
+      const system = changed(counter, 'softener', { saltTankKg });
+      const standing = standingAt(system, report(system), 'softener')!;
+      return kindOf(standing.stage).upkeep(standing.stage, standing)[0]!.everyDays!;
+    };
+    const small = every(4);
+    expect(small).toBeLessThan(61);
+    expectWithin(every(8), Math.min(61, 2 * small), 1e-9);
+    expect(every(200)).toBe(61);
+    expect(every(null)).toBe(every(25));
+  });
+});
 
 describe('a counter with branches', () => {
   const counter = from('counterHard');

@@ -4,7 +4,7 @@ import { evenDemand, productLPerDay } from '../goal';
 import { systemFromTemplate } from '../template';
 import { expectWithin, value } from '../testing/close';
 import { tapWater } from '../train';
-import { crewRows } from './crew';
+import { crewRows, equalsInPpm } from './crew';
 import { footLine, trainTitle, usedSays, wasteSays } from './inShort';
 import { reportTrain, type TrainReport } from './report';
 
@@ -66,7 +66,24 @@ describe('tap blended back', () => {
   });
 });
 
+describe('a crew that changes resin when out equals in', () => {
+  it('asks for what comes into the resin, and its resin lasts longer for it', () => {
+    const { system, report } = made('resinVessel');
+    const equal = equalsInPpm(system, report)!;
+    expectWithin(equal, report.solved.resins[0]!.feed ? report.solved.stations[0]!.state.ec25UScm / 2 : 0, 0.02);
+    const [ten, out] = crewRows(system, report, [10, equal])!;
+    expect(out!.litres!).toBeGreaterThan(1.02 * ten!.litres!);
+    expect(out!.resinPerM3).toBeLessThan(ten!.resinPerM3);
+    expect(equalsInPpm(system, { solved: { ...report.solved, resins: [] } })).toBeNull();
+  });
+});
+
 describe('the waste of a day', () => {
+  it('by a barrel of one’s own', () => {
+    const { system, report } = made('breeder');
+    const own = { ...system, choice: { ...system.choice, wasteBarrelL: 120 } };
+    expect(wasteSays(own, report)!.replaceAll('\u202f', ' ')).toContain('120 L of it gather in');
+  });
   it('by the ratio, with its strength and the hours a drum takes, more of them in the cold', () => {
     const { system, report } = made('breeder');
     const says = wasteSays(system, report)!.replaceAll('\u202f', ' ');

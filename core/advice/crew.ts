@@ -28,6 +28,13 @@ const LEFT_L_PER_M2 = FILM_ML_PER_M2 / 1000;
 const FARTHEST = 4;
 const STEP = 0.02;
 
+/** What comes into the resin, as a meter shows it, whole ppm: changed at that, out equals in. Null without resin. */
+export function equalsInPpm({ units }: Pick<System, 'units'>, { solved }: Pick<TrainReport, 'solved'>): number | null {
+  const feed = solved.resins[0]?.feed;
+  const state = feed && settleWater(feed);
+  return state?.ok ? Math.floor(state.value.ec25UScm * units.ppmFactor) : null;
+}
+
 /**
  * The limits beside each other, on the resins of this train taken as one row, from new.
  *

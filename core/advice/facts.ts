@@ -9,7 +9,7 @@ import {
   type Judgement,
   type StrengthLimit,
 } from '../goal';
-import { drainedLPerDay, ledgerOf, litresPerYear, priceList, type Ledger, type PriceList } from '../ledger';
+import { chemicalsPerDay, drainedLPerDay, ledgerOf, litresPerYear, priceList, type Ledger, type PriceList } from '../ledger';
 import {
   feedSeasons,
   loopPolisherDays,
@@ -27,7 +27,7 @@ import { solveUnitFlows, speciesOfWater } from '../membrane';
 import { ok, type Outcome } from '../quantity';
 import { settleWater, type CompletedWater, type Water } from '../water';
 import { judgeTrain } from './judged';
-import { scaleActionIndex } from './service';
+import { scaleLimits } from './service';
 import { scaleOutlook, type ScaleOutlook } from './scaling';
 import { bladderFillH, floatCycle, type FloatCycle } from '../storage';
 import { gasOf, type TrainUse } from '../stage';
@@ -128,7 +128,7 @@ export function gatherFacts(
     strength,
     smallestTankL: smallestTankL(productDemand(system.goal), made),
     winter: winterOutput(feed, year.value),
-    scale: solved.value.unit ? scaleOutlook(solved.value.unit, scaleActionIndex(system, solved.value)) : null,
+    scale: solved.value.unit ? scaleOutlook(solved.value.unit, scaleLimits(system, solved.value)) : null,
     loop: loop?.ok ? { restMOhmCm: loop.value.restMOhmCm, worstMOhmCm: worstMOhmCm(loop.value.week) } : null,
     energyKWhPerM3: year.value.kWhPerM3,
     year: pageYear(year.value),
@@ -193,6 +193,7 @@ export function booksOf(
     lives,
     year,
     drainedLPerDay: drainedLPerDay(standings),
+    chemicalsPerDay: chemicalsPerDay(standings, prices),
     productLPerYear: litresPerYear(drawn.productLPerDay),
     tapLPerYear: litresPerYear(drawn.tapLPerDay),
     wasteUsedShare: system.choice.wasteUsedShare,

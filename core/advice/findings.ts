@@ -12,6 +12,7 @@ import {
   missText,
   strengthTexts,
   untested,
+  batchL,
 } from '../goal';
 import { inSentence, L_PER_US_GALLON, listed, METRIC_UNITS, THIN, type UnitPreference, words } from '../quantity';
 import type { TrainFacts } from './facts';
@@ -184,13 +185,13 @@ function blendPoint(ahead: readonly Stage[], quantity: LimitCheck['limit']['quan
 /** A batch where none was asked for: a round figure in one's own unit. */
 const USUAL_BATCH_L: Readonly<Record<UnitPreference['volume'], number>> = { L: 100, gal: 25 * L_PER_US_GALLON };
 /** What is prepared at once: the largest batch that is asked for. */
-const batchL = ({ demand }: System['goal'], { volume }: UnitPreference): number =>
-  demand.batches.length > 0 ? Math.max(...demand.batches.map(({ litres }) => litres)) : USUAL_BATCH_L[volume];
+const largestBatchL = ({ demand }: System['goal'], { volume }: UnitPreference): number =>
+  demand.batches.length > 0 ? Math.max(...demand.batches.map(batchL)) : USUAL_BATCH_L[volume];
 
 /** What to put to the product, by the litre and by the batch. */
 function preparation({ prepared }: TrainFacts, goal: System['goal'], preference: UnitPreference): Finding | null {
   const say = words(preference);
-  const litres = batchL(goal, preference);
+  const litres = largestBatchL(goal, preference);
   const batch = say.of(litres, 'volumeL');
   if (!prepared.ok) return { id: 'prepare', severity: 'bad', title: 'The minerals cannot be put back as set', why: prepared.error.message };
   const { recipe } = prepared.value;

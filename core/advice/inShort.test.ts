@@ -34,8 +34,8 @@ describe('a train in short', () => {
     expect(line['wet']).toMatch(/^8\.\d kg$/);
   });
   it('a pump has its energy; without a membrane there is no waste; no hours are told that a day has not', () => {
-    expect(foot(from('watermaker'))['pump']).toMatch(/^1\d Wh\/L$/);
-    expect(foot(from('skid'))['pump']).toMatch(/^0\.\d kWh\/m³$/);
+    expect(foot(from('watermaker'))['power']).toMatch(/^1\d Wh\/L$/);
+    expect(foot(from('skid'))['power']).toMatch(/^0\.\d kWh\/m³$/);
     expect(Object.keys(foot(from('espressoBar')))).not.toContain('waste');
     const thirsty = from('marineHousehold');
     const much = { ...thirsty, goal: { ...thirsty.goal, demand: { ...thirsty.goal.demand, dayL: new Array<number>(7).fill(100_000) } } };

@@ -1,5 +1,15 @@
 import { tapIsAssumed, type System } from '../file';
-import { costUnit, formatQuantity, L_PER_US_GALLON, moneyText, percent, roundForReading, THIN, words } from '../quantity';
+import {
+  costUnit,
+  formatQuantity,
+  L_PER_US_GALLON,
+  moneyText,
+  percent,
+  roundForReading,
+  THIN,
+  words,
+  type UnitPreference,
+} from '../quantity';
 import { settleWater } from '../water';
 import { wasteToProduct } from '../train';
 import { perM3 } from '../ledger';
@@ -36,7 +46,7 @@ export function footLine(system: System, report: TrainReport): readonly (readonl
     [say.perDay(demandLPerDay), 'needed'],
     ...(usedLPerDay > demandLPerDay ? [[say.perDay(usedLPerDay), 'used with the tap'] as const] : []),
     ...(hours ? [[hours, 'run'] as const] : []),
-    ...(energyKWhPerM3 === null ? [] : [[energyText(energyKWhPerM3, system), 'pump'] as const]),
+    ...(energyKWhPerM3 === null ? [] : [[energyText(energyKWhPerM3, system), 'power'] as const]),
     ...(ledger.productL > 0 && solved.productLPerH > 0
       ? [[moneyText((perM3(ledger.running, ledger) * per.litres) / 1000, system.prices.currency), `for ${per.label}`] as const]
       : []),
@@ -44,13 +54,18 @@ export function footLine(system: System, report: TrainReport): readonly (readonl
     ...(resin?.throughput.until.kind === 'litres'
       ? [
           [
-            formatQuantity(resin.throughput.until.litres, 'volumeL', units).text,
+            resinText(resin.throughput.until.litres, demandLPerDay, units),
             resin.mostLPerH === null ? 'new resin' : 'new resin, slower',
           ] as const,
         ]
       : []),
   ];
 }
+
+/** Litres new resin makes; nobody plans beyond ten years. */
+const resinText = (litres: number, perDay: number, units: UnitPreference): string =>
+  litres > TEN_YEARS * perDay && perDay > 0 ? 'over 10 years' : formatQuantity(litres, 'volumeL', units).text;
+const TEN_YEARS = 3650;
 
 /** Energy by what the plant is spoken of in: a cubic metre, a litre on a boat, a gallon where volumes are gallons. */
 export const energyText = (kWhPerM3: number, { goal, units }: Pick<System, 'goal' | 'units'>): string => {
@@ -70,6 +85,8 @@ export function usedSays(system: System, { prepared }: TrainReport): string | nu
 
 /** What gathers in a drum, L. */
 const DRUM_L = 200;
+/** Chlorine in the waste that is worth a word, mg/L. */
+const TELLS_CHLORINE_MG_L = 0.05;
 
 /** The waste of a day, and how soon a drum of it is full, today and in the cold; null where none is made or needed. */
 export function wasteSays(system: System, { solved, demandLPerDay, winter }: TrainReport): string | null {
@@ -77,11 +94,15 @@ export function wasteSays(system: System, { solved, demandLPerDay, winter }: Tra
   if (!solved.waste || !ratio || demandLPerDay <= 0) return null;
   const say = words(system.units);
   const { ec25UScm, hardnessMgL } = solved.waste.state;
+  const barrelL = system.choice.wasteBarrelL ?? DRUM_L;
+  const { chlorine, chloramine } = solved.waste.water.mgL;
+  // Plants and tanks mind it: what carbon let by is in the waste as well.
+  const chlorinated = chlorine + chloramine > TELLS_CHLORINE_MG_L ? `, with ${say.mgL(chlorine + chloramine)} of chlorine` : '';
   // By the day, as the rest of the sentence: what is made is the day's need.
   const drum = (of: number): string => {
-    const days = DRUM_L / (demandLPerDay * of);
+    const days = barrelL / (demandLPerDay * of);
     return days < 2 ? say.hours(24 * days) : say.days(days);
   };
   const cold = winter?.ratio ? `, ${drum(winter.ratio)} at ${say.of(winter.temperatureC, 'temperatureC')}` : '';
-  return `With it goes ${say.perDay(ratio * demandLPerDay)} of waste at ${say.water(ec25UScm)} and ${say.of(hardnessMgL, 'hardnessMgL')} of hardness; kept for cleaning or the garden, ${say.of(DRUM_L, 'volumeL')} of it gather in ${drum(ratio)}${cold}.`;
+  return `With it goes ${say.perDay(ratio * demandLPerDay)} of waste at ${say.water(ec25UScm)} and ${say.of(hardnessMgL, 'hardnessMgL')} of hardness${chlorinated}; kept for cleaning or the garden, ${say.of(barrelL, 'volumeL')} of it gather in ${drum(ratio)}${cold}.`;
 }

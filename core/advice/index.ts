@@ -3,7 +3,7 @@ export { columnMarks, livesAsked, outMgL, resinChain, withLives, type LifeAsked,
 export { figureDoubts } from './doubts';
 export { booksOf, gatherFacts, strengthOf, yearOf, type TrainFacts } from './facts';
 export { energyText, footLine, trainTitle, usedSays, wasteSays } from './inShort';
-export { CREW_LIMITS, crewRows } from './crew';
+export { CREW_LIMITS, crewRows, equalsInPpm } from './crew';
 export { samplePorts, withPortReading, type SamplePort } from './ports';
 export { fitting, fittingSystem } from './fit';
 export { aroundOf, knownOf, stageFacts } from './known';
@@ -16,7 +16,7 @@ export { pressureSteps } from './pressureSteps';
 export { hardestLoads } from './elementLimits';
 export { wasteScale } from './scaling';
 export { restrictorFor } from './restrictorFor';
-export { rests, scaleActionIndex } from './service';
+export { rests, scaleLimits } from './service';
 export { reportTrain, type TrainReport } from './report';
 export { seasonMonths, type SeasonMonth } from './season';
 export { trainSentence } from './sentence';

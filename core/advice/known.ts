@@ -1,6 +1,7 @@
 import type { UnitPreference } from '../quantity';
 import { kindOf, type Around, type Known, type Stage } from '../stage';
 import { allStages, lastTank, type System } from '../file';
+import { runsInto } from '../train';
 import type { TrainReport } from './report';
 
 /**
@@ -11,8 +12,15 @@ import type { TrainReport } from './report';
 export function knownOf(stage: Stage, report: TrainReport, units: UnitPreference, resinLeft: number | null = null): Known<Stage> {
   const { solved, train, scale, float, bladder } = report;
   const last = lastTank(train.stages)?.id === stage.id;
+  const way = [
+    { stages: train.stages, stations: solved.stations },
+    ...train.branches.map(({ id, stages }) => ({ stages, stations: solved.branches.find((one) => one.id === id)?.stations ?? [] })),
+  ].find(({ stages }) => stages.some(({ id }) => id === stage.id));
+  const at = way?.stages.findIndex(({ id }) => id === stage.id) ?? -1;
   return {
     units,
+    before: (way && runsInto(way.stages, way.stations, at)) ?? null,
+    after: way?.stations[at + 1] ?? null,
     worn: allStages(train).find(({ id }) => id === stage.id) ?? stage,
     resin: solved.resins.find(({ stageId }) => stageId === stage.id) ?? null,
     carbon: solved.carbons.find(({ stageId }) => stageId === stage.id)?.state ?? null,

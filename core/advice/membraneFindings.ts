@@ -8,6 +8,7 @@ import {
   saltFactor,
   pHRange,
 } from '../membrane';
+import { UNHELD } from '../dosing';
 import { membraneStage, type System, type Train } from '../file';
 import { elementRow, type Finding, type FindingAction, type StageOf } from '../stage';
 import { BAR_PER_PSI, THIN, type UnitPreference, words, atStart } from '../quantity';
@@ -119,7 +120,7 @@ function otherScales({ scale }: TrainFacts): Finding[] {
     id: `scale-${mineral}`,
     severity: 'mind' as const,
     title: `${atStart(mineral)} at ${Math.round(percent)}${THIN}% of saturation in the waste`,
-    why: `Acted on above ${limitPercent}${THIN}% without inhibitor.${scale?.safeRecovery ? ` Up to ${Math.round(100 * scale.safeRecovery)}${THIN}% recovery is safe.` : ''}`,
+    why: `Acted on above ${Math.round(limitPercent)}${THIN}% ${limitPercent > UNHELD.percent[mineral] ? 'with what is dosed' : 'without inhibitor'}.${scale?.safeRecovery ? ` Up to ${Math.round(100 * scale.safeRecovery)}${THIN}% recovery is safe.` : ''}`,
   }));
 }
 

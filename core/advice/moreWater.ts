@@ -12,14 +12,15 @@ import {
 import { feedPump, membraneStage, tankVolumeL, type System, type Train } from '../file';
 import { type Stage, type StageOf, unitRanks, newStage, type TrainUse, NO_LABEL } from '../stage';
 import { productDemand, productLPerDay, smallestTankL } from '../goal';
-import { BAR_PER_PSI, percent, THIN, words } from '../quantity';
+import { BAR_PER_PSI, moneyText, percent, THIN, words } from '../quantity';
 import type { Water } from '../water';
 import { wasteIndex } from './scaling';
-import { perM3 } from '../ledger';
+import { scaleLimits } from './service';
+import { litresPerYear, perM3 } from '../ledger';
 import { booksOf, strengthOf, yearOf } from './facts';
 import { inletBar, membraneOperation, solveTrain, polishedStation, wasteToProduct, type SolvedTrain, wornTrain } from '../train';
 
-export type OptionId = 'asItIs' | 'booster' | 'series' | 'parallel' | 'larger' | 'warmer' | 'longer';
+export type OptionId = 'asItIs' | 'booster' | 'series' | 'seriesKept' | 'parallel' | 'larger' | 'warmer' | 'longer';
 
 /** One way to more water, solved by the same solver as the system itself. */
 export interface WaterOption {
@@ -150,6 +151,7 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
       against: second ?? poor,
       mind: `${membrane.valve ? 'The waste valve moves to the last waste.' : 'The old restrictor comes out: one restrictor, on the last waste.'}${near}`,
     }),
+    single && !membrane.valve ? keptRestrictor(option, system, membrane, replaced({ arrangement: 'series' }), base, poor) : null,
     option('parallel', 'Second element beside the first', replaced({ arrangement: 'parallel', restrictor: pairRestrictor }), {
       partsCost: prices.element,
       parts: ['membrane and housing', 'two Ts', 'one larger restrictor'],
@@ -193,6 +195,48 @@ export function moreWater(system: System, feed: Water, use: TrainUse = {}): Wate
   // Two elements cannot be doubled by one: one line says so instead of two.
   return found.filter((one): one is WaterOption => one !== null && !(second !== null && one.id === 'parallel'));
 }
+
+/** What makes an option of a change, see `moreWater`. */
+type MakeOption = (id: OptionId, label: string, stages: readonly Stage[] | null, more: More) => WaterOption | null;
+
+/**
+ * A second element on the waste of the first with the restrictor that is there: as much water is sent to waste, more of it
+ * is made. What that saves stands beside what it risks.
+ */
+function keptRestrictor(
+  option: MakeOption,
+  system: System,
+  membrane: StageOf<'membrane'>,
+  stages: readonly Stage[],
+  base: SolvedTrain,
+  poor: string | null,
+): WaterOption | null {
+  const label = 'Second element, the old restrictor kept';
+  const found = option('seriesKept', label, stages, {});
+  const was = wasteToProduct(base);
+  if (!found || was === null || found.wasteToProduct === null) return null;
+  const say = words(system.units);
+  const limits = scaleLimits(system, base);
+  const savedL = litresPerYear(productLPerDay(system.goal) * (was - found.wasteToProduct));
+  const { waterPerM3, sewerPerM3, currency } = system.prices;
+  const saves = `Waste falls from ${say.ratio(was)} to ${say.ratio(found.wasteToProduct)}: ${say.about(savedL, 'volumeL')} a year, ${moneyText((savedL / 1000) * (waterPerM3 + sewerPerM3), currency)}.`;
+  const scales = found.wasteIndex !== null && found.wasteIndex > limits.calciteIndex;
+  const starved = found.wasteToProduct < ELEMENT_LEAST_RATIO;
+  const risk = scales
+    ? `The waste can scale: index ${say.index(found.wasteIndex)}, acted on from ${say.index(limits.calciteIndex)}.`
+    : starved
+      ? `Below ${say.ratio(ELEMENT_LEAST_RATIO)} an element is hardly rinsed: it fouls.`
+      : null;
+  return option('seriesKept', label, stages, {
+    partsCost: system.prices.element,
+    parts: ['membrane and housing', 'a T for the two products'],
+    possible: membrane.arrangement === 'single',
+    against: poor ?? (risk === null ? null : `${saves} ${risk}`),
+    mind: `${saves} Salt and hardness of the waste rise with it: flush it every day, read the product.`,
+  });
+}
+/** Waste to product below which a small element is hardly rinsed (common practice). */
+const ELEMENT_LEAST_RATIO = 1;
 
 /** A restrictor that keeps the ratio of today with a second element: the bore scaled to twice the flow. */
 function seriesRestrictor(

@@ -1,6 +1,7 @@
+import type { PercentMineral, ScaleLimits } from '../dosing';
 import { betaMaxOf, type UnitSolution } from '../membrane';
 import { findRoot } from '../numeric';
-import { actedCalciteIndex, calciteState, eachSolute, percentOfSaturation, saturation, type Mineral, type Water } from '../water';
+import { actedCalciteIndex, calciteState, eachSolute, percentOfSaturation, saturation, type Water } from '../water';
 
 /** What the concentrate does to the membrane it leaves. */
 export interface ScaleOutlook {
@@ -14,20 +15,12 @@ export interface ScaleOutlook {
   readonly actionIndex: number;
   /** Waste : product at which the index reaches the action limit; null when no ratio from 0.3 to 50 does. */
   readonly ratioAtAction: number | null;
-  /** Other scales of the waste beyond their limit without inhibitor, in per cent of saturation. */
-  readonly minerals: readonly { readonly mineral: Mineral; readonly percent: number; readonly limitPercent: number }[];
+  /** Other scales of the waste beyond their limit, in per cent of saturation. */
+  readonly minerals: readonly { readonly mineral: PercentMineral; readonly percent: number; readonly limitPercent: number }[];
   /** Highest recovery at which neither calcite nor any other scale passes its limit; null when none does up to 97 %. */
   readonly safeRecovery: number | null;
 }
 
-/** Per cent of saturation at which a scale is acted on without inhibitor (common design practice, recalled). */
-const ACTION_PERCENT: readonly (readonly [Mineral, number])[] = [
-  ['gypsum', 80],
-  ['barite', 80],
-  ['celestite', 80],
-  ['fluorite', 100],
-  ['silica', 100],
-];
 /** The calcite index to go by; null without calcium or alkalinity. */
 function actedIndexOf(water: Water): number | null {
   const index = actedCalciteIndex(water, water.temperatureC);
@@ -39,15 +32,17 @@ export function wasteIndex({ permeate, concentrate }: UnitSolution): number | nu
   return permeate ? actedIndexOf(concentrate) : null;
 }
 
+const eachLimit = (percent: ScaleLimits['percent']): [PercentMineral, number][] => Object.entries(percent) as [PercentMineral, number][];
+
 /** Index of a scale that cannot form. */
 const NONE = -9;
 
 /** By how much the worst scale of a water exceeds its limit, as a logarithm; below 0 all is well. */
-function excess(water: Water, actionIndex: number): number {
+function excess(water: Water, { calciteIndex, percent }: ScaleLimits): number {
   const indices = saturation(water, water.temperatureC);
   if (!indices.ok) return NONE;
-  const others = ACTION_PERCENT.map(([mineral, limit]) => (indices.value[mineral] ?? NONE) - Math.log10(limit / 100));
-  return Math.max((actedIndexOf(water) ?? NONE) - actionIndex, ...others);
+  const others = eachLimit(percent).map(([mineral, limit]) => (indices.value[mineral] ?? NONE) - Math.log10(limit / 100));
+  return Math.max((actedIndexOf(water) ?? NONE) - calciteIndex, ...others);
 }
 
 /** A water made of two by linear weights of everything conserved. */
@@ -61,9 +56,9 @@ function combine(a: Water, weightA: number, b: Water, weightB: number): Water {
 }
 
 /** What the waste of a unit could drop: its calcite index, and other scales beyond their limit; null where it makes nothing. */
-export function wasteScale(unit: UnitSolution): Pick<ScaleOutlook, 'index' | 'minerals'> | null {
+export function wasteScale(unit: UnitSolution, limits: ScaleLimits): Pick<ScaleOutlook, 'index' | 'minerals'> | null {
   const index = wasteIndex(unit);
-  return unit.permeate ? { index: index ?? NONE, minerals: beyondLimit(unit.concentrate) } : null;
+  return unit.permeate ? { index: index ?? NONE, minerals: beyondLimit(unit.concentrate, limits) } : null;
 }
 
 /**
@@ -74,9 +69,10 @@ export function wasteScale(unit: UnitSolution): Pick<ScaleOutlook, 'index' | 'mi
  *
  * @returns null where there is no calcium, no alkalinity or no production
  */
-export function scaleOutlook(unit: UnitSolution, actionIndex: number): ScaleOutlook | null {
+export function scaleOutlook(unit: UnitSolution, limits: ScaleLimits): ScaleOutlook | null {
   const { permeate, concentrate, recovery } = unit;
   if (!permeate || unit.wasteToProduct === null) return null;
+  const actionIndex = limits.calciteIndex;
   const t = concentrate.temperatureC;
   const waste = calciteState(concentrate, t);
   if (!waste.ok) return null;
@@ -97,18 +93,17 @@ export function scaleOutlook(unit: UnitSolution, actionIndex: number): ScaleOutl
     precipitationMgL: Math.max(0, waste.value.precipitationMgL),
     actionIndex,
     ratioAtAction: root ? Math.exp(root.x) : null,
-    minerals: beyondLimit(concentrate),
+    minerals: beyondLimit(concentrate, limits),
     // A feed that is over its limit as it comes has no safe recovery.
-    safeRecovery:
-      excess(wasteAt(0.01), actionIndex) > 0 ? null : (findRoot((y) => excess(wasteAt(y), actionIndex), 0.01, 0.97, 1e-3)?.x ?? null),
+    safeRecovery: excess(wasteAt(0.01), limits) > 0 ? null : (findRoot((y) => excess(wasteAt(y), limits), 0.01, 0.97, 1e-3)?.x ?? null),
   };
 }
 
 /** The scales of a water beyond their limit. */
-function beyondLimit(water: Water): ScaleOutlook['minerals'] {
+function beyondLimit(water: Water, { percent: most }: ScaleLimits): ScaleOutlook['minerals'] {
   const indices = saturation(water, water.temperatureC);
   if (!indices.ok) return [];
-  return ACTION_PERCENT.flatMap(([mineral, limitPercent]) => {
+  return eachLimit(most).flatMap(([mineral, limitPercent]) => {
     const index = indices.value[mineral];
     const percent = index === null ? 0 : percentOfSaturation(index);
     return percent > limitPercent ? [{ mineral, percent, limitPercent }] : [];

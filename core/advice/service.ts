@@ -1,3 +1,4 @@
+import { highestLimits, UNHELD, type ScaleLimits } from '../dosing';
 import type { System } from '../file';
 import { productLPerDay } from '../goal';
 import { kindOf } from '../stage';
@@ -18,11 +19,14 @@ export const rests = (system: System, solved: Pick<SolvedTrain, 'productLPerH'>)
 /** Calcite index of the waste that is acted on, by service (common practice). */
 const ACTED = { continuous: 0, rests: 0.3 } as const;
 
-/** The index acted on: as it was set for this job, or by how the unit is run. A flush at every stop would allow 0.5. */
-export function scaleActionIndex(system: System, solved: SolvedTrain): number {
+/**
+ * How far the waste may go past saturation: by how the unit is run and what stands ahead of it to hold scale; calcite as it
+ * was set for this job, where it was. A flush at every stop would allow 0.5.
+ */
+export function scaleLimits(system: System, solved: SolvedTrain): ScaleLimits {
   const { stages, scaleActionIndex: set } = system.train;
-  if (set !== null) return set;
   const membrane = stages.findIndex(({ kind }) => kind === 'membrane');
-  const held = stages.slice(0, Math.max(0, membrane)).flatMap((stage) => kindOf(stage).holdsScaleTo ?? []);
-  return Math.max(rests(system, solved) ? ACTED.rests : ACTED.continuous, ...held);
+  const held = stages.slice(0, Math.max(0, membrane)).flatMap((stage) => kindOf(stage).holdsScale(stage) ?? []);
+  const found = highestLimits([{ ...UNHELD, calciteIndex: rests(system, solved) ? ACTED.rests : ACTED.continuous }, ...held]);
+  return set === null ? found : { ...found, calciteIndex: set };
 }

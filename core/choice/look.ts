@@ -1,8 +1,9 @@
 import { yearOf } from '../advice';
 import type { Probe, System, Train } from '../file';
-import { trainYear, type TrainYear } from '../life';
+import { ionicLoad } from '../exchange';
+import { stageEnergy, trainYear, type TrainYear } from '../life';
 import type { Stage, StageKind, TrainUse } from '../stage';
-import { continued, solveTrain, wornTrain, type SolvedTrain } from '../train';
+import { continued, keptBy, solveTrain, wornTrain, type SolvedTrain } from '../train';
 import { strengthened, type Water } from '../water';
 import type { Bench } from './bench';
 import { agedStages, behindKey, celsiusOf, headOf, kept, once, type Age } from './heads';
@@ -48,6 +49,25 @@ function probesOn({ train }: System, stages: readonly Stage[]): Probe[] {
   });
 }
 
+/**
+ * What meets the first resin over the year, where something stands ahead of it that the head was not solved with: the year's
+ * load in the proportion the mean day's goes down. Null where there is no resin.
+ */
+function loadBehind(load: TrainYear['load'], head: SolvedTrain, { resins }: SolvedTrain): TrainYear['load'] {
+  const made = head.stations.at(-1)?.water;
+  const fed = resins[0]?.feed;
+  if (!load || !made || !fed || made === fed) return fed ? load : null;
+  const [was, is] = [ionicLoad(made), ionicLoad(fed)];
+  const now = (key: keyof typeof was): number => (was[key] > 0 ? (load[key] * is[key]) / was[key] : is[key]);
+  return {
+    cationMeqL: now('cationMeqL'),
+    anionMeqL: now('anionMeqL'),
+    strongMeqL: now('strongMeqL'),
+    bicarbonateMeqL: now('bicarbonateMeqL'),
+    weakAcidMeqL: now('weakAcidMeqL'),
+  };
+}
+
 /** An option looked at quickly: its head solved once for all that share it, what stands behind put to it. */
 export function quickLook(laid: Laid, bench: Bench, key: string): Look {
   const { system } = bench;
@@ -58,12 +78,22 @@ export function quickLook(laid: Laid, bench: Bench, key: string): Look {
     const found = solved && continued(train(), solved, train().stages.slice(laid.head.length));
     return found?.ok ? found.value : null;
   };
+  const goesOn = keptBy(laid.tail);
   const year = once((): TrainYear | null => {
     const own = head.year();
     const mean = own && whole(own.mean);
-    return (
-      mean && { ...own, mean, throughPerL: [...own.throughPerL, ...laid.tail.map(() => 1)], load: mean.resins.length > 0 ? own.load : null }
-    );
+    if (!mean) return null;
+    // A litre that is made in the end takes more of all, where something behind sends a share to the drain.
+    const energy = stageEnergy({ train: train() }, mean);
+    return {
+      ...own,
+      mean,
+      feedPerL: own.feedPerL / goesOn,
+      hoursPerL: own.hoursPerL / goesOn,
+      kWhPerM3: own.kWhPerM3 === null && energy === 0 ? null : (own.kWhPerM3 ?? 0) / goesOn + energy,
+      throughPerL: [...own.throughPerL.map((litres) => litres / goesOn), ...laid.tail.map((_, i) => 1 / keptBy(laid.tail.slice(i)))],
+      load: loadBehind(own.load, own.mean, mean),
+    };
   });
   const rows = [laid.head, laid.tail];
   const alone = kept(head.alone, bench.booked, () => new Map<string, unknown>());
@@ -77,6 +107,7 @@ export function quickLook(laid: Laid, bench: Bench, key: string): Look {
     wasteToProduct,
     owned: false,
     unitOn: head.on,
+    goesOn,
     on: (day, age) => whole(head.on(day, age)),
     // Its head was solved against a middling tail: what this one takes more or less moves the output in proportion.
     eased: ({ unit, stations }) => {
@@ -119,6 +150,7 @@ export function fullLook(bench: Bench, train: Train, wasteToProduct: number | nu
     owned: false,
     unitOn: on,
     on,
+    goesOn: 1,
     eased: () => 1,
     ofUnit: (_, of) => of(),
     shared: (_, of) => of(),

@@ -1,11 +1,11 @@
-import { booksOf, hardestLoads, judgeTrain, rests, scaleActionIndex, wasteScale, type TrainFacts } from '../advice';
+import { booksOf, hardestLoads, judgeTrain, rests, scaleLimits, wasteScale, type TrainFacts } from '../advice';
 import type { System } from '../file';
 import { against, GOAL_ROWS, metByAssumption, type LimitCheck, type LimitQuantity } from '../goal';
 import { buyingCost, type Costs, type PartCost } from '../ledger';
-import { servedChlorineMgL, timesPerYear, type ResinLife, type TrainYear } from '../life';
+import { sayings, servedChlorineMgL, timesPerYear, trainStandings, type ResinLife, type TrainYear } from '../life';
 import { ELEMENT_ROWS, isSeawaterElement, isSmallElement, type UnitSolution } from '../membrane';
 import { DAYS_PER_YEAR } from '../quantity';
-import type { Stage, TrainUse } from '../stage';
+import { deionizes, type Stage, type TrainUse } from '../stage';
 import { inletBar, type SolvedTrain } from '../train';
 import type { Bench } from './bench';
 import type { Age, Day } from './heads';
@@ -29,6 +29,7 @@ export const RULES = [
   'production',
   'scaling',
   'quality',
+  'feed',
   'carbon',
   'resinLife',
   'visits',
@@ -61,6 +62,8 @@ export interface Look {
   /** Solved up to its membrane at least, and whole. */
   readonly unitOn: (day: Day, age: Age) => SolvedTrain | null;
   readonly on: (day: Day, age: Age) => SolvedTrain | null;
+  /** Of what its unit makes as it was solved, what goes on past the stages behind it. */
+  readonly goesOn: number;
   /** What is made with what comes after the membrane, against the unit as it was solved; 1 where it was solved with it. */
   readonly eased: (solved: SolvedTrain) => number;
   readonly year: () => TrainYear | null;
@@ -165,7 +168,7 @@ export function againstSite(of: Pick<Look, 'taken' | 'wasteToProduct'>, bench: B
   return null;
 }
 
-type Solved = 'element' | 'pressure' | 'production' | 'scaling' | 'quality';
+type Solved = 'element' | 'pressure' | 'production' | 'scaling' | 'quality' | 'feed';
 /** What each rule makes of an option as it is solved, in their order; those that need the figures of a year are judged with them. */
 const JUDGES: Readonly<Record<Solved, (look: Look, bench: Bench) => Verdict>> = {
   element: (look) => {
@@ -210,12 +213,13 @@ const JUDGES: Readonly<Record<Solved, (look: Look, bench: Bench) => Verdict>> = 
       ),
     );
   },
-  production: ({ taken: { membrane }, unitOn, ofUnit, sure }, { need }) => {
+  production: ({ taken: { membrane }, unitOn, ofUnit, sure, goesOn }, { need }) => {
     if (!membrane) return null;
-    const quick = ofUnit('margin', () => {
+    const ofHead = ofUnit('margin', () => {
       const cold = unitOn('cold', 'old');
       return cold ? marginOf(cold, need) : 0;
     });
+    const quick = goesOn * ofHead;
     // So near to what is wanted that a quick look may err: solved in full.
     const exact = sure && isAt(quick, OUTPUT_MARGIN) ? sure().unitOn('cold', 'old') : null;
     const margin = exact ? marginOf(exact, need) : quick;
@@ -229,9 +233,11 @@ const JUDGES: Readonly<Record<Solved, (look: Look, bench: Bench) => Verdict>> = 
     if (!membrane || isSeawaterElement(membrane.elementClass)) return null;
     return look.ofUnit('scaling', () => {
       const warm = look.unitOn('warm', 'new');
-      const scale = warm?.unit ? wasteScale(warm.unit) : null;
-      if (!warm || !scale) return null;
-      const acted = scaleActionIndex(look.system, warm);
+      if (!warm?.unit) return null;
+      const limits = scaleLimits(look.system, warm);
+      const scale = wasteScale(warm.unit, limits);
+      if (!scale) return null;
+      const acted = limits.calciteIndex;
       const beyond = scale.index - acted;
       if (beyond > SCALES_BEYOND) return { rule: 'scaling', field: 'index', value: scale.index, limit: acted + SCALES_BEYOND };
       return beyond > 0 || scale.minerals.length > 0 ? 'advisory' : null;
@@ -254,7 +260,18 @@ const JUDGES: Readonly<Record<Solved, (look: Look, bench: Bench) => Verdict>> = 
     // What only an assumption decides never prunes: it is told.
     return against(checks).length > 0 || metByAssumption(checks).length > 0 ? 'advisory' : null;
   },
+  feed: (look) => look.shared('feed', () => ruined(look)),
 };
+/** A stack is ruined by what its membrane lets through: by how many times it is past what it bears. */
+function ruined({ rows, system, on }: Look): Verdict {
+  const ids = new Set(rows.flat().flatMap((stage) => (deionizes(stage) ? [stage.id] : [])));
+  const warm = ids.size > 0 ? on('warm', 'old') : null;
+  if (!warm) return null;
+  const said = trainStandings(system, { solved: warm, demandLPerDay: 0 }).flatMap((one) => (ids.has(one.stage.id) ? sayings(one) : []));
+  const bad = said.find(({ severity }) => severity === 'bad');
+  if (bad) return { rule: 'feed', field: bad.id, value: bad.times ?? 1, limit: 1 };
+  return said.some(({ severity }) => severity === 'mind') ? 'advisory' : null;
+}
 /** Rules by which all options of one head fail, if one does. */
 export const OF_HEAD: ReadonlySet<RuleId> = new Set<RuleId>(['element', 'pressure', 'scaling']);
 const IN_ORDER = Object.entries(JUDGES) as [Solved, (typeof JUDGES)[Solved]][];
@@ -346,7 +363,7 @@ export function figuresOf(look: Look, bench: Bench): Figures | null {
     kWh: ledger.kWh,
     visitsPerYear: ledger.visitsPerYear,
     changesPerYear: Math.max(0, ...polishes.map(({ life }) => timesPerYear(life))),
-    winterMargin: cold ? look.eased(cold) * marginOf(cold, need) : AMPLE_MARGIN,
+    winterMargin: cold ? look.goesOn * look.eased(cold) * marginOf(cold, need) : AMPLE_MARGIN,
     widthMm: widthMm(taken),
     hours: need.litresPerYear * (hasMembrane ? hoursPerL : 0),
   };

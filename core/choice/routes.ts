@@ -68,6 +68,7 @@ const atStrength = (bench: Bench, train: Train, factor: number): Look => ({
     const found = trainYear({ train }, (water) => quickTrain(train, bench.system.source, water), feed, bench.seasons);
     return found.ok ? found.value : null;
   }),
+  goesOn: 1,
   eased: () => 1,
   ofUnit: (_, of) => of(),
   shared: (_, of) => of(),

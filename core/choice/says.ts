@@ -38,6 +38,7 @@ export const SPACE_WORDS: Readonly<Record<string, string>> = {
   small: 'Small membranes',
   resin: 'Resin alone',
   cartridge: 'A cartridge',
+  stack: 'With an electrodeionizer',
 };
 /** What a row side by side is there for. */
 export const ROLE_WORDS: Readonly<Record<Row['role'], string>> = {
@@ -62,7 +63,7 @@ export function titleOf(stages: readonly Stage[]): string {
   const sea = isSeawaterElement(membrane.elementClass);
   const pumped = stages.some(({ kind }) => kind === 'pump');
   const pump = pumped && !sea ? (isSmallElement(membrane.elementClass) ? ' with a booster' : ' with a pump') : '';
-  const before = stages.slice(0, stages.indexOf(membrane)).find((stage) => kindOf(stage).touches === 'minerals');
+  const before = stages.slice(0, stages.indexOf(membrane)).find((stage) => kindOf(stage).touches(stage) === 'minerals');
   const soft = before ? ` behind a ${inSentence(before.name)}` : '';
   const kind = kindOfElement(membrane.elementClass);
   return `${atStart(counted(elementCount(unitRanks(membrane)), kind))}${pump}${soft}${beds || sea || membrane.bypassShare > 0 ? '' : ', no resin'}`;
@@ -157,6 +158,7 @@ export const RULE_WORDS: Readonly<Record<RuleId, string>> = {
   scaling: 'Lime in the membrane',
   element: 'Too much asked of the membrane',
   quality: 'Misses the goal',
+  feed: 'Fed what it does not bear',
   resinLife: 'Resin changed too often',
   visits: 'More visits than allowed',
   capital: 'Dearer than may be spent',
@@ -167,6 +169,7 @@ const MINDED: Readonly<Partial<Record<RuleId, string>>> = {
   scaling: 'lime is near',
   element: 'its membrane works hard',
   quality: 'the goal as far as the tap is known',
+  feed: 'its stack works near what it bears',
 };
 /** Whether an option would do, where nothing prunes it. */
 export const wouldDoText = (advisories: readonly RuleId[]): string =>
@@ -207,6 +210,8 @@ export function rejectionText({ rule, field, value, limit }: Rejection, units: U
       const figures = quantity === 'ec25UScm' ? strengthTexts(value, limit, units) : missText(quantity, value, limit, units);
       return `On the warmest day, with an old membrane, ${inSentence(LIMIT_LABELS[quantity])} is ${figures.value}; the goal is ${value > limit ? 'at most' : 'at least'} ${figures.bound}.`;
     }
+    case 'feed':
+      return `Hardness, iron or chlorine reach its electrodeionizer: ${value.toFixed(1)} times what it bears.`;
     case 'resinLife':
       return `It wants new resin ${times(value)}; at most ${Math.round(limit)} are put up with.`;
     case 'visits':
@@ -247,6 +252,8 @@ export function changeText({ rule, field, value, limit }: Rejection, units: Unit
       return field === 'crossflow' || field === 'recovery'
         ? 'More waste, or leading part of it back, would let it in.'
         : 'More elements, or less pressure, would let it in.';
+    case 'feed':
+      return 'A softener ahead of its membrane would let it in.';
     case 'carbon':
       return 'More carbon would let it in.';
   }
@@ -371,6 +378,7 @@ const VALUE_WORDS: Readonly<Record<string, string>> = {
   much: 'much',
   single: 'one bed',
   leadAndLag: 'lead and guard',
+  electro: 'electrodeionizer',
 };
 const LITRE_AXES = ['tankL', 'drumL', 'reservoirL', 'cartridgeL'];
 /** One value of an axis as it is called. */

@@ -1,5 +1,5 @@
 import { ELEMENT_ROWS, type ElementClass, type VesselRank } from '../membrane';
-import { kindOf, newStage, type Stage, type StageOf } from '../stage';
+import { kindOf, newStage, usualDepthMm, type Stage, type StageOf } from '../stage';
 import type { Taken } from './taken';
 import { JOB_AXES, type Axis, type Choice, type ChoiceOf, type Job } from './axes';
 
@@ -57,15 +57,12 @@ function carbons(name: ChoiceOf<typeof JOB_AXES.marine>['carbon']): Stage[] {
     : [carbon('carbon-1', { name: 'Carbon 1', ...changes }), carbon('carbon-2', { name: 'Carbon 2', ...changes })];
 }
 
-/** Depth of resin in what it is sold in, mm: cartridges, and vessels of so many litres. */
-const depthOf = (litres: number): number =>
-  litres <= 0.7 ? 220 : litres <= 2 ? 440 : litres <= 8 ? 400 : litres <= 12 ? 450 : litres <= 26 ? 700 : 800;
 const bed = (id: string, name: string, litres: number, resinClass: StageOf<'resin'>['resinClass']): Stage => ({
   ...newStage('resin', id),
   name,
   resinClass,
   volumeL: litres,
-  depthMm: depthOf(litres),
+  depthMm: usualDepthMm(litres),
 });
 /** Resin as an axis names it: how many beds of how many litres, a stage for silica behind. */
 const RESINS = {
@@ -251,33 +248,48 @@ const SKID_FEED = { none: null, some: 1500, much: 2400 } as const;
 const SKID_BAR = 9;
 const SKID_BED_L = 40;
 const ARRAYS = { '1': [1], '2': [2], '1:1': [1, 1], '2:1': [2, 1], '2:2': [2, 2], '3:2': [3, 2] } as const;
-const [labElement, labArray, labRecovery, labRecycle, labAhead, , labTank, , labLamp] = JOB_AXES.laboratory;
-/** What a degasser and an electric deioniser would be has no kind of stage yet: those values are not tried. */
+const [labElement, labArray, labRecovery, labRecycle, labAhead, labDegassing, labTank, , labLamp] = JOB_AXES.laboratory;
+/** A degasser and a stack as they are bought for a skid of some elements: fibres, air, cells, and the current a usual permeate asks for. */
+const SKID_DEGASSER = { surfaceM2: 10, sweepLPerH: 2000, lossAtLPerH: 2000 } as const;
+const SKID_STACK = { nominalLPerH: 1000, cells: 11, amp: 3 } as const;
+type Skid = Pick<
+  ChoiceOf<typeof JOB_AXES.laboratory>,
+  'element' | 'array' | 'recovery' | 'recycle' | 'pretreatment' | 'degassing' | 'tankL' | 'uv'
+>;
+/** A skid with what clears its permeate on the way to its tank, and what stands behind the tank. */
+function skidWith(c: Skid, clears: readonly Stage[], beds: readonly Stage[], loops: boolean): Laid {
+  const ranks = ARRAYS[c.array].map((vessels) => ({ vessels, elementsPerVessel: 1 }));
+  const held = SKID_FEED[c.recycle];
+  const ahead: Stage[] = [...(c.degassing ? [{ ...newStage('degasser', 'degasser'), ...SKID_DEGASSER }] : []), ...clears];
+  const lamp: Stage[] = c.uv ? [{ ...newStage('uv', 'uv'), intensityMWPerCm2: 20, chamberL: 2 }] : [];
+  return {
+    head: [
+      sediment('sediment', { cleanLossBar: 0.01, holdsG: 300 }),
+      carbon('carbon', SKID_CARBON),
+      ...againstScale(c.pretreatment, 4),
+      holding('Feed pump', SKID_BAR, SKID_PUMP_L_PER_H),
+      membrane(c.element, ranks),
+    ],
+    // Round a loop the polisher stands behind the tank; without one it fills it.
+    tail: loops ? [...ahead, ...tank(c.tankL), ...beds, ...lamp] : [...ahead, ...beds, ...lamp, ...tank(c.tankL)],
+    target: target(ratioOf(c.recovery), held === null ? null : held * ranks[0]!.vessels),
+  };
+}
+const SKID_BEDS = {
+  none: [],
+  single: [bed('resin', 'Mixed bed', SKID_BED_L, 'mixedBed')],
+  leadAndLag: [bed('resin-1', 'Mixed bed 1', SKID_BED_L, 'mixedBed'), bed('resin-2', 'Mixed bed 2', SKID_BED_L, 'mixedBed')],
+} as const;
 const POLISHERS = axisOf('polisher', 'none', 'single', 'leadAndLag');
 const skid = (loops: boolean): Space =>
-  space('membrane', [labElement, labArray, labRecovery, labRecycle, labAhead, labTank, POLISHERS, labLamp], 3, (c) => {
-    const ranks = ARRAYS[c.array].map((vessels) => ({ vessels, elementsPerVessel: 1 }));
-    const held = SKID_FEED[c.recycle];
-    const beds =
-      c.polisher === 'none'
-        ? []
-        : c.polisher === 'single'
-          ? [bed('resin', 'Mixed bed', SKID_BED_L, 'mixedBed')]
-          : [bed('resin-1', 'Mixed bed 1', SKID_BED_L, 'mixedBed'), bed('resin-2', 'Mixed bed 2', SKID_BED_L, 'mixedBed')];
-    const lamp = c.uv ? [{ ...newStage('uv', 'uv'), intensityMWPerCm2: 20, chamberL: 2 }] : [];
-    return {
-      head: [
-        sediment('sediment', { cleanLossBar: 0.01, holdsG: 300 }),
-        carbon('carbon', SKID_CARBON),
-        ...againstScale(c.pretreatment, 4),
-        holding('Feed pump', SKID_BAR, SKID_PUMP_L_PER_H),
-        membrane(c.element, ranks),
-      ],
-      // Round a loop the polisher stands behind the tank; without one it fills it.
-      tail: loops ? [...tank(c.tankL), ...beds, ...lamp] : [...beds, ...lamp, ...tank(c.tankL)],
-      target: target(ratioOf(c.recovery), held === null ? null : held * ranks[0]!.vessels),
-    };
-  });
+  space('membrane', [labElement, labArray, labRecovery, labRecycle, labAhead, labDegassing, labTank, POLISHERS, labLamp], 4, (c) =>
+    skidWith(c, [], SKID_BEDS[c.polisher], loops),
+  );
+/** The same with a stack, which fills the tank and pushes back on the membrane: its heads are its own. */
+const stackSkid = (loops: boolean): Space =>
+  space('stack', [labElement, labArray, labRecovery, labRecycle, labAhead, labDegassing, labTank, labLamp], 3, (c) =>
+    skidWith(c, [{ ...newStage('electrodeionizer', 'electrodeionizer'), ...SKID_STACK }], [], loops),
+  );
 const SEA_PUMPS = { small: 400, middle: 700, large: 1200 } as const;
 const SEA_RELIEF_BAR = 8;
 const SEA_RECOVERY = 0.7;
@@ -328,7 +340,7 @@ export function spacesOf(job: Job, { bypass, loops }: JobFacts, kept: Kept = {})
       case 'counter':
         return [beverage, cartridges(bypass)];
       case 'laboratory':
-        return [skid(loops)];
+        return [skid(loops), stackSkid(loops)];
       case 'watermaker':
         return [sea];
     }

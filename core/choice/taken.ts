@@ -1,5 +1,5 @@
 import { lastTank, membraneStage } from '../file';
-import { kindOf, type Stage, type StageOf } from '../stage';
+import { deionizes, kindOf, type Stage, type StageOf } from '../stage';
 
 /** What a row of stages takes of a site, whatever the water: worked out once for a row, for thousands of options stand on few rows. */
 export interface Taken {
@@ -27,10 +27,10 @@ function takenBy(stages: readonly Stage[]): Taken {
     drains: plumbed.some(({ drains }) => drains),
     powered: plumbed.some(({ powered }) => powered),
     pumped: stages.some(({ kind }) => kind === 'pump'),
-    polishes: stages.some(({ kind }) => kind === 'resin'),
+    polishes: stages.some((one) => one.kind === 'resin' || deionizes(one)),
     tankL: lastTank(stages)?.volumeL ?? null,
     membrane,
-    softened: membrane !== null && stages.slice(0, stages.indexOf(membrane)).some((one) => kindOf(one).touches === 'minerals'),
+    softened: membrane !== null && stages.slice(0, stages.indexOf(membrane)).some((one) => kindOf(one).touches(one) === 'minerals'),
   };
   KNOWN.set(stages, found);
   return found;

@@ -83,6 +83,15 @@ describe('the parts list', () => {
     expect(count(parts, 'float-valve')).toBe(1);
     expect(parts.find(({ part }) => part === 'bulkhead')!.why).toContain('11');
   });
+  it('fittings go by tube and by the thread of what they enter: small housings have quarter-inch ports (common practice)', () => {
+    const names = (template: System['template']): string[] =>
+      list(template).flatMap(({ part, name }) => (part.startsWith('elbow') ? [name] : []));
+    expect(names('marineHousehold')).toEqual(['Fitting 1/4 in, straight or elbow']);
+    const skid = names('skid');
+    expect(skid).toContain('Fitting DN 20 to 3/4 in thread, straight or elbow');
+    expect(skid.filter((name) => name.includes('1/4 in'))).toEqual([]);
+    expect(new Set(skid).size).toBe(skid.length);
+  });
   it('tubing is cut with a tenth over, by colour', () => {
     const base = made('marinePair');
     const coloured = { ...base, build: { ...base.build, colours: { feed: 'red', product: 'blue', waste: 'black' } as const } };

@@ -4,7 +4,7 @@ import { allStages, fittedProbes, readsFlow, type HookUp, type System } from '..
 import { priceList } from '../ledger';
 import { timesPerYear, type PartLife } from '../life';
 import { atStart, DAYS_PER_YEAR, inSentence, roundForReading, THIN } from '../quantity';
-import { kindOf, part, PART_GROUPS, type Part, type PartGroup } from '../stage';
+import { kindOf, part, PART_GROUPS, type Part, type PartGroup, type Thread } from '../stage';
 import type { SolvedTrain } from '../train';
 import { tubeLines, type TubeLine } from './plumbing';
 import { fixingParts, HANGING_ROWS, hangingOf, isBoat, ownPieces } from './hanging';
@@ -126,6 +126,7 @@ function tubeName({ key, name }: TubeLine['size'], colour: string | null): strin
 /** Tubing by size and colour, and fittings counted from the ends of its lines. */
 function tubingParts(system: System, lines: readonly TubeLine[]): Part[] {
   const { colours } = system.build;
+  const threads = new Map(allStages(system.train).map((stage) => [stage.id, kindOf(stage).plumbed(stage).thread]));
   const parts: Part[] = [];
   const sizes = [...new Map(lines.map(({ size }) => [size.key, size])).values()];
   for (const size of sizes) {
@@ -143,24 +144,32 @@ function tubingParts(system: System, lines: readonly TubeLine[]): Part[] {
         }),
       );
     }
-    const ports = mine.reduce(
-      (sum, { ends }) => sum + ends.filter(({ at }) => at !== 'tap' && at !== 'drain' && !at.startsWith('use')).length,
-      0,
+    // Small housings have quarter-inch ports whatever tube comes to them: fittings go by tube and by thread.
+    const ports = mine.flatMap(({ ends }) =>
+      ends
+        .filter(({ at }) => at !== 'tap' && at !== 'drain' && !at.startsWith('use'))
+        .map(({ at }) => otherThread(size.name, threads.get(at) ?? null)),
     );
-    if (ports > 0)
+    for (const thread of new Set(ports)) {
+      const count = ports.filter((one) => one === thread).length;
       parts.push(
         part({
-          part: `elbow-${size.key}`,
-          name: `Fitting ${size.name}, straight or elbow`,
-          why: `counted from ${ports} ports`,
-          count: ports,
+          part: thread === null ? `elbow-${size.key}` : `elbow-${size.key}-${thread.replace('/', '-')}`,
+          name:
+            thread === null ? `Fitting ${size.name}, straight or elbow` : `Fitting ${size.name} to ${thread} in thread, straight or elbow`,
+          why: `counted from ${count} ${count === 1 ? 'port' : 'ports'}`,
+          count,
         }),
       );
+    }
     const tees = mine.reduce((sum, line) => sum + line.tees, 0);
     if (tees > 0) parts.push(part({ part: `tee-${size.key}`, name: `Tee ${size.name}`, why: teeWhy(mine), count: tees }));
   }
   return parts;
 }
+
+/** A thread that is not the tube's own size; null where tube and port are of one. */
+const otherThread = (tube: string, thread: Thread | null): Thread | null => (thread === null || tube === `${thread} in` ? null : thread);
 
 function teeWhy(lines: readonly TubeLine[]): string {
   const at = lines.filter(({ tees }) => tees > 0).map(({ letter, tees }) => (tees === 1 ? letter : `${letter} ×${tees}`));

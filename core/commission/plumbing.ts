@@ -113,7 +113,7 @@ export function tubeLines(system: Pick<System, 'train' | 'build'>, solved: Solve
   const stages = piecesOf(train.stages);
   const flowAt = (id: string): number => solved?.stations.find(({ after }) => after === id)?.flowLPerH ?? 0;
   const membranes = stages.filter((stage): stage is StageOf<'membrane'> => stage.kind === 'membrane');
-  const first = membranes[0] ?? stages.find((stage) => ['minerals', 'salt'].includes(kindOf(stage).touches));
+  const first = membranes[0] ?? stages.find((stage) => ['minerals', 'salt'].includes(kindOf(stage).touches(stage)));
   const past = membranes.filter(({ bypassShare }) => bypassShare > 0);
   const drafts: Draft[] = [];
   stages.forEach((stage, i) => {

@@ -1,10 +1,9 @@
 import { fail, firstError, ok, outOfRange, type Outcome } from '../quantity';
+import { vogelPaS } from '../water';
 import { RESIN_ROWS, type Bed } from './resins';
 
-/** Kinematic viscosity, m²/s (Vogel-type law, recalled; 8.93e-7 at 25 °C). */
-function kinematicViscosity(temperatureC: number): number {
-  return (2.414e-5 * 10 ** (247.8 / (temperatureC + 273.15 - 140))) / 997;
-}
+/** Kinematic viscosity, m²/s (8.93e-7 at 25 °C). */
+const kinematicViscosity = (temperatureC: number): number => vogelPaS(temperatureC) / 997;
 
 /** Film transfer of one side of a bed. */
 export interface FilmSide {

@@ -17,6 +17,40 @@ export {
 export { bedPressureBar, bedUtilisation, frontLeak, slowestFlowLPerH, utilisationAt, type BedUtilisation } from './film';
 export { CATION_IDS, amountOf, ionMeqL, type IonId, firstThrough } from './ions';
 export { CARBON_KNOWN, lifeBand, lifeBandByAeration, type CarbonKnown, type LifeBand, type LoadShares } from './lifeDoubt';
+export {
+  ampsFor,
+  CURRENT_SHARE,
+  feedCountsUScm,
+  hydrogenLPerH,
+  LOADED,
+  loadOf,
+  mostAmps,
+  mostHardnessMgL,
+  ohms,
+  saltShare,
+  STACK_FLOOR,
+  stackLossBar,
+  stackPasses,
+  stackUnits,
+  stackW,
+  voltsFor,
+  type StackLoad,
+} from './electro';
+export {
+  ACIDS,
+  ANION_TYPES,
+  calciumInAcidMmolL,
+  cationEqPerL,
+  MOST_CALCIUM_MMOL_L,
+  pairChemicals,
+  pairCycle,
+  REGENERATION_WAYS,
+  silicaSlipMgL,
+  sodiumSlipMgL,
+  strongestAcidPercent,
+  wasteAlkalinityEq,
+  type PairLoad,
+} from './regeneration';
 export { ionicLoad, type IonicLoad } from './load';
 export { RESIN_CLASSES, RESIN_ROWS, type Bed, type ResinClassId } from './resins';
 export { judgeRise, type RisePoint } from './service';

@@ -182,6 +182,9 @@ export const YES_NO_CHECKS = {
   foamTest: { minutes: 15, falseYes: 0.05 },
   smellOil: { minutes: 3, falseYes: 0.05 },
   lookSoftener: { minutes: 1, falseYes: 0.02, free: true },
+  lookSweep: { minutes: 3, falseYes: 0.03, free: true },
+  readStack: { minutes: 3, falseYes: 0.03, free: true },
+  lookDosing: { minutes: 3, falseYes: 0.02, free: true },
 } as const satisfies Record<string, YesNoCheck>;
 export type YesNoId = keyof typeof YES_NO_CHECKS;
 export const YES_NO_IDS = Object.keys(YES_NO_CHECKS) as readonly YesNoId[];

@@ -3,8 +3,16 @@ import { speciesOfWater, waterOfSpecies } from '../membrane';
 import { AGEING, probeEc25, probeRoles, standing, trackResin, type CoursePoint, type ProbeRoles, type ResinTracking } from '../log';
 import { median } from '../numeric';
 import { DAY_MS, DAYS_PER_YEAR, ok, PPM_PER_USCM, type Outcome } from '../quantity';
-import { kindOf, type FaultId, type Stage } from '../stage';
-import { membraneOperation, solveTrain, tapWater, temperatureInMonth, type MembraneOperation, type SolvedTrain } from '../train';
+import { deionizes, kindOf, type FaultId, type Stage } from '../stage';
+import {
+  membraneOperation,
+  polishedStation,
+  solveTrain,
+  tapWater,
+  temperatureInMonth,
+  type MembraneOperation,
+  type SolvedTrain,
+} from '../train';
 import { settleWater } from '../water';
 import { CATALOGUE } from './catalogue';
 import type { Fault } from './catalogue/fault';
@@ -195,13 +203,18 @@ function stillRig(run: SystemAsRun): Rig {
 
 /** What is read beside what the solver says, where nothing is wrong. */
 function besideOf({ system, solved, operation }: SystemAsRun): (truth: Solved) => Beside {
-  const hasResin = system.train.stages.some(({ kind }) => kind === 'resin');
+  const { stages } = system.train;
+  const pure = stages.some(({ kind }) => kind === 'resin')
+    ? PUREST_PPM
+    : stages.some(deionizes)
+      ? Math.max(PUREST_PPM, PPM_PER_USCM * polishedStation(solved).state.ec25UScm)
+      : null;
   const blend = solved.stations.at(-1)!.state;
   const hardness = Math.max(1, blend.hardnessMgL);
   return (truth) => ({
     ...PLAIN_BESIDE,
-    product: hasResin ? PUREST_PPM : truth.membrane,
-    penProduct: hasResin ? PUREST_PPM : truth.membrane,
+    product: pure ?? truth.membrane,
+    penProduct: pure ?? truth.membrane,
     blendHardness: hardness,
     nightResistivity: 5,
     returnFlow: Math.max(1e-3, system.train.loop?.flowLPerH ?? 1),
@@ -209,6 +222,9 @@ function besideOf({ system, solved, operation }: SystemAsRun): (truth: Solved) =
     recycleFlow: Math.max(1e-3, solved.unit?.recycleLPerH ?? 1),
   });
 }
+
+/** Causes of what makes water pure: where there is one, its outlet is read. */
+const POLISHED: readonly FaultId[] = ['resinSpent', 'sweepLost', 'stackStarved', 'anionSpent'];
 
 /** Kinds and checks a system has a place for. */
 function availableOn({ train }: System, operation: MembraneOperation | null, has: (id: FaultId) => boolean): Available {
@@ -224,7 +240,7 @@ function availableOn({ train }: System, operation: MembraneOperation | null, has
     ...when<KindId>(operation?.conditions.pump?.kind === 'displacement', 'inlet', 'pumpFlow'),
     ...when<KindId>(has('backPressure'), 'openFlow'),
     ...when<KindId>(elements > 1, 'ratioStrength', 'ratioFlow'),
-    ...when<KindId>(has('resinSpent'), 'product', 'penProduct', 'pH'),
+    ...when<KindId>(POLISHED.some(has), 'product', 'penProduct', 'pH'),
     ...when<KindId>(train.stages.filter(({ kind }) => kind === 'resin').length > 1, 'midResin'),
     ...when<KindId>(has('softenerSpent'), 'softHardness'),
     ...when<KindId>(has('cartridgeSpent'), 'blendHardness', 'shutHardness'),
@@ -234,7 +250,7 @@ function availableOn({ train }: System, operation: MembraneOperation | null, has
   ];
   const checks: YesNoId[] = [
     ...when<YesNoId>(has('carbonSpent'), 'chlorineStrip', 'freeChlorineStrip'),
-    ...when<YesNoId>(has('silicaBand'), 'silicaKit'),
+    ...when<YesNoId>(has('silicaBand') || has('stackStarved') || has('anionSpent'), 'silicaKit'),
     ...when<YesNoId>(has('ammonia') || has('chloramineThrough'), 'ammoniaKit'),
     ...when<YesNoId>(has('shutoff'), 'drainWhenFull', 'countStarts'),
     ...when<YesNoId>(has('swapped') || has('probePlace'), 'lookConnections'),
@@ -245,6 +261,9 @@ function availableOn({ train }: System, operation: MembraneOperation | null, has
     ...when<YesNoId>(has('organics'), 'foamTest'),
     ...when<YesNoId>(has('swMembrane'), 'smellOil'),
     ...when<YesNoId>(has('softenerBypass'), 'lookSoftener'),
+    ...when<YesNoId>(has('sweepLost'), 'lookSweep'),
+    ...when<YesNoId>(has('stackStarved'), 'readStack'),
+    ...when<YesNoId>(has('doseLost'), 'lookDosing'),
   ];
   return { kinds: [...new Set(kinds)], checks };
 }

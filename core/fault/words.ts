@@ -150,5 +150,20 @@ export const CHECK_WORDS: Readonly<Record<YesNoId, CheckWords>> = {
     question: 'Are the marks gone?',
   },
   smellOil: { label: 'Smell the flush water', how: 'Smell the first flush water and look for a film.', question: 'Oil or chlorine?' },
+  lookSweep: {
+    label: 'Look at the degasser’s gas',
+    how: 'Feel the sweep at its outlet, look at the low point of its line and at the gas ports.',
+    question: 'Is there no sweep, or water where gas should be?',
+  },
+  readStack: {
+    label: 'Read volts and amperes of the stack',
+    how: 'From its supply, covers on. Against what was written down when it ran well, at the same flow and warmth.',
+    question: 'Are they off by more than a quarter?',
+  },
+  lookDosing: {
+    label: 'Look at the dosing tank',
+    how: 'Mark its level, let the unit run for an hour. It should fall by what the pump is set to.',
+    question: 'Did it stand still?',
+  },
   lookSoftener: { label: 'Look at the softener’s bypass', how: 'Look at the position of its valve.', question: 'Is it open?' },
 };

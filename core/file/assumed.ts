@@ -1,5 +1,5 @@
 import type { Assumable, Source, System } from './schema';
-import { currentSample } from './select';
+import { currentSample, withSample } from './select';
 
 /**
  * Figures a template fills in that nobody has looked at: each is marked until somebody confirms it or types another, and
@@ -18,7 +18,12 @@ const FIGURE: Readonly<Record<Assumable, (source: Source) => unknown>> = {
 export function answered(before: System, after: System): System {
   const { assumed } = after.source;
   if (assumed.length === 0) return after;
-  const left = assumed.filter((mark) => JSON.stringify(FIGURE[mark](before.source)) === JSON.stringify(FIGURE[mark](after.source)));
+  const left = assumed.filter(
+    (mark) =>
+      JSON.stringify(FIGURE[mark](before.source)) === JSON.stringify(FIGURE[mark](after.source)) ||
+      // Saying that nobody knows the amount answers nothing of it.
+      (mark === 'chlorine' && isChloramineUntested(after.source)),
+  );
   return left.length === assumed.length ? after : { ...after, source: { ...after.source, assumed: left } };
 }
 
@@ -39,3 +44,15 @@ export function tapIsAssumed(source: Source): boolean {
   const { way } = currentSample(source);
   return way === 'usual' || (way !== 'report' && source.assumed.includes('reading') && !readingGivesWay(source));
 }
+
+/** Chloramine where a supply is known to hold it and nobody tested how much, mg/L as Cl2 (common practice: 1 to 4). */
+const USUAL_CHLORAMINE_MG_L = 2;
+/** A source with chloramine of an amount nobody knows: the usual one, marked as assumed. */
+export const withUntestedChloramine = (source: Source): Source => ({
+  ...withSample(source, { chloramineMgL: USUAL_CHLORAMINE_MG_L, chlorineMgL: 0 }),
+  assumed: [...new Set([...source.assumed, 'chlorine' as const])],
+});
+export const isChloramineUntested = (source: Source): boolean =>
+  source.assumed.includes('chlorine') &&
+  currentSample(source).chloramineMgL === USUAL_CHLORAMINE_MG_L &&
+  currentSample(source).chlorineMgL === 0;

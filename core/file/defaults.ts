@@ -66,6 +66,7 @@ export const OPEN_CHOICE: ChoiceSettings = {
   tieBand: 0.05,
   visitCost: 10,
   wasteUsedShare: 0,
+  wasteBarrelL: null,
   prices: [],
   kept: [],
   bought: [],

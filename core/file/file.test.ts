@@ -34,10 +34,23 @@ const record: SystemRecord = {
 /** What version 11 adds to a system and a reading that say nothing of it. */
 type Said = Record<string, unknown>;
 const all = (list: unknown, also: object): unknown => (list as Said[]).map((one) => ({ ...one, ...also }));
+/** What nobody had been asked of a cartridge before version 12. */
+const PLAIN_CARTRIDGE = { table: [], hardnessIs: 'carbonate', withCarbon: null, litresMeter: true };
+const NO_RANGE = { hardnessToMgL: null, alkalinityToMgL: null };
 const withPlaces = (system: Said): Said => {
   const train = system['train'] as Said;
+  const source = system['source'] as Said;
+  const goal = system['goal'] as Said;
+  const demand = goal['demand'] as Said;
+  const choice = system['choice'];
   return {
     ...system,
+    source: {
+      ...source,
+      samples: (source['samples'] as Said[]).map((sample) => ({ ...sample, kit: { ...(sample['kit'] as Said), ...NO_RANGE } })),
+    },
+    goal: { ...goal, demand: { ...demand, hoursPerDay: 8, cupL: 0.15, draws: [], batches: all(demand['batches'], { count: 1 }) } },
+    ...(choice ? { choice: { ...(choice as Said), wasteBarrelL: null } } : {}),
     build: { ...(system['build'] as Said), stands: { how: 'new', since: null }, hangs: null },
     tasks: [],
     services: all(system['services'] ?? [], { taskId: null }),
@@ -49,7 +62,11 @@ const withPlaces = (system: Said): Said => {
           ? { ...stage, label: NO_LABEL, restrictor: { ...(stage['restrictor'] as Said), form: 'tube', flushLever: false } }
           : stage['kind'] === 'carbon'
             ? { ...stage, ratedAgainst: 'chlorine' }
-            : stage,
+            : stage['kind'] === 'decarboniser'
+              ? { ...stage, ...PLAIN_CARTRIDGE }
+              : stage['kind'] === 'softener'
+                ? { ...stage, saltTankKg: null }
+                : stage,
       ),
       wasteWhy: 'trade',
       meter: { counts: 'up', setToL: null, rollsOverL: null },
@@ -315,7 +332,7 @@ describe('a file of version 9', () => {
     old.records[0].system.choice.kept = [{ axis: 'size', values: [1, 3] }];
     const system = opened(old);
     const [box, ours] = system.train.stages.filter((stage) => stage.kind === 'decarboniser');
-    expect(box).toEqual({ ...cartridge, settings: [], box: { litres: null, hardnessMgL: null, bypass: null } });
+    expect(box).toEqual({ ...cartridge, ...PLAIN_CARTRIDGE, settings: [], box: { litres: null, hardnessMgL: null, bypass: null } });
     expect(ours).toMatchObject({ settings: [{ label: 'A', bypass: 0.2 }], capacityEq: 9.4 });
     expect(system.choice.kept).toEqual([{ axis: 'cartridgeL', values: [1, 4] }]);
   });
@@ -348,6 +365,27 @@ describe('a file of version 10', () => {
     ]);
     expect(readings).toHaveLength(2);
     expect(readings.map(({ also }) => also)).toEqual([[], []]);
+  });
+});
+
+describe('a file of version 11', () => {
+  const text = readFileSync(new URL('./fixtures/version-11.yesclear.json', import.meta.url), 'utf8');
+  it('has its cartridges with a meter of litres, its batches once, and no strip’s range', () => {
+    const outcome = readDocument(text);
+    expect(message(outcome)).toBe('');
+    const { system, readings } = (outcome.ok && outcome.records[0]) as SystemRecord;
+    const cartridge = system.train.stages.find(({ kind }) => kind === 'decarboniser');
+    expect(cartridge).toMatchObject(PLAIN_CARTRIDGE);
+    expect(system.train.stages.find(({ kind }) => kind === 'softener')).toMatchObject({ saltTankKg: null });
+    expect(system.goal.demand.batches).toEqual([{ id: 'b', name: 'Fill a drum', weekday: 4, hour: 18, count: 1, litres: 25 }]);
+    expect(system.goal.demand).toMatchObject({ draws: [], hoursPerDay: 8, cupL: 0.15 });
+    expect(system.source.samples[0]!.kit).toMatchObject(NO_RANGE);
+    expect(system.choice.wasteBarrelL).toBeNull();
+    expect(readings).toHaveLength(1);
+    // Everything else is as it was.
+    const [old] = JSON.parse(text).records;
+    expect(system.train.stages.map(({ id }) => id)).toEqual(old.system.train.stages.map(({ id }: { id: string }) => id));
+    expect(readings).toEqual(old.readings);
   });
 });
 

@@ -1,4 +1,4 @@
-export { answered, confirmed, readingGivesWay, tapIsAssumed } from './assumed';
+export { answered, confirmed, isChloramineUntested, readingGivesWay, tapIsAssumed, withUntestedChloramine } from './assumed';
 export { bytesOfText, textOfBytes, type Beside, type PackedPhoto, type PackedRecording } from './beside';
 export { FIRST_YEAR, LAST_YEAR, USUAL_LINE_PRESSURE, USUAL_WATER_TEMPERATURE, isLikelyDate } from './bounds';
 export { applyChanges, changesBetween, joined, same, takenBack, type Change } from './changes';
@@ -116,6 +116,7 @@ export {
   membraneStage,
   tankVolumeL,
   withSample,
+  withDraws,
 } from './select';
 export { STANDS_WORDS, asItStands, isBeingDescribed, stoodBefore, undatedStages, withFittedOn, withStands } from './stands';
 export { FILE_VERSION, FILE_VERSIONS } from './versions';

@@ -35,7 +35,7 @@ describe('a link that carries a system', () => {
     const link = linkText(system, AT);
     expect(back(link)).toEqual(linked(system));
     expect(link).toMatch(/^b[\w-]+$/);
-    expect(link.length).toBeLessThan(900);
+    expect(link.length).toBeLessThan(1000);
   });
   it.each(demo.map((system) => [system.name, system] as const))(
     '%s of the demo comes back, without its log and work, and fits a QR code',

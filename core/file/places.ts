@@ -79,7 +79,7 @@ export function lastProbeWithin(train: Pick<Train, 'stages' | 'probes'>, from: n
 
 /** The last stage of a train that takes or gives what a meter shows; −1 where none does. */
 const lastChange = ({ stages }: { readonly stages: readonly Stage[] }): number =>
-  stages.findLastIndex((stage) => ['salt', 'minerals'].includes(kindOf(stage).touches));
+  stages.findLastIndex((stage) => ['salt', 'minerals'].includes(kindOf(stage).touches(stage)));
 
 /** The probe that reads the product: the last before use, behind all that changes the water. */
 export const productProbe = (train: Pick<Train, 'stages' | 'probes'>): Probe | undefined =>

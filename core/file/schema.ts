@@ -60,6 +60,9 @@ export const kitSchema = z.strictObject({
   ammoniaMgL: maybe(traces),
   phosphateMgL: maybe(traces),
   silicaMgL: maybe(traces),
+  /** Upper end of a strip's range, whose lower end stands above; null where it is one figure. */
+  hardnessToMgL: maybe(hardness),
+  alkalinityToMgL: maybe(hardness),
   /** How the figure was counted; null when it was typed. */
   hardnessCount: maybe(dropCountSchema),
   alkalinityCount: maybe(dropCountSchema),
@@ -441,6 +444,8 @@ export const choiceSchema = z.strictObject({
   visitCost: money,
   /** Share of the waste that is used for something else, in place of bought water. */
   wasteUsedShare: between(0, 1),
+  /** Barrel the waste is gathered in; null: a drum. */
+  wasteBarrelL: maybe(between(1, 100_000)),
   /** Amounts in place of the placeholders, by part. */
   prices: z.array(z.strictObject({ part: id, each: money })).max(80),
   /** Axes of which only some values are tried. */

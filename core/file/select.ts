@@ -1,3 +1,4 @@
+import { drawnAtOnceLPerH } from '../goal';
 import type { Probe, Sample, Source, System, Train } from './schema';
 import type { Stage, StageOf } from '../stage';
 
@@ -33,6 +34,8 @@ export const NO_KIT: Sample['kit'] = {
   ammoniaMgL: null,
   phosphateMgL: null,
   silicaMgL: null,
+  hardnessToMgL: null,
+  alkalinityToMgL: null,
   hardnessCount: null,
   alkalinityCount: null,
 };
@@ -43,6 +46,12 @@ export function withSample(source: Source, changes: Partial<Sample>): Source {
   const { id } = currentSample(source);
   return { ...source, samples: source.samples.map((sample) => (sample.id === id ? { ...sample, ...changes } : sample)) };
 }
+
+/** A system with what may be drawn at once: its train is drawn at all of it together, as before where nothing is listed. */
+export const withDraws = (system: System, draws: System['goal']['demand']['draws']): System => {
+  const goal = { ...system.goal, demand: { ...system.goal.demand, draws } };
+  return { ...system, goal, train: { ...system.train, drawLPerH: drawnAtOnceLPerH(goal.demand) ?? system.train.drawLPerH } };
+};
 
 /** The membrane stage of a train; the first pass where there are two. */
 export const membraneStage = (stages: readonly Stage[]): StageOf<'membrane'> | undefined =>

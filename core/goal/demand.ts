@@ -3,6 +3,20 @@ import { findRoot } from '../numeric';
 
 export const HOURS_PER_WEEK = 168;
 
+/** What is taken at once: so many barrels of so much. */
+export const batchL = ({ count, litres }: Demand['batches'][number]): number => count * litres;
+
+/** A need a day, L, in what it is spoken of by: litres an hour, a day or a week, or cups. */
+export const spokenNeed = ({ per, hoursPerDay, cupL }: Demand, litresPerDay: number): number =>
+  per === 'week' ? 7 * litresPerDay : per === 'hour' ? litresPerDay / hoursPerDay : per === 'cups' ? litresPerDay / cupL : litresPerDay;
+/** Litres a day behind a need as it is spoken of. */
+export const needLPerDay = ({ per, hoursPerDay, cupL }: Demand, spoken: number): number =>
+  per === 'week' ? spoken / 7 : per === 'hour' ? spoken * hoursPerDay : per === 'cups' ? spoken * cupL : spoken;
+
+/** Litres an hour while all that may run at once does; null where nobody listed any. */
+export const drawnAtOnceLPerH = ({ draws }: Demand): number | null =>
+  draws.length > 0 ? draws.reduce((sum, { lPerH }) => sum + lPerH, 0) : null;
+
 /** Litres drawn evenly within each hour of a week, Monday 00:00 first. */
 export function hourlyDrawL(demand: Demand): number[] {
   const sum = demand.hourShare.reduce((total, share) => total + share, 0);
@@ -21,7 +35,7 @@ export function hourlyNeedL(demand: Demand): number[] {
 
 /** Litres needed in a week, batches included. */
 export function demandLPerWeek(demand: Demand): number {
-  return demand.dayL.reduce((sum, litres) => sum + litres, 0) + demand.batches.reduce((sum, batch) => sum + batch.litres, 0);
+  return demand.dayL.reduce((sum, litres) => sum + litres, 0) + demand.batches.reduce((sum, batch) => sum + batchL(batch), 0);
 }
 
 /** Litres needed a day on average: the least a unit must make. */
@@ -29,7 +43,7 @@ export const demandLPerDay = (demand: Demand): number => demandLPerWeek(demand) 
 
 /** The most that is taken at once: the largest batch, or the largest hour. */
 export function largestDrawL(demand: Demand): number {
-  return Math.max(0, ...demand.batches.map((batch) => batch.litres), ...hourlyDrawL(demand));
+  return Math.max(0, ...demand.batches.map(batchL), ...hourlyDrawL(demand));
 }
 
 /**
@@ -37,7 +51,7 @@ export function largestDrawL(demand: Demand): number {
  * rest in its own shape, evenly where it has none. Only a total below the batches makes them smaller.
  */
 export function scaledDemand(demand: Demand, litresPerWeek: number): Demand {
-  const batches = demand.batches.reduce((sum, batch) => sum + batch.litres, 0);
+  const batches = demand.batches.reduce((sum, batch) => sum + batchL(batch), 0);
   const drawn = demand.dayL.reduce((sum, litres) => sum + litres, 0);
   const rest = Math.max(0, litresPerWeek - batches);
   return {
@@ -65,7 +79,7 @@ export const productLPerDay = (goal: Pick<Goal, 'demand' | 'prepare'>): number =
 /** Batches at the start of each hour of the week, litres. */
 function batchesByHour(demand: Demand): number[] {
   const at = new Array<number>(HOURS_PER_WEEK).fill(0);
-  for (const batch of demand.batches) at[batch.weekday * 24 + batch.hour]! += batch.litres;
+  for (const batch of demand.batches) at[batch.weekday * 24 + batch.hour]! += batchL(batch);
   return at;
 }
 
@@ -164,5 +178,9 @@ export const evenDemand = (litresPerDay: number, per: Demand['per']): Demand => 
   per,
   dayL: new Array<number>(7).fill(litresPerDay),
   hourShare: new Array<number>(24).fill(1),
+  ...USUALLY_COUNTED,
   batches: [],
+  draws: [],
 });
+/** Hours a day and litres a cup where nobody has said (common practice: a working day, a cup of 150 mL). */
+const USUALLY_COUNTED = { hoursPerDay: 8, cupL: 0.15 } as const;

@@ -19,6 +19,9 @@ import { checkLimits, untested, type LimitCheck } from './check';
 import {
   demandLPerDay,
   demandLPerWeek,
+  drawnAtOnceLPerH,
+  needLPerDay,
+  spokenNeed,
   evenDemand,
   fillTimeH,
   hourlyDrawL,
@@ -239,7 +242,10 @@ describe('demand', () => {
   const daily = (changes: Partial<Demand>): Demand => ({ ...evenDemand(24, 'day'), ...changes });
   /** All of a day's water in its first hour. */
   const morning = daily({ hourShare: [1, ...new Array<number>(23).fill(0)] });
-  const friday = daily({ dayL: new Array<number>(7).fill(0), batches: [{ id: 'b', name: 'Drum', weekday: 4, hour: 18, litres: 200 }] });
+  const friday = daily({
+    dayL: new Array<number>(7).fill(0),
+    batches: [{ id: 'b', name: 'Drum', weekday: 4, hour: 18, count: 1, litres: 200 }],
+  });
 
   it('adds up', () => {
     expect(demandLPerWeek(daily({}))).toBe(168);
@@ -273,8 +279,8 @@ describe('demand', () => {
     const pair = daily({
       dayL: new Array<number>(7).fill(0),
       batches: [
-        { id: 'a', name: '', weekday: 0, hour: 8, litres: 100 },
-        { id: 'b', name: '', weekday: 1, hour: 8, litres: 100 },
+        { id: 'a', name: '', weekday: 0, hour: 8, count: 1, litres: 100 },
+        { id: 'b', name: '', weekday: 1, hour: 8, count: 2, litres: 50 },
       ],
     });
     expect(smallestTankL(pair, 48)).toBeCloseTo(100 - 48 + 100, 9);
@@ -292,6 +298,26 @@ describe('demand', () => {
     expect(week.points[0]!.levelL).toBeCloseTo(week.points.at(-1)!.levelL, 9);
     expect(tankWeek(friday, 50, 150)).toMatchObject({ lowestL: 0, shortL: 50 });
   });
+  it('is spoken of by the hour and by cups, in the same litres', () => {
+    // 30 L an hour through a working day of 8 hours; 120 cups of 150 mL.
+    const hourly = daily({ per: 'hour', hoursPerDay: 8 });
+    expect(needLPerDay(hourly, 30)).toBe(240);
+    expect(spokenNeed(hourly, 240)).toBe(30);
+    const cups = daily({ per: 'cups', cupL: 0.15 });
+    expect(needLPerDay(cups, 120)).toBeCloseTo(18, 9);
+    for (const per of ['day', 'week', 'hour', 'cups'] as const) {
+      const demand = daily({ per });
+      expect(spokenNeed(demand, needLPerDay(demand, 37))).toBeCloseTo(37, 9);
+    }
+  });
+  it('what may run at once is drawn together', () => {
+    expect(drawnAtOnceLPerH(daily({}))).toBeNull();
+    const draws = [
+      { id: 'a', name: 'Pole', lPerH: 120 },
+      { id: 'b', name: 'Tank', lPerH: 300 },
+    ];
+    expect(drawnAtOnceLPerH(daily({ draws }))).toBe(420);
+  });
   it('time to fill', () => {
     expect(fillTimeH(200, 100)).toBe(48);
     expect(fillTimeH(200, 0)).toBeNull();
@@ -299,6 +325,9 @@ describe('demand', () => {
 
   const anyDemand: fc.Arbitrary<Demand> = fc.record({
     per: fc.constant('day' as const),
+    hoursPerDay: fc.constant(8),
+    cupL: fc.constant(0.15),
+    draws: fc.constant([]),
     dayL: fc.array(fc.double({ min: 0, max: 500, noNaN: true }), { minLength: 7, maxLength: 7 }),
     hourShare: fc.array(fc.double({ min: 0, max: 5, noNaN: true }), { minLength: 24, maxLength: 24 }),
     batches: fc.array(
@@ -307,6 +336,7 @@ describe('demand', () => {
         name: fc.constant(''),
         weekday: fc.integer({ min: 0, max: 6 }),
         hour: fc.integer({ min: 0, max: 23 }),
+        count: fc.integer({ min: 1, max: 3 }),
         litres: fc.double({ min: 0, max: 300, noNaN: true }),
       }),
       { maxLength: 4 },
@@ -320,7 +350,8 @@ describe('demand', () => {
       let short = 0;
       for (let minute = 0; minute < 4 * 168 * 60; minute++) {
         const hour = Math.floor(minute / 60) % 168;
-        if (minute % 60 === 0) for (const batch of demand.batches) if (batch.weekday * 24 + batch.hour === hour) level -= batch.litres;
+        if (minute % 60 === 0)
+          for (const batch of demand.batches) if (batch.weekday * 24 + batch.hour === hour) level -= batch.count * batch.litres;
         level = Math.min(tankL, level + perDay / 1440 - draws[hour]! / 60);
         if (level < -1e-6) {
           short -= level;
@@ -365,7 +396,7 @@ describe('a figure that was assumed', () => {
 });
 
 describe('a week with a batch', () => {
-  const week: Demand = { ...evenDemand(20, 'week'), batches: [{ id: 'b', name: 'drum', weekday: 4, hour: 18, litres: 200 }] };
+  const week: Demand = { ...evenDemand(20, 'week'), batches: [{ id: 'b', name: 'drum', weekday: 4, hour: 18, count: 1, litres: 200 }] };
   it('keeps the batch when the total is typed anew', () => {
     const more = scaledDemand(week, 410);
     expect(more.batches).toEqual(week.batches);

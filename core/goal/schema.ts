@@ -46,17 +46,34 @@ export const LIMIT_QUANTITIES = [
 ] as const;
 export type LimitQuantity = (typeof LIMIT_QUANTITIES)[number];
 
+/** What a need is spoken of by. */
+export const DEMAND_PER = ['day', 'week', 'hour', 'cups'] as const;
+
 export const demandSchema = z.strictObject({
-  /** Whether the need is spoken of by day or by week. */
-  per: z.enum(['day', 'week']),
+  /** What the need is spoken of by: a day, a week, an hour of those it is drawn in, or cups a day. */
+  per: z.enum(DEMAND_PER),
+  /** Hours a day it is drawn in, where it is spoken of by the hour; what a cup takes, where by cups. */
+  hoursPerDay: between(0.25, 24),
+  cupL: between(0.01, 5),
   /** Litres on each day, Monday first. */
   dayL: z.array(between(0, 1_000_000)).length(7),
   /** Relative draw of each hour of a day. */
   hourShare: z.array(between(0, 1000)).length(24),
-  /** Amounts taken at once. */
+  /** Amounts taken at once: so many times so much, in barrels or drums of one's own. */
   batches: z
-    .array(z.strictObject({ id, name, weekday: z.int().min(0).max(6), hour: z.int().min(0).max(23), litres: between(0, 1_000_000) }))
+    .array(
+      z.strictObject({
+        id,
+        name,
+        weekday: z.int().min(0).max(6),
+        hour: z.int().min(0).max(23),
+        count: z.int().min(1).max(1000),
+        litres: between(0, 1_000_000),
+      }),
+    )
     .max(40),
+  /** Taps and benches that may run at the same time, each with its flow. */
+  draws: z.array(z.strictObject({ id, name, lPerH: between(0.1, 100_000) })).max(20),
 });
 
 export const preparationSchema = z.discriminatedUnion('how', [
@@ -77,7 +94,7 @@ export const goalSchema = z.strictObject({
   /** Which school's limits; null: the goal's first. */
   school: maybe(name),
   /** The crew's own limit in ppm, where the goal leaves it open. */
-  crewLimitPpm: maybe(between(0, 100)),
+  crewLimitPpm: maybe(between(0, 1000)),
   /** Limits set for this job in place of, or beside, the school's. */
   ownLimits: z
     .array(z.strictObject({ quantity: z.enum(LIMIT_QUANTITIES), low: maybe(between(0, 300_000)), high: maybe(between(0, 300_000)) }))

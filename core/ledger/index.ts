@@ -2,6 +2,7 @@ export {
   buyingCost,
   COST_LINES,
   COST_WORDS,
+  chemicalsPerDay,
   drainedLPerDay,
   fillingOf,
   ledgerOf,

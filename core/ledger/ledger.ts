@@ -6,12 +6,12 @@ import type { PriceList } from './prices';
 /** What a system costs a year to run, line by line: every panel that shows money reads it here. */
 
 /** Lines of cost, in the order they are shown; visits and buying are counted only where they are asked for. */
-export const COST_LINES = [...PART_LINES, 'water', 'sewer', 'energy', 'visits', 'capital', 'penalties'] as const;
-export type CostLine = PartLine | 'water' | 'sewer' | 'energy' | 'visits' | 'capital' | 'penalties';
+export const COST_LINES = [...PART_LINES, 'chemicals', 'water', 'sewer', 'energy', 'visits', 'capital', 'penalties'] as const;
+export type CostLine = PartLine | 'chemicals' | 'water' | 'sewer' | 'energy' | 'visits' | 'capital' | 'penalties';
 export type Costs = Readonly<Partial<Record<CostLine, number>>>;
 
 /** What running a system is made of, whoever does the work. */
-export const RUNNING_COSTS = [...PART_LINES, 'water', 'sewer', 'energy'] as const satisfies readonly CostLine[];
+export const RUNNING_COSTS = [...PART_LINES, 'chemicals', 'water', 'sewer', 'energy'] as const satisfies readonly CostLine[];
 
 /** Lines of cost as they are called. */
 export const COST_WORDS: Readonly<Record<CostLine, string>> = {
@@ -21,6 +21,7 @@ export const COST_WORDS: Readonly<Record<CostLine, string>> = {
   prefilters: 'Filters and parts',
   membrane: 'Membrane',
   salt: 'Salt',
+  chemicals: 'Chemicals',
   water: 'Water',
   sewer: 'Sewer',
   energy: 'Power',
@@ -63,6 +64,16 @@ export const workCost = ({ brings, takes, pays }: Pick<PartLife, 'brings' | 'tak
 export const drainedLPerDay = (standings: readonly Standing<Stage>[]): number =>
   standings.reduce((sum, standing) => sum + standing.litresPerDay * kindOf(standing.stage).drainShare(standing.stage, standing), 0);
 
+/** What acid, alkali and the like cost a day. */
+export const chemicalsPerDay = (standings: readonly Standing<Stage>[], { piece }: Pick<PriceList, 'piece'>): number =>
+  standings.reduce(
+    (sum, standing) =>
+      kindOf(standing.stage)
+        .chemicals(standing.stage, standing)
+        .reduce((all, use) => all + use.kgPerDay * piece(use.piece), sum),
+    0,
+  );
+
 /** Litres a year of a need by the day. */
 export const litresPerYear = (perDay: number): number => perDay * DAYS_PER_YEAR;
 
@@ -87,6 +98,8 @@ export interface LedgerAsked {
   readonly year: Pick<TrainYear, 'feedPerL' | 'kWhPerM3'>;
   /** Litres a day the stages send to the drain beside the waste. */
   readonly drainedLPerDay: number;
+  /** What acid, alkali and the like cost a day. */
+  readonly chemicalsPerDay: number;
   /** Litres of product made in a year, and of tap that is blended back to them afterwards. */
   readonly productLPerYear: number;
   readonly tapLPerYear?: number;
@@ -95,7 +108,16 @@ export interface LedgerAsked {
 }
 
 /** The ledger of a year: water, waste and power by the litre, every part by its life. */
-export function ledgerOf({ prices, lives, year, drainedLPerDay, productLPerYear, tapLPerYear = 0, wasteUsedShare }: LedgerAsked): Ledger {
+export function ledgerOf({
+  prices,
+  lives,
+  year,
+  drainedLPerDay,
+  chemicalsPerDay,
+  productLPerYear,
+  tapLPerYear = 0,
+  wasteUsedShare,
+}: LedgerAsked): Ledger {
   const parts = lives.map((life): PartCost => {
     const each = workCost(life, prices);
     return { life, line: kindOf(life.stage).costLine, each, perYear: each * timesPerYear(life) };
@@ -111,6 +133,7 @@ export function ledgerOf({ prices, lives, year, drainedLPerDay, productLPerYear,
     if (amount > 0) lines[line] = (lines[line] ?? 0) + amount;
   };
   for (const { line, perYear } of parts) book(line, perYear);
+  book('chemicals', chemicalsPerDay * DAYS_PER_YEAR);
   const { water, sewer } = waterCosts({ feedL, wasteL, usedL }, prices);
   book('water', water);
   book('sewer', sewer);

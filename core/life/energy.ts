@@ -1,7 +1,7 @@
 import { feedPump, type System } from '../file';
 import { pumpingKWhPerM3 } from '../membrane';
-import type { StageOf } from '../stage';
-import type { SolvedTrain } from '../train';
+import { kindOf, type StageOf } from '../stage';
+import { litresPerProduct, runsInto, type SolvedTrain } from '../train';
 
 /** Pump and motor together (our estimates): small diaphragm, multistage, piston. */
 const PUMP_EFFICIENCY = { booster: 0.3, centrifugal: 0.5, displacement: 0.75 } as const;
@@ -51,4 +51,20 @@ export function pumpEnergy(system: Pick<System, 'train'>, solved: SolvedTrain, e
     const back = i === 0 ? (energyRecovery ?? own) : own;
     return sum + pumpingKWhPerM3(bar, litresPerL, PUMP_EFFICIENCY[pump.pump.kind], waste, back);
   }, 0);
+}
+
+/** What stages beside pumps draw while water runs through them, by cubic metre of what the train makes, kWh. */
+export function stageEnergy({ train: { stages } }: Pick<System, 'train'>, solved: SolvedTrain): number {
+  return stages.reduce((sum, stage, i) => {
+    const [before, after] = [runsInto(stages, solved.stations, i), solved.stations[i + 1]];
+    if (!before || !after || !(before.flowLPerH > 0)) return sum;
+    return sum + (kindOf(stage).powerW(stage, { before, after }) / before.flowLPerH) * litresPerProduct(solved, stages, i);
+  }, 0);
+}
+
+/** Electricity of a train by cubic metre of what it makes, kWh: its pumps, and what else draws power; null where nothing does. */
+export function trainEnergy(system: Pick<System, 'train'>, solved: SolvedTrain): number | null {
+  const pumps = pumpEnergy(system, solved);
+  const stages = stageEnergy(system, solved);
+  return pumps === null && stages === 0 ? null : (pumps ?? 0) + stages;
 }

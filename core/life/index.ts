@@ -1,4 +1,4 @@
-export { pumpEnergy } from './energy';
+export { pumpEnergy, stageEnergy, trainEnergy } from './energy';
 export { loopPolisherDays, loopState, worstHourMOhmCm, worstMOhmCm, type LoopState } from './loop';
 export { membraneLife, type MembraneLife } from './membrane';
 export { bringsNew, partLives, timesPerYear, upkeepOf, yearStandings, type DaysBand, type LivesAsked, type PartLife } from './parts';

@@ -4,7 +4,7 @@ import { MAX_CHLORINE_MG_L } from '../membrane';
 import { carbonRowLitres, type CarbonState } from '../pretreatment';
 import type { UnitPreference } from '../quantity';
 import { kindOf, type Stage, type StageOf, type Standing, type TrainUse } from '../stage';
-import { litresPerProduct, type SolvedBranch, type SolvedTrain, type Station } from '../train';
+import { litresPerProduct, runsInto, type SolvedBranch, type SolvedTrain, type Station } from '../train';
 
 /** A stage where it stands: what comes in, what leaves, and how much of it. */
 export type StageStanding = Standing<Stage>;
@@ -79,7 +79,7 @@ export function trainStandings(system: System, { solved, demandLPerDay, use = {}
   const { stages } = system.train;
   const carbons = carbonStates(system, solved, use);
   return stages.flatMap((stage, i) => {
-    const [before, after] = [solved.stations[i], solved.stations[i + 1]];
+    const [before, after] = [runsInto(stages, solved.stations, i), solved.stations[i + 1]];
     if (!before || !after) return [];
     const litresPerDay = demandLPerDay * (throughPerL?.[i] ?? litresPerProduct(solved, stages, i));
     return [

@@ -4,7 +4,7 @@ import { gridFigures } from '../numeric';
 import { DAYS_PER_YEAR, ok, type Outcome } from '../quantity';
 import { COLDEST_MONTH, litresPerProduct, type SeasonSpan, type SolvedTrain } from '../train';
 import { strengthened, type Water } from '../water';
-import { pumpEnergy } from './energy';
+import { trainEnergy } from './energy';
 import { seasonAt, type Season } from './season';
 
 /** A train over the year of its water: solved at a few temperatures and strengths, its figures read at twelve even phases. */
@@ -45,7 +45,7 @@ export interface TrainYear {
   /** Litres taken from the tap. */
   readonly feedPerL: number;
   readonly hoursPerL: number;
-  /** Electricity of all pumps for a cubic metre; null without a pump. */
+  /** Electricity for a cubic metre; null where nothing draws any. */
   readonly kWhPerM3: number | null;
   /** Litres through each stage. */
   readonly throughPerL: readonly number[];
@@ -82,7 +82,7 @@ function figuresOf(system: Pick<System, 'train'>, solved: SolvedTrain, meets: (s
   return [
     solved.stations[0]!.flowLPerH / made,
     1 / made,
-    pumpEnergy(system, solved) ?? 0,
+    trainEnergy(system, solved) ?? 0,
     ...LOADS.map((key) => load?.[key] ?? 0),
     ...stages.map((_, i) => litresPerProduct(solved, stages, i)),
   ];
@@ -138,7 +138,7 @@ export function trainYear(
     produces: true,
     feedPerL,
     hoursPerL,
-    kWhPerM3: pumpEnergy(system, usual) === null ? null : kWhPerM3,
+    kWhPerM3: trainEnergy(system, usual) === null ? null : kWhPerM3,
     throughPerL: rest.slice(LOADS.length),
     load,
   });

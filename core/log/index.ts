@@ -1,6 +1,6 @@
 export { cartridgeChanged, lagStage } from './cartridges';
 export { bringFor, dueOf, membraneSeen, upkeepRows, type Due, type ToBring, type UpkeepRow } from './due';
-export { lastDone, serviced, worksOn, type ServiceDone } from './services';
+export { lastDone, nextCarbon, serviced, WORK_WORDS, worksOn, type ServiceDone } from './services';
 export { logFindings } from './findings';
 export { meterEntry, shownUnitOf } from './meterEntry';
 export { parseQuickLine, type QuickLine } from './quickline';

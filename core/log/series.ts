@@ -1,5 +1,5 @@
 import { isLikelyDate, lastProbeWithin, type Instrument, type Probe, type Reading, type System } from '../file';
-import { kindOf } from '../stage';
+import { deionizes, kindOf } from '../stage';
 import { meterEc25 } from '../water';
 
 /** Readings of one system in order of time, oldest first; those struck out, and of years in which none can have been taken, do not count. */
@@ -35,7 +35,7 @@ export function probeRoles(system: System): ProbeRoles {
   const membrane = stages.findIndex((stage) => stage.kind === 'membrane');
   const firstResin = stages.findIndex((stage) => stage.kind === 'resin');
   // Behind what gives or takes minerals a probe no longer speaks of the membrane.
-  const changed = stages.findIndex((stage, i) => i > membrane && kindOf(stage).touches === 'minerals');
+  const changed = stages.findIndex((stage, i) => i > membrane && (deionizes(stage) || kindOf(stage).touches(stage) === 'minerals'));
   const lastResin = stages.findLastIndex((stage) => stage.kind === 'resin');
   const within = (low: number, high: number): Probe | undefined => lastProbeWithin(system.train, low, high);
   const end = stages.length;

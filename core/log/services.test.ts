@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { systemIssue, type System } from '../file';
+import type { Stage } from '../stage';
 import { systemFromTemplate } from '../template';
 import { value } from '../testing/close';
 import { tapWater } from '../train';
 import { dueOf, type Due } from './due';
-import { lastDone, serviced, worksOn, type ServiceDone } from './services';
+import { lastDone, nextCarbon, serviced, worksOn, type ServiceDone } from './services';
 import { standing } from './standing';
 
 const NOW = '2026-09-01T12:00:00Z';
@@ -61,6 +62,37 @@ describe('work on a part', () => {
     const stage = (id: string) => fitted.train.stages.find((one) => one.id === id)!;
     expect(worksOn(fitted, stage('sediment'))).toEqual(['changed', 'cleaned', 'adjusted']);
     expect(worksOn(fitted, stage('membrane'))).toEqual(['changed', 'cleaned', 'flushed', 'adjusted']);
+  });
+});
+
+describe('a row of two carbons', () => {
+  const row: System = {
+    ...fitted,
+    train: {
+      ...fitted.train,
+      stages: fitted.train.stages.flatMap((stage): Stage[] =>
+        stage.kind === 'carbon'
+          ? [
+              { ...stage, id: 'first', name: 'Carbon 1', loading: 0.4, fittedOn: '2026-01-10' },
+              { ...stage, id: 'second', name: 'Carbon 2', loading: 0.1, fittedOn: '2026-05-01' },
+            ]
+          : [stage],
+      ),
+    },
+  };
+  it('is changed in turn: the second moves up with its days, a new one stands second', () => {
+    const [first, second] = row.train.stages.filter(({ kind }) => kind === 'carbon');
+    expect(nextCarbon(row, first!)).toBe(second);
+    expect(nextCarbon(row, second!)).toBeNull();
+    expect(worksOn(row, first!)).toContain('movedUp');
+    expect(worksOn(row, second!)).not.toContain('movedUp');
+    const after = serviced(row, done({ stageId: 'first', work: 'movedUp' }), {});
+    expect(after.train.stages.filter(({ kind }) => kind === 'carbon')).toMatchObject([
+      { id: 'first', name: 'Carbon 1', loading: 0.1, fittedOn: '2026-05-01' },
+      { id: 'second', name: 'Carbon 2', loading: 0, fittedOn: '2026-08-20' },
+    ]);
+    expect(after.services.at(-1)).toMatchObject({ work: 'movedUp', name: 'Carbon 1', fittedOn: '2026-01-10' });
+    expect(systemIssue(after)).toBeNull();
   });
 });
 

@@ -1,5 +1,5 @@
 import { allStages, mapStages, membraneStage, type Service, type System } from '../file';
-import { kindOf, type ServiceWork, type Stage, type TrainUse } from '../stage';
+import { kindOf, type ServiceWork, type Stage, type StageOf, type TrainUse } from '../stage';
 
 /** Work on a part or a meter as somebody enters it. */
 export interface ServiceDone {
@@ -13,6 +13,27 @@ export interface ServiceDone {
   readonly work: ServiceWork;
   readonly why: Service['why'];
   readonly note: string;
+}
+
+/** Work as it is called. */
+export const WORK_WORDS: Readonly<Record<ServiceWork, string>> = {
+  changed: 'new one fitted',
+  movedUp: 'next one moved up',
+  cleaned: 'cleaned',
+  rinsed: 'rinsed',
+  refilled: 'filled up',
+  flushed: 'flushed',
+  regenerated: 'regenerated',
+  battery: 'new battery',
+  compared: 'compared with another',
+  adjusted: 'adjusted, reseated',
+  task: 'done',
+};
+
+/** The carbon that stands behind another in one row, so that it can move up; null where none does. */
+export function nextCarbon({ train: { stages } }: Pick<System, 'train'>, { id, kind }: Stage): StageOf<'carbon'> | null {
+  const next = stages[stages.findIndex((one) => one.id === id) + 1];
+  return kind === 'carbon' && next?.kind === 'carbon' ? next : null;
 }
 
 /** Works that put a new piece in the place of the old one. */
@@ -36,10 +57,14 @@ export function serviced(system: System, done: ServiceDone, use: TrainUse): Syst
     passedL: (stage && use[stage.id]?.passedL) ?? null,
   };
   const services = [...system.services, service].sort((a, b) => a.at.localeCompare(b.at));
-  const renewed = (one: Stage): Stage =>
-    one.id === done.stageId && RENEWS.has(done.work) && 'fittedOn' in one && newer(day, one.fittedOn)
-      ? { ...kindOf(one).renewed(one), fittedOn: day }
-      : one;
+  const next = stage && done.work === 'movedUp' ? nextCarbon(system, stage) : null;
+  const renewed = (one: Stage): Stage => {
+    if (!('fittedOn' in one)) return one;
+    // The second stands first from now on, with the days it has behind it; a new one stands second.
+    if (next && one.id === done.stageId) return { ...next, id: one.id, name: one.name };
+    const isNew = (one.id === done.stageId && RENEWS.has(done.work)) || one.id === next?.id;
+    return isNew && newer(day, one.fittedOn) ? { ...kindOf(one).renewed(one), fittedOn: day } : one;
+  };
   const checked = done.work === 'cleaned' || done.work === 'compared';
   return {
     ...system,
@@ -53,6 +78,13 @@ export function serviced(system: System, done: ServiceDone, use: TrainUse): Syst
 
 /** Whether a day is not before another: work written down late changes nothing of what came after it. */
 const newer = (day: string, than: string | null): boolean => than === null || day >= than;
+
+/** The day from which a stage's litres count: it was fitted, or regenerated since; null where nobody knows. */
+export function countsSince(system: System, stage: Stage): string | null {
+  const fitted = 'fittedOn' in stage ? stage.fittedOn : null;
+  const done = lastDone(system, { stageId: stage.id }, ['regenerated'])?.slice(0, 10) ?? null;
+  return fitted !== null && done !== null && done > fitted ? done : fitted;
+}
 
 /** When a piece of work was done last on a stage or a meter; null where nobody wrote it down. */
 export const lastDone = (
@@ -74,6 +106,7 @@ export function worksOn(system: System, stage: Stage): readonly ServiceWork[] {
   return [
     ...new Set<ServiceWork>([
       ...('fittedOn' in stage ? (['changed'] as const) : []),
+      ...(nextCarbon(system, stage) ? (['movedUp'] as const) : []),
       ...own,
       ...(isMembrane ? (['cleaned', 'flushed', 'adjusted'] as const) : (['cleaned', 'adjusted'] as const)),
     ]),

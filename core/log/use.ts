@@ -5,6 +5,7 @@ import { litresPerProduct, meanExposure, type SolvedTrain } from '../train';
 import type { StageUse, TrainUse } from '../stage';
 import type { ResinTracking } from './resin';
 import { inOrder } from './series';
+import { countsSince } from './services';
 import { countedUp, productSinceL } from './volume';
 
 /**
@@ -30,7 +31,8 @@ export function trainUse(
     if (!('fittedOn' in stage) || stage.fittedOn === null) return;
     const sinceMs = Date.parse(`${stage.fittedOn}T00:00:00Z`);
     if (!(nowMs > sinceMs)) return;
-    const productL = productSinceL(ordered, sinceMs, nowMs, design);
+    const countsMs = Date.parse(`${countsSince(system, stage) ?? stage.fittedOn}T00:00:00Z`);
+    const productL = productSinceL(ordered, Math.min(countsMs, nowMs), nowMs, design);
     use[stage.id] = {
       years: (nowMs - sinceMs) / DAY_MS / DAYS_PER_YEAR,
       passedL: productL * litresPerProduct(solved, stages, i),

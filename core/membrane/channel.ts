@@ -3,10 +3,11 @@
  * the flow costs. Schock & Miquel 1987; empty-channel floor Shah & London 1978; viscosity a Vogel-type
  * fit, 1 % low at 5 °C (all recalled).
  */
+import { vogelPaS } from '../water';
 
 /** Pa·s; concentration in mg/L. */
 export function feedViscosity(temperatureC: number, tdsMgL: number): number {
-  return 2.414e-5 * 10 ** (247.8 / (temperatureC + 273.15 - 140)) * (1 + 2.2e-6 * tdsMgL);
+  return vogelPaS(temperatureC) * (1 + 2.2e-6 * tdsMgL);
 }
 
 /** kg/m³ (25 °C base). */

@@ -159,7 +159,7 @@ export const DIMENSIONS = {
     high: 1_000_000,
   },
   saltGPerL: {
-    label: 'Salt dose',
+    label: 'Dose',
     units: [unit('g/L', 1, 'g/l'), unit('lb/ft³', (1000 * KG_PER_POUND) / L_PER_CUBIC_FOOT, 'lb/ft3', 'lb/ft³', 'lb/cuft', 'lbs/ft3')],
     low: 0,
     high: 1000,
@@ -189,6 +189,10 @@ export const DIMENSIONS = {
     low: 0,
     high: 10_000,
   },
+  currentA: { label: 'Current', units: [unit('A', 1, 'a', 'amp', 'amps', 'ampere'), unit('mA', 0.001, 'ma')], low: 0, high: 1000 },
+  voltageV: { label: 'Voltage', units: [unit('V', 1, 'v', 'volt', 'volts')], low: 0, high: 10_000 },
+  gasPpm: { label: 'Carbon dioxide of air', units: [unit('ppm', 1, 'ppm')], low: 0, high: 1_000_000 },
+  densityKgPerL: { label: 'Density', units: [unit('kg/L', 1, 'kg/l', 'g/ml')], low: 0.5, high: 3 },
   salinityGPerKg: { label: 'Salinity', units: [unit('g/kg', 1, 'g/kg', 'psu', 'ppt', '‰')], low: 0, high: 300 },
   timeS: {
     label: 'Time',

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { calcitePickup } from '../exchange';
 import { inSentence, measured, ok } from '../quantity';
-import { cartridgeSlopeBar, mineralCartridge, SLOWEST_L_PER_H, HOUSING_BAR } from './cartridge';
+import { cartridgeSlopeBar, mineralCartridge, SLOWEST_L_PER_H, HOUSING_BAR, vesselThread } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, inAndOut } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, keepsAll, holdsNothing, threaded } from './kind';
 import { seen } from './step';
 import { housing } from './part';
 
@@ -19,13 +19,13 @@ export const calcite = defineStage(schema, {
   kind: 'calcite',
   label: 'Calcite bed',
   says: 'Gives pure water some lime back',
-  place: 7,
+  place: 9,
   defaults: { kind: 'calcite', name: 'Calcite bed', volumeL: 2, fittedOn: null },
   form: 'cartridge',
-  touches: 'minerals',
+  touches: () => 'minerals',
   prefilter: false,
   inUses: true,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: ({ volumeL }, { water, flowLPerH }) => {
     const picked = calcitePickup(water, (60 * volumeL) / Math.max(flowLPerH, SLOWEST_L_PER_H));
     return picked.ok ? ok({ water: picked.value.water }) : picked;
@@ -38,6 +38,9 @@ export const calcite = defineStage(schema, {
   price: ({ volumeL }, { calcitePerL }) => volumeL * calcitePerL,
   costLine: 'prefilters',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: (_stage, { piece }) => piece('filterHousing'),
   worn: asFitted,
   renewed: asFitted,
@@ -53,7 +56,7 @@ export const calcite = defineStage(schema, {
       measures: [seen('clear', 'Runs clear', 'Rinse on; fines that stay cloud the tank and block the next filter.')],
     },
   ],
-  plumbed: inAndOut,
+  plumbed: ({ volumeL }) => threaded(vesselThread(volumeL)),
   tools: none,
   partGroup: 'cartridges',
   parts: ({ volumeL }, { prices }) => [

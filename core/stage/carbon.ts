@@ -12,7 +12,7 @@ import {
 } from '../pretreatment';
 import { formatQuantity, inSentence, measured, ok, THIN, words } from '../quantity';
 import { settleWater } from '../water';
-import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush, CARTRIDGE_SIZED_L, HOUSING_BAR, VESSEL_BAR } from './cartridge';
+import { HALF_YEAR_DAYS, SLOWEST_L_PER_H, filterFlush, CARTRIDGE_SIZED_L, HOUSING_BAR, VESSEL_BAR, vesselThread } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
 import {
@@ -21,12 +21,14 @@ import {
   asFitted,
   defineStage,
   fitted,
-  inAndOut,
   neverOpen,
   none,
   zero,
   type PartPrices,
   type Standing,
+  keepsAll,
+  holdsNothing,
+  threaded,
 } from './kind';
 import { housing } from './part';
 import { vesselFor } from './prices';
@@ -130,10 +132,10 @@ export const carbon = defineStage(schema, {
     fittedOn: null,
   },
   form: 'cartridge',
-  touches: 'traces',
+  touches: () => 'traces',
   prefilter: true,
   inUses: true,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: (stage, { water, flowLPerH, use }) => {
     const asUsed = { ...stage, passedL: use.passedL ?? 0 };
     const flow = Math.max(flowLPerH, SLOWEST_L_PER_H);
@@ -153,12 +155,15 @@ export const carbon = defineStage(schema, {
   price: carbonPrice,
   costLine: 'carbon',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: ({ volumeL }, { piece }) => (volumeL < CARTRIDGE_SIZED_L ? piece('filterHousing') : piece(vesselFor(volumeL))),
   worn: asFitted,
   renewed: (stage) => ({ ...stage, loading: 0 }),
   dirtPassed: allPasses,
   steps: filterFlush,
-  plumbed: inAndOut,
+  plumbed: ({ volumeL }) => threaded(vesselThread(volumeL)),
   tools: none,
   partGroup: 'filters',
   parts: ({ medium, volumeL }, { prices, units }) => [

@@ -1,7 +1,7 @@
 import { prefilterBarPerLPerH } from '../pretreatment';
 import { flushL } from '../exchange';
 import { formatQuantity, inSentence } from '../quantity';
-import type { Mounting, StepsAround } from './kind';
+import type { Mounting, StepsAround, Thread } from './kind';
 import { FLOOD, seen, type StepEntry } from './step';
 
 /** What a cartridge of resin or calcite takes at 1 gal/min, bar (our estimate). */
@@ -28,6 +28,10 @@ export const HALF_YEAR_DAYS = 183;
 
 /** What a household housing takes; more is a vessel (our judgement), L. */
 export const CARTRIDGE_SIZED_L = 3;
+/** Ports of what holds so many litres: small housings a quarter inch, vessels three quarters (common practice). */
+export const vesselThread = (litres: number): Thread => (litres < CARTRIDGE_SIZED_L ? '1/4' : '3/4');
+/** A filter that takes less than this clean is a large one, with ports to match (our judgement), bar. */
+export const LARGE_LOSS_BAR = 0.03;
 /** What plastic filter housings hold, 125 psi, and vessels of glass fibre, 150 psi (common practice: their own label says), bar. */
 export const HOUSING_BAR = 8.6;
 export const VESSEL_BAR = 10.3;

@@ -1,11 +1,26 @@
 import { z } from 'zod';
 import { decarbonised, flushL, meterPresetL, ratedCapacityEq, ratingAgrees, type DecarbonisingCartridge } from '../exchange';
 import { GOAL_ROWS } from '../goal';
+import { hardnessOf } from '../water';
 import { between, DAYS_PER_MONTH, inSentence, maybe, measured, ok, THIN, words, formatQuantity } from '../quantity';
 import { cartridgeSlopeBar, mineralCartridge, ONE_DROP_MGL, CARTRIDGE_CLEARANCE_MM, HOUSING_BAR } from './cartridge';
 import { keysOf, quantity, type StageQuantity } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing, inAndOut } from './kind';
+import {
+  allPasses,
+  anyStage,
+  asFitted,
+  defineStage,
+  fitted,
+  neverOpen,
+  none,
+  zero,
+  type Standing,
+  type WaterAt,
+  keepsAll,
+  holdsNothing,
+  threaded,
+} from './kind';
 import { SCALD, seen, type Measure } from './step';
 
 const schema = z.strictObject({
@@ -25,6 +40,22 @@ const schema = z.strictObject({
   magnesiumShare: measured('fraction', 0, 0.7),
   /** What is printed at its dial, where it has steps. */
   settings: z.array(z.strictObject({ label: z.string().max(12), bypass: between(0, 1) })).max(20),
+  /** Its maker's table: up to a hardness this setting, which makes so many litres. */
+  table: z
+    .array(
+      z.strictObject({
+        hardnessMgL: measured('hardnessMgL', 1, 2000),
+        label: z.string().max(12),
+        litres: maybe(measured('volumeL', 1, 1_000_000)),
+      }),
+    )
+    .max(40),
+  /** What hardness box and table speak of. */
+  hardnessIs: z.enum(['carbonate', 'total']),
+  /** Whether it carries carbon as well; null where nobody has said. */
+  withCarbon: maybe(z.boolean()),
+  /** Whether somebody wants a meter of litres at it. */
+  litresMeter: z.boolean(),
   ...fitted,
 });
 export type Decarboniser = z.infer<typeof schema>;
@@ -35,13 +66,28 @@ const KINDS = [
   { value: 'lime', title: 'Takes lime' },
   { value: 'magnesium', title: 'Magnesium for calcium' },
 ];
+const HARDNESS_IS = [
+  { value: 'carbonate', title: 'Carbonate hardness' },
+  { value: 'total', title: 'Total hardness' },
+];
+const CARRIES = [
+  { value: 'unsaid', title: 'Carbon in it: not said' },
+  { value: 'yes', title: 'Carries carbon' },
+  { value: 'no', title: 'No carbon in it' },
+];
+const METER = [
+  { value: 'no', title: 'No meter of litres' },
+  { value: 'yes', title: 'Meter of litres' },
+];
+/** Free chlorine that the carbon of a cartridge lets by while it lasts (common practice: a twentieth). */
+const CARBON_LEAVES = 0.05;
 /** Share of the calcium such a cartridge gives magnesium for (common practice: a third to a half). */
 const USUAL_MAGNESIUM = 0.4;
 
 /** What a litre of such resin holds where no box says more, eq (our assumption: 1.3 to 3.1). */
 const USUAL_EQ_PER_L = 2.2;
 /** How far the litres may be off: by a box, and by what is usual (our judgement). */
-const DOUBTS = { known: 0.1, usual: 0.4 } as const;
+const DOUBTS = { known: 0.1, total: 0.25, usual: 0.4 } as const;
 
 /** Capacity of a cartridge, and how far it may be off as a share of it. */
 export interface CartridgeCapacity {
@@ -50,16 +96,36 @@ export interface CartridgeCapacity {
   /** Nobody typed what its box prints. */
   readonly assumed: boolean;
 }
-export function cartridgeCapacity({ box, capacityEq, volumeL }: Pick<Decarboniser, 'box' | 'capacityEq' | 'volumeL'>): CartridgeCapacity {
-  const { litres, hardnessMgL, bypass } = box;
-  const printed = litres !== null && hardnessMgL !== null && bypass !== null ? ratedCapacityEq(litres, hardnessMgL, bypass) : null;
+/** What a capacity is told by. */
+type Rated = Pick<Decarboniser, 'box' | 'capacityEq' | 'volumeL' | 'table' | 'settings' | 'hardnessIs'>;
+/** Hardness of the water that meets it, as box and table speak of it, mg/L as CaCO3. */
+export const hardnessFor = ({ hardnessIs }: Pick<Decarboniser, 'hardnessIs'>, { water }: Pick<WaterAt, 'water'>): number => {
+  const total = hardnessOf(water.mgL);
+  return hardnessIs === 'total' ? total : Math.min(total, water.alkalinityMgL);
+};
+/** The row of its maker's table for a hardness: the first that reaches so far, the last for what is harder; null without a table. */
+export const tableRow = ({ table }: Pick<Decarboniser, 'table'>, hardnessMgL: number): Decarboniser['table'][number] | null =>
+  [...table].sort((a, b) => a.hardnessMgL - b.hardnessMgL).find((row) => row.hardnessMgL >= hardnessMgL) ?? table.at(-1) ?? null;
+/** Share past it at a setting by its label; null where nobody typed that. */
+export const settingShare = ({ settings }: Pick<Decarboniser, 'settings'>, label: string): number | null =>
+  settings.find((one) => one.label === label)?.bypass ?? null;
+
+/** @param hardnessMgL of the water, where the row of its table should speak for it */
+export function cartridgeCapacity(stage: Rated, hardnessMgL: number | null = null): CartridgeCapacity {
+  const { box, capacityEq, volumeL, hardnessIs } = stage;
+  const row = hardnessMgL === null ? null : tableRow(stage, hardnessMgL);
+  const { litres, hardnessMgL: at, bypass } = row?.litres ? { ...row, bypass: settingShare(stage, row.label) } : box;
+  const printed = litres !== null && at !== null && bypass !== null ? ratedCapacityEq(litres, at, bypass) : null;
   const known = printed ?? capacityEq;
-  return known === null
-    ? { capacityEq: USUAL_EQ_PER_L * volumeL, doubt: DOUBTS.usual, assumed: true }
-    : { capacityEq: known, doubt: DOUBTS.known, assumed: false };
+  if (known === null) return { capacityEq: USUAL_EQ_PER_L * volumeL, doubt: DOUBTS.usual, assumed: true };
+  // Litres at a total hardness are of a water nobody printed the alkalinity of.
+  return { capacityEq: known, doubt: printed !== null && hardnessIs === 'total' ? DOUBTS.total : DOUBTS.known, assumed: false };
 }
-/** The cartridge as the exchange room takes it. */
-export const exchanging = (stage: Decarboniser): DecarbonisingCartridge => ({ ...stage, capacityEq: cartridgeCapacity(stage).capacityEq });
+/** The cartridge as the exchange room takes it, on a water where that is said. */
+export const exchanging = (stage: Decarboniser, before: Pick<WaterAt, 'water'> | null = null): DecarbonisingCartridge => ({
+  ...stage,
+  capacityEq: cartridgeCapacity(stage, before && hardnessFor(stage, before)).capacityEq,
+});
 /** Acid that attacks brass and copper below this. */
 const LEAST_PH = 6.3;
 /** Steps of a usual dial: a tenth of the water (common practice). */
@@ -88,13 +154,13 @@ export function cartridgeLife({
   before,
   litresPerDay,
 }: Pick<Standing<Decarboniser>, 'stage' | 'before' | 'litresPerDay'>): CartridgeLife | null {
-  const { assumed, doubt } = cartridgeCapacity(stage);
-  const blend = decarbonised(before.water, exchanging(stage), stage.bypass);
+  const { assumed, doubt } = cartridgeCapacity(stage, hardnessFor(stage, before));
+  const blend = decarbonised(before.water, exchanging(stage, before), stage.bypass);
   if (!blend.ok) return null;
   const { until } = blend.value;
   if (until.kind === 'unlimited') return { litres: null, presetL: null, months: CARTRIDGE_MONTHS, by: 'time', assumed };
   const { litres } = until;
-  const presetL = meterPresetL(assumed ? (1 - doubt) * litres : litres);
+  const presetL = meterPresetL(doubt > DOUBTS.known ? (1 - doubt) * litres : litres);
   const months = litresPerDay > 0 ? presetL / litresPerDay / DAYS_PER_MONTH : Infinity;
   return months < CARTRIDGE_MONTHS
     ? { litres, presetL, months, by: 'capacity', assumed }
@@ -119,8 +185,8 @@ function findings(standing: Standing<Decarboniser>): Finding[] {
       severity: life.months < 1 ? 'mind' : 'note',
       title: life.assumed
         ? `${stage.name} lasts about ${say.about(life.litres, 'volumeL')}: what its box prints is not typed`
-        : `${stage.name} lasts ${say.of(life.litres, 'volumeL')}: set its meter to ${say.of(life.presetL!, 'volumeL')}`,
-      why: `${life.assumed ? `Of a usual resin, and ±${Math.round(100 * DOUBTS.usual)}${THIN}%: until the box is typed its meter is set to the lower end, ${say.about(life.presetL!, 'volumeL')}. ` : ''}${life.by === 'capacity' ? `At ${say.perDay(litresPerDay)} that is ${say.days(life.months * DAYS_PER_MONTH)}` : 'A year comes first: change it after 12 months'}. Flush ${say.of(flushL(stage.volumeL), 'volumeL')} before use.`,
+        : `${stage.name} lasts ${say.of(life.litres, 'volumeL')}: ${stage.litresMeter ? 'set its meter to' : 'change it after'} ${say.of(life.presetL!, 'volumeL')}`,
+      why: `${life.assumed ? `Of a usual resin, and ±${Math.round(100 * DOUBTS.usual)}${THIN}%: until the box is typed the lower end counts, ${say.about(life.presetL!, 'volumeL')}. ` : ''}${life.by === 'capacity' ? `At ${say.perDay(litresPerDay)} that is ${say.days(life.months * DAYS_PER_MONTH)}` : 'A year comes first: change it after 12 months'}. Flush ${say.of(flushL(stage.volumeL), 'volumeL')} before use.`,
     });
   const carbonate = Math.min(before.state.alkalinityMgL, before.state.hardnessMgL);
   if (carbonate > MADE_FOR_MGL)
@@ -144,7 +210,7 @@ function findings(standing: Standing<Decarboniser>): Finding[] {
       title: `Alkalinity ${say.of(before.state.alkalinityMgL, 'alkalinityMgL')} is more than hardness ${say.of(before.state.hardnessMgL, 'hardnessMgL')}`,
       why: 'This water was softened: the cartridge takes what hardness there is and leaves sodium bicarbonate.',
     });
-  const { capacityEq } = cartridgeCapacity(stage);
+  const { capacityEq } = cartridgeCapacity(stage, hardnessFor(stage, before));
   if (!ratingAgrees(capacityEq, stage.volumeL))
     found.push({
       id: `rating-${stage.id}`,
@@ -182,7 +248,7 @@ export const decarboniser = defineStage(schema, {
   kind: 'decarboniser',
   label: 'Decarbonising cartridge',
   says: 'Takes lime, with a bypass dial',
-  place: 7,
+  place: 9,
   defaults: {
     kind: 'decarboniser',
     name: 'Decarbonising cartridge',
@@ -193,16 +259,24 @@ export const decarboniser = defineStage(schema, {
     leak: 0.03,
     magnesiumShare: 0,
     settings: [],
+    table: [],
+    hardnessIs: 'carbonate',
+    withCarbon: null,
+    litresMeter: false,
     fittedOn: null,
   },
   form: 'cartridge',
-  touches: 'minerals',
+  touches: () => 'minerals',
   prefilter: false,
   inUses: true,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: (stage, { water }) => {
     const blend = decarbonised(water, exchanging(stage), stage.bypass);
-    return blend.ok ? ok({ water: blend.value.water }) : blend;
+    if (!blend.ok) return blend;
+    const { mgL } = blend.value.water;
+    return ok({
+      water: stage.withCarbon ? { ...blend.value.water, mgL: { ...mgL, chlorine: CARBON_LEAVES * mgL.chlorine } } : blend.value.water,
+    });
   },
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,
@@ -212,6 +286,9 @@ export const decarboniser = defineStage(schema, {
   price: ({ volumeL }, { cartridgePerL }) => volumeL * cartridgePerL,
   costLine: 'cartridges',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: (_stage, { piece }) => piece('bypassHead'),
   worn: asFitted,
   renewed: asFitted,
@@ -289,18 +366,19 @@ export const decarboniser = defineStage(schema, {
         id: `preset-${id}`,
         act: 'presetMeter',
         place: 'cartridges',
-        title:
-          preset === null
-            ? `Set the water meter of ${inSentence(name)} to zero`
-            : `Set the water meter of ${inSentence(name)} to ${say.of(preset, 'volumeL')}`,
+        title: stage.litresMeter
+          ? `Set the water meter of ${inSentence(name)} to ${preset === null ? 'zero' : say.of(preset, 'volumeL')}`
+          : `Write on ${inSentence(name)} when it is changed`,
         before: 'The dial stands: its litres follow from it.',
         how:
           preset === null
             ? 'Nothing in this water uses it up: it is changed by its months.'
-            : 'How it is pressed in, its own leaflet says; this is the figure.',
+            : stage.litresMeter
+              ? 'How it is pressed in, its own leaflet says; this is the figure.'
+              : `After ${say.of(preset, 'volumeL')}, or in a year: the day goes on its label.`,
         minutes: 3,
         measures:
-          preset === null
+          preset === null || !stage.litresMeter
             ? []
             : [
                 {
@@ -318,10 +396,10 @@ export const decarboniser = defineStage(schema, {
       },
     ];
   },
-  plumbed: inAndOut,
+  plumbed: () => threaded('3/8'),
   tools: () => ['Drop kit for hardness'],
   partGroup: 'cartridges',
-  parts: ({ volumeL }, { prices, units }) => [
+  parts: ({ volumeL, litresMeter }, { prices, units }) => [
     {
       part: `cartridge-${volumeL}`,
       name: `Decarbonising cartridge, ${formatQuantity(volumeL, 'volumeL', units).text} of resin`,
@@ -331,7 +409,7 @@ export const decarboniser = defineStage(schema, {
       wearsDays: 365,
     },
     { part: 'cartridge-head', name: 'Head with bypass dial', why: 'one', count: 1 },
-    { part: 'litres-meter', name: 'Litres meter', why: 'its end is told by litres', count: 1 },
+    ...(litresMeter ? [{ part: 'litres-meter', name: 'Litres meter', why: 'its end is told by litres', count: 1 }] : []),
   ],
   upkeep: (_stage, standing) => {
     // By the litres its meter is set to, or by its year: whichever comes first.
@@ -353,6 +431,19 @@ export const decarboniser = defineStage(schema, {
         items: KINDS,
         value: stage.magnesiumShare > 0 ? 'magnesium' : 'lime',
         write: (value) => ({ stage: { ...stage, magnesiumShare: value === 'magnesium' ? USUAL_MAGNESIUM : 0 } }),
+      },
+      field.choice(stage, 'hardnessIs', 'Box and table speak of', HARDNESS_IS),
+      {
+        label: 'Carries carbon as well',
+        items: CARRIES,
+        value: stage.withCarbon === null ? 'unsaid' : stage.withCarbon ? 'yes' : 'no',
+        write: (value) => ({ stage: { ...stage, withCarbon: value === 'unsaid' ? null : value === 'yes' } }),
+      },
+      {
+        label: 'Meter of litres at it',
+        items: METER,
+        value: stage.litresMeter ? 'yes' : 'no',
+        write: (value) => ({ stage: { ...stage, litresMeter: value === 'yes' } }),
       },
     ],
     quantities: [

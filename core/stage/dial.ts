@@ -17,7 +17,7 @@ export interface DialBlend {
 
 /** What a cartridge makes of the water that meets it at one setting of its dial; null where it cannot be worked out. */
 export function dialBlend(stage: Decarboniser, before: Pick<WaterAt, 'water' | 'state'>, bypass: number): DialBlend | null {
-  const blend = decarbonised(before.water, exchanging(stage), bypass);
+  const blend = decarbonised(before.water, exchanging(stage, before), bypass);
   if (!blend.ok) return null;
   const { water } = blend.value;
   const state = settleWater(water, before.state.pH);
@@ -38,14 +38,16 @@ export interface DialLitres {
 /**
  * How long a cartridge lasts along its dial, on a water of some carbonate hardness.
  *
+ *
  * @param carbonateMgL hardness tied to alkalinity, mg/L as CaCO3
+ * @param spokenMgL hardness as box and table speak of it
  */
 export function dialLitres(
-  stage: Pick<Decarboniser, 'box' | 'capacityEq' | 'volumeL' | 'leak'>,
-  carbonateMgL: number,
+  stage: Pick<Decarboniser, 'leak'> & Parameters<typeof cartridgeCapacity>[0],
+  { carbonateMgL, spokenMgL }: { readonly carbonateMgL: number; readonly spokenMgL: number },
   bypasses: readonly number[],
 ): DialLitres[] {
-  const { capacityEq, doubt } = cartridgeCapacity(stage);
+  const { capacityEq, doubt } = cartridgeCapacity(stage, spokenMgL);
   return bypasses.map((bypass) => {
     const takenMgL = carbonateMgL * (1 - stage.leak) * (1 - bypass);
     if (!(takenMgL > 0)) return { bypass, litres: null };

@@ -47,5 +47,12 @@ export const FAULT_IDS = [
   'pumpSlip',
   'reliefLeak',
   'airLeak',
+  'sweepLost',
+  'fibresWet',
+  'stackStarved',
+  'stackScaled',
+  'regenerationShort',
+  'anionSpent',
+  'doseLost',
 ] as const;
 export type FaultId = (typeof FAULT_IDS)[number];

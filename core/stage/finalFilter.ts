@@ -3,7 +3,20 @@ import { finalFilterLitres, finalFilterLossBar, holdLeakMlPerMin } from '../pret
 import { formatQuantity, inSentence, maybe, measured, percent, THIN, words } from '../quantity';
 import { HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, defineStage, fitted, inAndOut, neverOpen, none, noPrice, unchanged, zero } from './kind';
+import {
+  allPasses,
+  anyStage,
+  defineStage,
+  fitted,
+  neverOpen,
+  none,
+  noPrice,
+  unchanged,
+  zero,
+  keepsAll,
+  holdsNothing,
+  threaded,
+} from './kind';
 import { housing } from './part';
 import { FLOOD, seen } from './step';
 
@@ -40,7 +53,7 @@ export const finalFilter = defineStage(schema, {
   kind: 'finalFilter',
   label: 'Final filter',
   says: 'Holds germs and fines back at the end',
-  place: 11,
+  place: 13,
   defaults: {
     kind: 'finalFilter',
     name: 'Final filter',
@@ -53,10 +66,10 @@ export const finalFilter = defineStage(schema, {
     fittedOn: null,
   },
   form: 'cartridge',
-  touches: 'nothing',
+  touches: () => 'nothing',
   prefilter: false,
   inUses: true,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: unchanged,
   slopeBar: ({ cleanLossBar, atLPerH, usedShare }, _flow, temperatureC) =>
     finalFilterLossBar({ bar: cleanLossBar, atLPerH }, 1, temperatureC, usedShare ?? 0),
@@ -67,6 +80,9 @@ export const finalFilter = defineStage(schema, {
   price: noPrice,
   costLine: 'prefilters',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: (_stage, { piece }) => piece('filterHousing'),
   worn: (stage, { passedL }) =>
     stage.usedShare !== null || passedL === undefined ? stage : { ...stage, usedShare: Math.min(MOST_USED, passedL / stage.blockedAtL) },
@@ -94,7 +110,7 @@ export const finalFilter = defineStage(schema, {
       measures: [seen('whole', 'It holds', 'Ten times that is a hole: wet it again, look at the O-rings, then exchange it.')],
     },
   ],
-  plumbed: inAndOut,
+  plumbed: () => threaded('1/4'),
   tools: none,
   partGroup: 'filters',
   parts: ({ micron }, { units }) => [

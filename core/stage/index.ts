@@ -2,6 +2,9 @@ import { z } from 'zod';
 import { calcite } from './calcite';
 import { carbon } from './carbon';
 import { decarboniser } from './decarboniser';
+import { degasser } from './degasser';
+import { dosingPump } from './dosingPump';
+import { electrodeionizer } from './electrodeionizer';
 import { finalFilter } from './finalFilter';
 import { inhibitor } from './inhibitor';
 import type { StageKindSpec } from './kind';
@@ -13,6 +16,7 @@ import { softener } from './softener';
 import { spinDown } from './spinDown';
 import { tank } from './tank';
 import { tubing } from './tubing';
+import { twoBed } from './twoBed';
 import { uv } from './uv';
 
 /** Every kind of stage there is, in the order it is offered. A new kind is one file beside this one, and one entry here. */
@@ -31,6 +35,10 @@ const KINDS = [
   tubing,
   tank,
   finalFilter,
+  degasser,
+  electrodeionizer,
+  twoBed,
+  dosingPump,
 ] as const;
 
 type Schemas<T extends readonly { readonly schema: z.ZodObject }[]> = { [I in keyof T]: T[I]['schema'] };
@@ -49,6 +57,9 @@ const BY_KIND = new Map<StageKind, unknown>(KINDS.map((one) => [one.kind, one]))
 
 /** All that is known of a stage's kind: here, and only here, a stage meets the spec that its own schema typed. */
 export const kindOf = <S extends Stage>({ kind }: S): StageKindSpec<S> => BY_KIND.get(kind) as StageKindSpec<S>;
+
+/** Whether a stage takes all salt out without being a membrane: a stack, a pair of beds. */
+export const deionizes = (stage: Stage): boolean => stage.kind !== 'membrane' && kindOf(stage).touches(stage) === 'salt';
 
 /** All that is known of a kind by its name. */
 export const stageKind = <K extends StageKind>(kind: K): StageKindSpec<StageOf<K>> => BY_KIND.get(kind) as StageKindSpec<StageOf<K>>;
@@ -83,7 +94,7 @@ export function placed(stages: readonly Stage[], stage: Stage): Stage[] {
 }
 
 export { BAR_PER_METRE, CARTRIDGE_CLEARANCE_MM } from './cartridge';
-export { boxFields, cartridgeCapacity, cartridgeLife, type CartridgeLife } from './decarboniser';
+export { boxFields, cartridgeCapacity, cartridgeLife, hardnessFor, settingShare, tableRow, type CartridgeLife } from './decarboniser';
 export { dialBlend, dialLitres, type DialBlend, type DialLitres } from './dial';
 export { FAULT_IDS, type FaultId } from './fault';
 export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';
@@ -103,6 +114,7 @@ export type {
   RunningUnit,
   Standing,
   StepsAround,
+  Thread,
   Treated,
   Upkeep,
   WaterAt,
@@ -119,7 +131,7 @@ export {
 } from './membrane';
 export { unitRanks } from './ranks';
 export { HIGH_PRESSURE } from './pump';
-export { resinFloor, stageBed } from './resin';
+export { resinFloor, stageBed, usualDepthMm } from './resin';
 export { SEDIMENT_HOLDS_G } from './sediment';
 export { softenerPlan } from './softener';
 export {

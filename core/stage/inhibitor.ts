@@ -1,10 +1,24 @@
 import { z } from 'zod';
+import { UNHELD, type ScaleLimits } from '../dosing';
 import { GOAL_ROWS, STEAM_BOILER_C } from '../goal';
 import { inSentence, measured, words, formatQuantity } from '../quantity';
 import { cartridgeSlopeBar, HALF_YEAR_DAYS, HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, type Standing, inAndOut } from './kind';
+import {
+  allPasses,
+  anyStage,
+  asFitted,
+  defineStage,
+  fitted,
+  neverOpen,
+  none,
+  unchanged,
+  zero,
+  type Standing,
+  keepsAll,
+  threaded,
+} from './kind';
 import { SCALD } from './step';
 import { housing } from './part';
 
@@ -17,6 +31,8 @@ const schema = z.strictObject({
 type Inhibitor = z.infer<typeof schema>;
 const field = keysOf<Inhibitor>(schema.shape);
 
+/** Phosphate keeps lime from settling to this index, and no other scale (common practice). */
+const HELD: ScaleLimits = { ...UNHELD, calciteIndex: 1.8 };
 /** Limits of phosphate against scale (common practice). */
 const MOST_HARDNESS_MGL = 350;
 const MOST_C = 80;
@@ -53,10 +69,10 @@ export const inhibitor = defineStage(schema, {
   place: 4,
   defaults: { kind: 'inhibitor', name: 'Scale inhibitor', doseMgL: 3, fittedOn: null },
   form: 'cartridge',
-  touches: 'nothing',
+  touches: () => 'nothing',
   prefilter: false,
   inUses: true,
-  holdsScaleTo: 1.8,
+  holdsScale: () => HELD,
   treat: unchanged,
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,
@@ -66,6 +82,9 @@ export const inhibitor = defineStage(schema, {
   price: (_stage, { inhibitor: piece }) => piece,
   costLine: 'prefilters',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: (_stage, { piece }) => piece('filterHousing'),
   worn: asFitted,
   renewed: asFitted,
@@ -81,7 +100,7 @@ export const inhibitor = defineStage(schema, {
       cautions: [SCALD],
     },
   ],
-  plumbed: inAndOut,
+  plumbed: () => threaded('1/4'),
   tools: none,
   partGroup: 'cartridges',
   parts: (_stage, { prices }) => [

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import type { ScaleLimits } from '../dosing';
 import type { BedUtilisation } from '../exchange';
 import type { Goal } from '../goal';
 import type { UnitFlows, UnitSolution } from '../membrane';
@@ -10,7 +11,7 @@ import type { FaultId } from './fault';
 import type { StageFields } from './field';
 import type { Finding } from './finding';
 import type { PartEntry, PartGroup, PartsAround } from './part';
-import type { Piece } from './prices';
+import type { Chemical, Piece } from './prices';
 import type { StepEntry } from './step';
 import type { StageUse } from './use';
 
@@ -102,6 +103,9 @@ export interface Known<S> {
   readonly units: UnitPreference;
   /** The stage as its use has left it. */
   readonly worn: S;
+  /** The water that comes in and the water that leaves; null where none does. */
+  readonly before: WaterAt | null;
+  readonly after: WaterAt | null;
   readonly resin: ResinState | null;
   readonly carbon: CarbonState | null;
   /** Of a membrane stage, where it was solved. */
@@ -158,6 +162,7 @@ export const SERVICE_WORK = [
   'rinsed',
   'refilled',
   'flushed',
+  'regenerated',
   'battery',
   'compared',
   'adjusted',
@@ -183,12 +188,21 @@ export interface Upkeep {
   readonly takes?: number;
 }
 
+/** Something a stage uses up, by its weight as 100 %. */
+export interface ChemicalUse {
+  readonly piece: Chemical;
+  readonly kgPerDay: number;
+}
+
 /** Lines of cost that parts are booked to. */
 export const PART_LINES = ['resin', 'cartridges', 'carbon', 'prefilters', 'membrane', 'salt'] as const;
 export type PartLine = (typeof PART_LINES)[number];
 
 /** What a stage is built as: how it stands and how it is drawn. */
 export type Form = 'cartridge' | 'vessel' | 'tank' | 'machine' | 'line';
+
+/** Threads of ports as pieces are sold with them, inches (common practice). */
+export type Thread = '1/4' | '3/8' | '1/2' | '3/4' | '1';
 
 /** How a stage is connected: a piece with an inlet and an outlet, one that drains or takes power as well, or only tubing of a length. */
 export interface Plumbed {
@@ -197,6 +211,8 @@ export interface Plumbed {
   readonly powered: boolean;
   /** Length of what is only tubing, mm; null of a piece. */
   readonly tubeMm: number | null;
+  /** Thread of its ports by its class, whatever tube comes to it; null where tube goes straight in. */
+  readonly thread: Thread | null;
 }
 
 /**
@@ -232,13 +248,13 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   /** The same kind for another purpose: where it belongs then, and what it starts with. */
   readonly variants?: readonly StageVariant<S>[];
   readonly form: Form;
-  readonly touches: Touches;
+  readonly touches: (stage: S) => Touches;
   /** Is flushed with the membrane still out. */
   readonly prefilter: boolean;
   /** Offered in a use taken off the train. */
   readonly inUses: boolean;
-  /** Calcite index of a membrane's waste up to which it keeps lime from settling; null where it has no part in that. */
-  readonly holdsScaleTo: number | null;
+  /** How far a membrane's waste may go past saturation for it; null where it has no part in that. */
+  readonly holdsScale: (stage: S) => ScaleLimits | null;
   /** The water behind it. A membrane is solved by the network: here it lets all through. */
   readonly treat: (stage: S, passing: Passing) => Outcome<Treated>;
   /** Pressure slope in the path of a flow, bar per L/h. */
@@ -271,8 +287,14 @@ export interface StageKindSpec<S extends AnyStage, Schema extends z.ZodObject = 
   readonly upkeep: (stage: S, standing: Standing<S> | null) => readonly Upkeep[];
   /** Line of cost its own price is booked to. */
   readonly costLine: PartLine;
-  /** Litres it sends to the drain by itself for a litre through it: the rinse of a regeneration. */
+  /** Litres it sends to the drain by itself, now and then, for a litre that leaves it: the rinse of a regeneration. */
   readonly drainShare: (stage: S, standing: Standing<S>) => number;
+  /** Of the water that runs through it, what goes on; the rest runs to the drain meanwhile. */
+  readonly keeps: (stage: S) => number;
+  /** Electricity it draws while water runs through it, W; what a pump draws, the network says. */
+  readonly powerW: (stage: S, at: Pick<Standing<S>, 'before' | 'after'>) => number;
+  /** What of acid, alkali and the like it uses up. */
+  readonly chemicals: (stage: S, standing: Standing<S>) => readonly ChemicalUse[];
   /** What the piece costs to buy with its housing, without what is filled in and bought again. */
   readonly buys: (stage: S, prices: PartPrices) => number;
   /** What may go wrong with it as it is built. */
@@ -299,7 +321,9 @@ export const defineStage = <Schema extends z.ZodObject & z.ZodType<AnyStage>>(
 ): StageKindSpec<z.infer<Schema>, Schema> => ({ ...spec, schema });
 
 /** For what has an inlet and an outlet. */
-export const inAndOut = (): Plumbed => ({ drains: false, powered: false, tubeMm: null });
+export const inAndOut = (): Plumbed => ({ drains: false, powered: false, tubeMm: null, thread: null });
+/** The same, through ports of a thread. */
+export const threaded = (thread: Thread): Plumbed => ({ ...inAndOut(), thread });
 /** For what has nothing to say. */
 export const none = (): readonly never[] => [];
 export const zero = (): number => 0;
@@ -308,6 +332,10 @@ export const neverOpen = (): boolean => false;
 export const unchanged = (_stage: unknown, { water }: Passing): Outcome<Treated> => ok({ water });
 /** For what does not wear, or whose wear is kept beside it. */
 export const asFitted = <S>(stage: S): S => stage;
+/** For what sends nothing to the drain while it runs. */
+export const keepsAll = (): number => 1;
+/** For what keeps no scale from settling. */
+export const holdsNothing = (): null => null;
 /** For what lets all dirt on. */
 export const allPasses = (): number => 1;
 /** For what no price is asked for. */

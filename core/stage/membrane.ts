@@ -33,7 +33,9 @@ import {
   zero,
   type AnyStage,
   type RunningUnit,
-  inAndOut,
+  keepsAll,
+  holdsNothing,
+  threaded,
 } from './kind';
 import { membraneSteps } from './membraneSteps';
 import { unitRanks } from './ranks';
@@ -342,6 +344,9 @@ const recycleField = (stage: MembraneStage): StageQuantity<MembraneStage> =>
 /** A membrane lasts two to three years in a household (common practice), days. */
 const MEMBRANE_DAYS = 2.5 * 365;
 
+/** Ports of housings by the size of their elements (common practice). */
+const ELEMENT_THREADS = { household: '1/4', householdWide: '1/4', in25: '1/2', in4: '3/4' } as const;
+
 export const membrane = defineStage(schema, {
   kind: 'membrane',
   label: 'Membrane',
@@ -366,10 +371,10 @@ export const membrane = defineStage(schema, {
     fittedOn: null,
   },
   form: 'vessel',
-  touches: 'salt',
+  touches: () => 'salt',
   prefilter: false,
   inUses: false,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: unchanged,
   slopeBar: zero,
   riseBar: zero,
@@ -382,6 +387,9 @@ export const membrane = defineStage(schema, {
   price: (stage, { piece }) => elementCount(unitRanks(stage)) * piece(stage.elementClass),
   costLine: 'membrane',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: (stage, { piece }) => {
     const count = elementCount(unitRanks(stage));
     return count * (piece(stage.elementClass) + piece(housingFor(stage.elementClass)));
@@ -397,7 +405,7 @@ export const membrane = defineStage(schema, {
   renewed: (stage) => ({ ...stage, waterFactor: null, saltFactor: null }),
   dirtPassed: allPasses,
   steps: membraneSteps,
-  plumbed: () => ({ ...inAndOut(), drains: true }),
+  plumbed: ({ elementClass }) => ({ ...threaded(ELEMENT_THREADS[ELEMENT_ROWS[elementClass].size]), drains: true }),
   tools: () => ['Two measuring jugs, a clock', 'Gloves'],
   partGroup: 'membranes',
   parts: (stage, { prices, units }) => {

@@ -37,8 +37,20 @@ export const PIECE_PRICES = {
   bypassHead: 90,
   softener: 600,
   uvUnit: 240,
+  degasser: 650,
+  aerator: 900,
+  electrodeionizer: 3200,
+  pairOfBeds: 2400,
+  dosingPump: 280,
+  antiscalant: 9,
+  hydrochloricAcid: 1.6,
+  sulfuricAcid: 0.9,
+  causticSoda: 1.8,
+  bisulfite: 2.2,
 } as const satisfies Readonly<Record<ElementClass, number> & Record<string, number>>;
 export type Piece = keyof typeof PIECE_PRICES;
+/** Pieces that are used up by weight. */
+export type Chemical = Extract<Piece, 'antiscalant' | 'hydrochloricAcid' | 'sulfuricAcid' | 'causticSoda' | 'bisulfite'>;
 export const PIECES = Object.keys(PIECE_PRICES) as Piece[];
 
 /** Pieces as a shop calls them. */
@@ -62,6 +74,16 @@ const WORDS: Readonly<Record<Exclude<Piece, ElementClass>, string>> = {
   bypassHead: 'Head with bypass',
   softener: 'Softener, 28 L of resin',
   uvUnit: 'UV unit',
+  degasser: 'Membrane degasser',
+  aerator: 'Aerator with its blower',
+  electrodeionizer: 'Electrodeionizer with its supply',
+  pairOfBeds: 'Cation and anion vessel with their tanks, 25 L each',
+  dosingPump: 'Dosing pump with its tank',
+  antiscalant: 'Antiscalant, kg',
+  hydrochloricAcid: 'Hydrochloric acid, kg as 100 %',
+  sulfuricAcid: 'Sulfuric acid, kg as 100 %',
+  causticSoda: 'Caustic soda, kg as 100 %',
+  bisulfite: 'Sodium metabisulfite, kg',
 };
 
 export const isElementPiece = (piece: Piece): piece is ElementClass => (ELEMENT_CLASSES as readonly string[]).includes(piece);

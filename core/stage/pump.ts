@@ -1,7 +1,20 @@
 import { z } from 'zod';
 import { inSentence, measured, formatQuantity } from '../quantity';
 import { quantity, type StageQuantity } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, inAndOut } from './kind';
+import {
+  allPasses,
+  anyStage,
+  asFitted,
+  defineStage,
+  fitted,
+  neverOpen,
+  none,
+  unchanged,
+  zero,
+  keepsAll,
+  holdsNothing,
+  threaded,
+} from './kind';
 import { MAINS, type Caution, seen } from './step';
 
 const booster = z.strictObject({
@@ -117,10 +130,10 @@ export const pump = defineStage(schema, {
     },
   ],
   form: 'machine',
-  touches: 'nothing',
+  touches: () => 'nothing',
   prefilter: false,
   inUses: false,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: unchanged,
   // What it gives is solved with the membrane it feeds.
   slopeBar: zero,
@@ -130,6 +143,9 @@ export const pump = defineStage(schema, {
   price: ({ pump: { kind } }, { boosterPump }) => (kind === 'booster' ? boosterPump : null),
   costLine: 'prefilters',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: ({ pump }, prices) => {
     if (isSmallBooster(pump)) return prices.boosterPump;
     if (pump.kind !== 'displacement') return prices.piece(pump.kind === 'centrifugal' ? 'skidPump' : 'cartPump');
@@ -194,7 +210,10 @@ export const pump = defineStage(schema, {
       },
     ];
   },
-  plumbed: () => ({ ...inAndOut(), powered: true }),
+  plumbed: ({ pump: own }) => ({
+    ...threaded(isSmallBooster(own) ? '3/8' : own.kind === 'displacement' ? '1/2' : '1'),
+    powered: true,
+  }),
   tools: none,
   partGroup: 'pumps',
   parts: ({ name, pump: own }, { prices, units }) => {

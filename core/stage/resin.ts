@@ -4,6 +4,7 @@ import {
   bedPressureBar,
   bedUtilisation,
   floorOf,
+  ionicLoad,
   measuredFloor,
   outletOf,
   polishedWater,
@@ -13,11 +14,24 @@ import {
   type Bed,
   type PolishFloor,
 } from '../exchange';
-import { between, formatQuantity, inSentence, maybe, measured, ok, words } from '../quantity';
+import { between, formatQuantity, inSentence, maybe, measured, ok, percent, words, type UnitPreference } from '../quantity';
 import { settleWater } from '../water';
-import { CARTRIDGE_SIZED_L, HOUSING_BAR, VESSEL_BAR } from './cartridge';
+import { CARTRIDGE_SIZED_L, HOUSING_BAR, VESSEL_BAR, vesselThread } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type ResinState, inAndOut } from './kind';
+import {
+  allPasses,
+  anyStage,
+  asFitted,
+  defineStage,
+  fitted,
+  neverOpen,
+  none,
+  zero,
+  type ResinState,
+  keepsAll,
+  holdsNothing,
+  threaded,
+} from './kind';
 import { HEAVY, seen } from './step';
 import { vesselFor } from './prices';
 
@@ -38,6 +52,42 @@ const schema = z.strictObject({
 type Resin = z.infer<typeof schema>;
 const field = keysOf<Resin>(schema.shape);
 const CLASSES = RESIN_CLASSES.map((value) => ({ title: RESIN_ROWS[value].label, value }));
+
+/** Depth of resin in what it is sold in, mm: cartridges, and vessels of so many litres (common practice). */
+export const usualDepthMm = (litres: number): number =>
+  litres <= 0.7 ? 220 : litres <= 2 ? 440 : litres <= 8 ? 400 : litres <= 12 ? 450 : litres <= 26 ? 700 : 800;
+/** Sizes as they are printed on what is bought, by litres of resin (common practice). */
+const SOLD: readonly (readonly [title: string, litres: number])[] = [
+  ['Cartridge, 10 in', 0.6],
+  ['Cartridge, 20 in', 1.2],
+  ['Vessel, 7 L', 7],
+  ['Vessel, 11 L', 11],
+  ['Vessel, 25 L', 25],
+  ['Vessel, 40 L', 40],
+];
+const OWN_SIZE = 'own';
+const isSold = ({ volumeL, depthMm }: Pick<Resin, 'volumeL' | 'depthMm'>, litres: number): boolean =>
+  volumeL === litres && depthMm === usualDepthMm(litres);
+
+/** Colour that is left, as it is read off: half an inch, or a centimetre. */
+const COLOUR_READ = {
+  in: { mm: 12.7, says: 'Half an inch of colour left' },
+  other: { mm: 10, says: 'A centimetre of colour left' },
+} as const;
+/** What a strip of fresh colour is worth: its share of the bed, and litres of the side that ends first. */
+function colourLeft(stage: Resin, { feed }: ResinState, units: UnitPreference): readonly (readonly [string, string])[] {
+  if (!RESIN_ROWS[stage.resinClass].colours) return [];
+  const { mm, says } = units.length === 'in' ? COLOUR_READ.in : COLOUR_READ.other;
+  const share = Math.min(1, mm / stage.depthMm);
+  const load = ionicLoad(feed);
+  const { cationEq, anionEq } = bedCapacityEq(stageBed(stage));
+  const litres = Math.min(
+    load.cationMeqL > 0 ? (1000 * cationEq) / load.cationMeqL : Infinity,
+    load.anionMeqL > 0 ? (1000 * anionEq) / load.anionMeqL : Infinity,
+  );
+  const worth = Number.isFinite(litres) ? `, about ${words(units).about(share * litres, 'volumeL')} of this water` : '';
+  return [[says, `${percent(share)} of it${worth}`]];
+}
 
 /** The bed of a resin stage as the exchange room takes it. */
 export const stageBed = ({
@@ -88,7 +138,7 @@ export const resin = defineStage(schema, {
   kind: 'resin',
   label: 'Resin',
   says: 'Takes the last of the salt',
-  place: 7,
+  place: 9,
   defaults: {
     kind: 'resin',
     name: 'Resin',
@@ -101,10 +151,10 @@ export const resin = defineStage(schema, {
     fittedOn: null,
   },
   form: 'vessel',
-  touches: 'minerals',
+  touches: () => 'minerals',
   prefilter: false,
   inUses: false,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: (stage, { water, flowLPerH, use, inLoop }) => {
     const bed = stageBed(stage);
     const utilisation = bedUtilisation(bed, Math.max(flowLPerH, slowestFlowLPerH(bed, water.temperatureC)), water.temperatureC);
@@ -133,6 +183,9 @@ export const resin = defineStage(schema, {
   price: ({ volumeL }, { resinPerL }) => volumeL * resinPerL,
   costLine: 'resin',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: ({ volumeL }, { piece }) => piece(vesselFor(volumeL)),
   worn: asFitted,
   renewed: (stage) => ({ ...stage, carriedEq: { cation: 0, anion: 0 } }),
@@ -177,7 +230,7 @@ export const resin = defineStage(schema, {
       },
     ];
   },
-  plumbed: inAndOut,
+  plumbed: ({ volumeL }) => threaded(vesselThread(volumeL)),
   tools: none,
   partGroup: 'resin',
   parts: ({ resinClass, volumeL }, { prices }) => [
@@ -201,8 +254,10 @@ export const resin = defineStage(schema, {
   findings: none,
   facts: ({ resin: state, worn, units }) => {
     if (!state) return [];
+    const left = colourLeft(worn, state, units);
     const share = (value: number): string => formatQuantity(value, 'fraction', units).text;
     return [
+      ...left,
       ['Capacity usable, anion side', share(state.utilisation.anion.utilisation)],
       ['Capacity usable, cation side', share(state.utilisation.cation.utilisation)],
       ['Taken up so far', share(Math.min(1, state.usedShare))],
@@ -214,7 +269,17 @@ export const resin = defineStage(schema, {
   },
   fill: ({ resinLeft }) => (resinLeft === null ? 0 : 1 - resinLeft),
   fields: (stage) => ({
-    choices: [field.choice(stage, 'resinClass', 'Resin', CLASSES)],
+    choices: [
+      field.choice(stage, 'resinClass', 'Resin', CLASSES),
+      {
+        label: 'As it is sold',
+        items: [...SOLD.map(([title, litres]) => ({ title, value: String(litres) })), { title: 'A size of its own', value: OWN_SIZE }],
+        value: String(SOLD.find(([, litres]) => isSold(stage, litres))?.[1] ?? OWN_SIZE),
+        write: (value) => ({
+          stage: value === OWN_SIZE ? stage : { ...stage, volumeL: Number(value), depthMm: usualDepthMm(Number(value)) },
+        }),
+      },
+    ],
     quantities: [
       field.quantity(stage, 'volumeL', 'Volume of resin', { unit: 'L' }),
       field.quantity(stage, 'depthMm', 'Depth of the bed', { unit: 'cm' }),

@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { dirtLoading, loadingLitres, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, maybe, measured } from '../quantity';
-import { HALF_YEAR_DAYS, filterFlush, HOUSING_BAR } from './cartridge';
+import { HALF_YEAR_DAYS, filterFlush, HOUSING_BAR, LARGE_LOSS_BAR } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero, inAndOut } from './kind';
+import { allPasses, anyStage, defineStage, fitted, neverOpen, none, unchanged, zero, keepsAll, holdsNothing, threaded } from './kind';
 import { housing } from './part';
 
 const schema = z.strictObject({
@@ -41,10 +41,10 @@ export const sediment = defineStage(schema, {
     fittedOn: null,
   },
   form: 'cartridge',
-  touches: 'nothing',
+  touches: () => 'nothing',
   prefilter: true,
   inUses: true,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: unchanged,
   slopeBar: ({ cleanLossBar, loading }, _flow, temperatureC) => prefilterBarPerLPerH({ cleanLossBar, loading: loading ?? 0 }, temperatureC),
   riseBar: zero,
@@ -54,6 +54,9 @@ export const sediment = defineStage(schema, {
   price: (_stage, { filter }) => filter,
   costLine: 'prefilters',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: (_stage, { piece }) => piece('filterHousing'),
   worn: (stage, use, turbidityNTU) => ({
     ...stage,
@@ -62,7 +65,7 @@ export const sediment = defineStage(schema, {
   renewed: (stage) => ({ ...stage, loading: null }),
   dirtPassed: allPasses,
   steps: ({ id, name }, around) => filterFlush({ id, name, volumeL: 0 }, around),
-  plumbed: inAndOut,
+  plumbed: ({ cleanLossBar }) => threaded(cleanLossBar < LARGE_LOSS_BAR ? '3/4' : '1/4'),
   tools: none,
   partGroup: 'filters',
   parts: ({ micron }, { prices, units }) => [

@@ -1,11 +1,24 @@
 import { z } from 'zod';
 import { sizeSoftener, SODIUM_PER_HARDNESS, softened, softenerCapacityEqPerL, softenerLeakageMgL, type SoftenerPlan } from '../exchange';
-import { DAYS_PER_YEAR, formatQuantity, inSentence, measured, ok, THIN, words, type Outcome } from '../quantity';
+import { DAYS_PER_YEAR, formatQuantity, inSentence, maybe, measured, ok, THIN, words, type Outcome } from '../quantity';
 import { CACO3_G_PER_EQ, hardnessOf, MOLAR_MASS } from '../water';
 import { cartridgeSlopeBar, ONE_DROP_MGL, HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
 import type { Finding } from './finding';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, type Standing, inAndOut } from './kind';
+import {
+  allPasses,
+  anyStage,
+  asFitted,
+  defineStage,
+  fitted,
+  neverOpen,
+  none,
+  zero,
+  type Standing,
+  keepsAll,
+  holdsNothing,
+  threaded,
+} from './kind';
 import { LOCAL_CODE } from './step';
 
 const schema = z.strictObject({
@@ -14,6 +27,8 @@ const schema = z.strictObject({
   volumeL: measured('volumeL', 0.05, 1000),
   /** Salt for a litre of resin at each regeneration. */
   saltGPerL: measured('saltGPerL', 48, 321),
+  /** Salt its tank holds when full; null where nobody has said. */
+  saltTankKg: maybe(measured('massG', 1, 2000, 1000)),
   reserveShare: measured('fraction', 0, 0.5),
   ...fitted,
 });
@@ -73,7 +88,7 @@ function findings(standing: Standing<Softener>): Finding[] {
         plan.days < 1
           ? `${stage.name} is spent after ${say.of(plan.litresBetween, 'volumeL')}, within the day`
           : `${stage.name} regenerates every ${plan.days.toFixed(1)} days with ${plan.saltKg.toFixed(1)}${THIN}kg of salt`,
-      why: `${plan.saltKgPerYear.toFixed(0)}${THIN}kg of salt a year; ${Math.round(100 * plan.wasteShare)}${THIN}% of the water goes down the drain with it. About ${say.mgL(leak)} of hardness slips through, and ${say.mgL(sodium)} of sodium comes for the rest. Look at the salt every two months.`,
+      why: `${plan.saltKgPerYear.toFixed(0)}${THIN}kg of salt a year; ${Math.round(100 * plan.wasteShare)}${THIN}% of the water goes down the drain with it. About ${say.mgL(leak)} of hardness slips through, and ${say.mgL(sodium)} of sodium comes for the rest. Look at the salt every ${say.days(saltDays(stage, plan))}.`,
     },
   ];
   if (leak > SOFT_ALARM_MGL)
@@ -99,12 +114,19 @@ const SALT_FILL_KG = 25;
 const USUAL_SOFTENER_L = 28.3168;
 const SIZE_EXPONENT = 0.35;
 
-/** Salt that is brought in at a time, and how often: when the sack is used up, or when it is looked at. */
+/** Days from one look at the salt to the next: by use, two months at the most. */
+const saltDays = ({ saltTankKg }: Softener, { saltKgPerYear }: SoftenerPlan): number =>
+  Math.min(SALT_DAYS, ((saltTankKg ?? SALT_FILL_KG) * SALT_USED * DAYS_PER_YEAR) / saltKgPerYear);
+
+/** Of what the tank holds, what is used before it is filled up again (common practice: never below a quarter). */
+const SALT_USED = 0.75;
+
+/** Salt that is brought in at a time, and how often: when the tank is down to a quarter, or when it is looked at. */
 function saltRound(stage: Softener, standing: Standing<Softener> | null): { readonly days: number; readonly kg: number } | null {
   const plan = standing && softenerPlan({ ...standing, stage });
   if (!plan?.ok) return null;
   const perDay = plan.value.saltKgPerYear / DAYS_PER_YEAR;
-  const days = Math.min(SALT_DAYS, SALT_FILL_KG / perDay);
+  const days = saltDays(stage, plan.value);
   return { days, kg: perDay * days };
 }
 
@@ -113,12 +135,12 @@ export const softener = defineStage(schema, {
   label: 'Softener',
   says: 'Sodium for hardness, regenerated with salt',
   place: 0,
-  defaults: { kind: 'softener', name: 'Softener', volumeL: 8, saltGPerL: 128, reserveShare: 0.2, fittedOn: null },
+  defaults: { kind: 'softener', name: 'Softener', volumeL: 8, saltGPerL: 128, saltTankKg: null, reserveShare: 0.2, fittedOn: null },
   form: 'cartridge',
-  touches: 'minerals',
+  touches: () => 'minerals',
   prefilter: false,
   inUses: true,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: ({ saltGPerL }, { water }) => ok({ water: softened(water, softenerCapacityEqPerL(saltGPerL)) }),
   slopeBar: cartridgeSlopeBar,
   riseBar: zero,
@@ -133,6 +155,9 @@ export const softener = defineStage(schema, {
     // Of what leaves it, so much more has to be drawn.
     return plan.ok ? plan.value.wasteShare / (1 - plan.value.wasteShare) : 0;
   },
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: ({ volumeL }, { piece }) => piece('softener') * (volumeL / USUAL_SOFTENER_L) ** SIZE_EXPONENT,
   worn: asFitted,
   renewed: asFitted,
@@ -171,7 +196,7 @@ export const softener = defineStage(schema, {
       ],
     },
   ],
-  plumbed: () => ({ ...inAndOut(), drains: true }),
+  plumbed: () => ({ ...threaded('1'), drains: true }),
   tools: () => ['Drop kit for hardness'],
   partGroup: 'cartridges',
   parts: ({ volumeL }, { prices, units }) => [
@@ -193,7 +218,11 @@ export const softener = defineStage(schema, {
   ],
   upkeep: (stage, standing) => {
     const round = saltRound(stage, standing);
-    return [{ says: 'salt of', work: 'refilled', everyDays: round?.days ?? SALT_DAYS, ...(round ? { takes: round.kg } : {}) }];
+    return [
+      { says: 'salt of', work: 'refilled', everyDays: round?.days ?? SALT_DAYS, ...(round ? { takes: round.kg } : {}) },
+      // Injector, valve and seals, hardness behind it counted (common practice: once a year).
+      { says: 'yearly check of', work: 'cleaned', everyDays: 365 },
+    ];
   },
   faults: () => ['softenerSpent', 'softenerBypass'],
   wears: null,
@@ -207,6 +236,7 @@ export const softener = defineStage(schema, {
       field.quantity(stage, 'volumeL', 'Volume of resin', { unit: 'L' }),
       field.quantity(stage, 'saltGPerL', 'Salt for its resin'),
       field.quantity(stage, 'reserveShare', 'Kept in reserve', { unit: '%' }),
+      field.quantity(stage, 'saltTankKg', 'Salt its tank holds', { unit: 'kg', empty: 'a sack, 25 kg' }),
     ],
   }),
   folded: 'More',

@@ -3,7 +3,7 @@ import { dirtLoading, prefilterBarPerLPerH } from '../pretreatment';
 import { formatQuantity, inSentence, measured, percent } from '../quantity';
 import { HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
-import { anyStage, defineStage, fitted, neverOpen, noPrice, unchanged, zero, inAndOut, none } from './kind';
+import { anyStage, defineStage, fitted, neverOpen, noPrice, unchanged, zero, none, keepsAll, holdsNothing, threaded } from './kind';
 import { FLOOD, seen } from './step';
 
 const schema = z.strictObject({
@@ -52,10 +52,10 @@ export const spinDown = defineStage(schema, {
     fittedOn: null,
   },
   form: 'cartridge',
-  touches: 'nothing',
+  touches: () => 'nothing',
   prefilter: true,
   inUses: false,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: unchanged,
   slopeBar: ({ cleanLossBar, loading }, _flow, temperatureC) => prefilterBarPerLPerH({ cleanLossBar, loading }, temperatureC),
   riseBar: zero,
@@ -65,6 +65,9 @@ export const spinDown = defineStage(schema, {
   price: noPrice,
   costLine: 'prefilters',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: (_stage, { piece }) => piece('filterHousing'),
   worn: (stage, { passedL, years }, turbidityNTU) =>
     passedL === undefined || !years ? stage : { ...stage, loading: filled(stage, passedL / (365.25 * years), turbidityNTU) },
@@ -84,7 +87,7 @@ export const spinDown = defineStage(schema, {
       ],
     },
   ],
-  plumbed: inAndOut,
+  plumbed: () => threaded('3/4'),
   tools: none,
   partGroup: 'filters',
   parts: ({ micron }, { units }) => [

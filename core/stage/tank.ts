@@ -4,7 +4,7 @@ import type { BladderTank } from '../storage';
 import { openToAir } from '../water';
 import { BAR_PER_METRE } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, none, zero, inAndOut } from './kind';
+import { allPasses, anyStage, asFitted, defineStage, none, zero, inAndOut, keepsAll, holdsNothing } from './kind';
 import { seen, type Caution } from './step';
 
 const schema = z.strictObject({
@@ -56,13 +56,13 @@ export const tank = defineStage(schema, {
   kind: 'tank',
   label: 'Tank',
   says: 'Keeps water for the draw',
-  place: 10,
+  place: 12,
   defaults: { kind: 'tank', name: 'Tank', volumeL: 100, liftM: 0, openToAir: true, prechargeBar: null, ...FLOAT_SHARES },
   form: 'tank',
-  touches: 'traces',
+  touches: () => 'traces',
   prefilter: false,
   inUses: false,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: (stage, { water }) => {
     if (!stage.openToAir) return ok({ water });
     const open = openToAir(water);
@@ -76,6 +76,9 @@ export const tank = defineStage(schema, {
   price: ({ volumeL }, { tankPerL }) => volumeL * tankPerL,
   costLine: 'prefilters',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: ({ volumeL }, { tankPerL }) => volumeL * tankPerL,
   worn: asFitted,
   renewed: asFitted,

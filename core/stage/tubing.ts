@@ -3,7 +3,20 @@ import { restrictorPressureBar } from '../membrane';
 import { measured } from '../quantity';
 import { BAR_PER_METRE } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, neverOpen, none, noPrice, unchanged, zero, inAndOut } from './kind';
+import {
+  allPasses,
+  anyStage,
+  asFitted,
+  defineStage,
+  neverOpen,
+  none,
+  noPrice,
+  unchanged,
+  zero,
+  inAndOut,
+  keepsAll,
+  holdsNothing,
+} from './kind';
 
 const schema = z.strictObject({
   kind: z.literal('tubing'),
@@ -19,13 +32,13 @@ export const tubing = defineStage(schema, {
   kind: 'tubing',
   label: 'Long tubing',
   says: 'Length, bore and height that cost pressure',
-  place: 9,
+  place: 11,
   defaults: { kind: 'tubing', name: 'Tubing', boreMm: 4.3, lengthM: 10, riseM: 0 },
   form: 'line',
-  touches: 'nothing',
+  touches: () => 'nothing',
   prefilter: false,
   inUses: false,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: unchanged,
   slopeBar: ({ boreMm, lengthM }, flowLPerH, temperatureC) =>
     flowLPerH > 0 ? restrictorPressureBar({ boreMm, lengthMm: 1000 * lengthM }, flowLPerH, temperatureC) / flowLPerH : 0,
@@ -36,6 +49,9 @@ export const tubing = defineStage(schema, {
   price: noPrice,
   costLine: 'prefilters',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: zero,
   worn: asFitted,
   renewed: asFitted,

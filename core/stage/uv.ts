@@ -3,7 +3,20 @@ import { inSentence, measured, THIN } from '../quantity';
 import { UV_END_OF_LIFE, UV_GOAL_MJ_PER_CM2, uvDoseMJPerCm2 } from '../storage';
 import { HOUSING_BAR } from './cartridge';
 import { keysOf } from './field';
-import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, unchanged, zero, inAndOut } from './kind';
+import {
+  allPasses,
+  anyStage,
+  asFitted,
+  defineStage,
+  fitted,
+  neverOpen,
+  none,
+  unchanged,
+  zero,
+  keepsAll,
+  holdsNothing,
+  threaded,
+} from './kind';
 import { MAINS, type Caution, seen } from './step';
 
 const schema = z.strictObject({
@@ -26,13 +39,13 @@ export const uv = defineStage(schema, {
   kind: 'uv',
   label: 'UV lamp',
   says: 'Holds germs down',
-  place: 8,
+  place: 10,
   defaults: { kind: 'uv', name: 'UV lamp', intensityMWPerCm2: 15, chamberL: 0.8, fittedOn: null },
   form: 'cartridge',
-  touches: 'nothing',
+  touches: () => 'nothing',
   prefilter: false,
   inUses: true,
-  holdsScaleTo: null,
+  holdsScale: holdsNothing,
   treat: unchanged,
   slopeBar: zero,
   riseBar: zero,
@@ -42,6 +55,9 @@ export const uv = defineStage(schema, {
   price: (_stage, { lamp }) => lamp,
   costLine: 'prefilters',
   drainShare: zero,
+  keeps: keepsAll,
+  powerW: zero,
+  chemicals: none,
   buys: (_stage, { piece }) => piece('uvUnit'),
   worn: asFitted,
   renewed: asFitted,
@@ -59,7 +75,7 @@ export const uv = defineStage(schema, {
       measures: [seen('lit', 'It burns, by its indicator', 'Unplug it, dry hands: is the lamp seated, are its pins clean?')],
     },
   ],
-  plumbed: () => ({ ...inAndOut(), powered: true }),
+  plumbed: ({ chamberL }) => ({ ...threaded(chamberL < 1 ? '1/4' : '3/4'), powered: true }),
   tools: none,
   partGroup: 'tanks',
   parts: (_stage, { prices }) => [

@@ -239,7 +239,7 @@ describe('options', () => {
 it('salt is told for the batch that is asked, with the digits it has', () => {
   const reef = goal(made('marineHousehold'), 'reefTank', {
     prepare: { how: 'salt', salinity: 35 },
-    demand: { ...evenDemand(20, 'day'), batches: [{ id: 'change', name: 'Water change', weekday: 5, hour: 10, litres: 80 }] },
+    demand: { ...evenDemand(20, 'day'), batches: [{ id: 'change', name: 'Water change', weekday: 5, hour: 10, count: 1, litres: 80 }] },
   });
   const found = reportOf(reef).findings.find(({ id }) => id === 'prepare')!;
   expect(plain(found.why)).toMatch(/^About 3\.2 kg for a batch of 80 L/);

@@ -96,7 +96,7 @@ const TROUBLE: Readonly<Record<string, System>> = {
   'household, ten times the need': demand(house, 900),
   'household, nothing needed': demand(house, 0),
   'household, one batch of 400': goal(house, {
-    demand: { ...house.goal.demand, batches: [{ id: 'b', name: 'Change', weekday: 5, hour: 9, litres: 400 }] },
+    demand: { ...house.goal.demand, batches: [{ id: 'b', name: 'Change', weekday: 5, hour: 9, count: 1, litres: 400 }] },
   }),
   'household, minerals put back': goal(house, {
     id: 'softWaterBreeding',
@@ -382,7 +382,7 @@ const declared = STAGE_KINDS.map((kind) => {
   });
   const slope = [5, 25].map((temperatureC) => few(kindOf(one).slopeBar(one, 100, temperatureC)));
   return [
-    `${kind}: ${spec.label}. ${spec.says}. place ${spec.place}, ${spec.form}, touches ${spec.touches}${spec.prefilter ? ', flushed first' : ''}${spec.inUses ? ', in uses' : ''}, folded "${spec.folded}"`,
+    `${kind}: ${spec.label}. ${spec.says}. place ${spec.place}, ${spec.form}, touches ${spec.touches(newStage(kind, 'one') as never)}${spec.prefilter ? ', flushed first' : ''}${spec.inUses ? ', in uses' : ''}, folded "${spec.folded}"`,
     `  starts with ${JSON.stringify(spec.defaults)}`,
     `  takes ${JSON.stringify(z.toJSONSchema(spec.schema, { unrepresentable: 'any' }).properties, (key, at) => (key === 'pattern' ? undefined : (at as unknown)))}`,
     `  slope ${slope.join(' and ')}, lifts ${few(kindOf<Stage>(one).riseBar(one))}, ${JSON.stringify(kindOf(one).mounting(one))}, price ${few(kindOf(one).price(one, PRICES))}`,

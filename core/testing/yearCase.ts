@@ -20,6 +20,7 @@ export const yearCase = (changes: Partial<YearPlant> = {}): YearPlant => ({
   },
   goal: { highPpm: 1, lowPpm: null },
   drainedPerL: 0,
+  chemicalsPerL: 0,
   wasteUsedShare: 0,
   temperature: { mean: 12, amplitude: 6, highDay: 205 },
   strength: { mean: 1, amplitude: 0.2, highDay: 20 },

@@ -65,17 +65,22 @@ export function ammoniaInKit(source: Source, instruments: readonly Instrument[])
   return ammoniaOf(sample, ec25.ok ? ec25.value : undefined, !source.assumed.includes('chlorine'));
 }
 
+/** A strip's range as a figure: its middle, and as much to either side. */
+const middle = (from: number, to: number | null): number => (to === null ? from : (from + to) / 2);
+const span = (from: number | null, to: number | null): number | undefined =>
+  from === null || to === null ? undefined : Math.abs(to - from) / 2;
+
 /** The kit's figures, with the doubt of the drops they were counted by. */
 function kitAnalysis({ kit }: Sample, ammonia: KitAmmonia | null): Partial<PartialAnalysis> {
   const plusMinus = (count: Sample['kit']['hardnessCount']): number | undefined => {
     const result = count && dropResult(count);
     return result?.ok ? result.value.plusMinusMgL : undefined;
   };
-  const hardness = plusMinus(kit.hardnessCount);
-  const alkalinity = plusMinus(kit.alkalinityCount);
+  const hardness = span(kit.hardnessMgL, kit.hardnessToMgL) ?? plusMinus(kit.hardnessCount);
+  const alkalinity = span(kit.alkalinityMgL, kit.alkalinityToMgL) ?? plusMinus(kit.alkalinityCount);
   return {
-    ...(kit.hardnessMgL === null ? {} : { hardnessMgL: kit.hardnessMgL }),
-    ...(kit.alkalinityMgL === null ? {} : { alkalinityMgL: kit.alkalinityMgL }),
+    ...(kit.hardnessMgL === null ? {} : { hardnessMgL: middle(kit.hardnessMgL, kit.hardnessToMgL) }),
+    ...(kit.alkalinityMgL === null ? {} : { alkalinityMgL: middle(kit.alkalinityMgL, kit.alkalinityToMgL) }),
     ...(kit.pH === null ? {} : { pH: kit.pH }),
     mgL: {
       ...(kit.nitrateMgL === null ? {} : { NO3: kit.nitrateMgL }),

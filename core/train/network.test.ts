@@ -354,6 +354,16 @@ describe('more water', () => {
     const after = value(solveTrain({ ...house.train, stages: [...stages!] }, house.source, tap(house)));
     expectWithin(after.productLPerH * 24, productLPerDay, 1e-9);
   });
+  it('a second element on the old restrictor saves waste, and is not advised where that scales', () => {
+    const of = (system: System): WaterOption | undefined => moreWater(system, tap(system)).find(({ id }) => id === 'seriesKept');
+    const kept = of(house)!;
+    const now = options.find(({ id }) => id === 'asItIs')!;
+    expect(kept.wasteToProduct!).toBeLessThan(0.6 * now.wasteToProduct!);
+    expect(`${kept.mind} ${kept.against ?? ''}`).toMatch(/Waste falls from .* to .* a year, /);
+    // On a hard tap its risk stands against it.
+    const hard = { ...house, source: withSample(house.source, { character: 'chalk', reading: 900 }) } as System;
+    expect(of(hard)?.against ?? '').toMatch(/can scale|hardly rinsed/);
+  });
   it('nothing to compare without a membrane', () => expect(moreWater(from('resinVessel'), tap(from('resinVessel')))).toEqual([]));
   it.each([
     ['household75', 'household100'],

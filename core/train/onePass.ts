@@ -4,7 +4,7 @@ import { settleWater, type Water, type WaterState } from '../water';
 import { inletBar, type Inlet } from './pressure';
 import type { SolvedTrain } from './solved';
 import { withMembrane, type Beforehand } from './throughMembrane';
-import { behindTank, tapStation, walkStages, type Collected, type Walk } from './walk';
+import { behindTank, keptBy, tapStation, walkStages, type Collected, type Walk } from './walk';
 import type { TrainUse } from '../stage';
 
 /** A train with one membrane stage, or none. */
@@ -24,10 +24,10 @@ function withoutMembrane(
   tap: WaterState,
   use: TrainUse,
 ): Outcome<SolvedTrain> {
-  const flowLPerH = train.drawLPerH;
+  const flowLPerH = train.drawLPerH / keptBy(train.stages);
   const start: Walk = { water: feed, state: tap, pressureBar: linePressureBar };
   const into: Collected = { stations: [tapStation(flowLPerH, start)], resins: [], carbons: [] };
   const end = walkStages(train.stages, flowLPerH, start, use, into, null, behindTank(train));
   if (!end.ok) return end;
-  return ok({ ...into, unit: null, unitStageId: null, waste: null, productLPerH: flowLPerH, branches: [] });
+  return ok({ ...into, unit: null, unitStageId: null, waste: null, productLPerH: train.drawLPerH, branches: [] });
 }

@@ -17,7 +17,7 @@ import { mixWaters, settleWater, type Water, type WaterState } from '../water';
 import { inletBar, slopeOf, type Inlet } from './pressure';
 import { solveTrain, withUses } from './solve';
 import type { SolvedTrain } from './solved';
-import type { Station } from './walk';
+import { keptBy, type Station } from './walk';
 
 /**
  * A train solved quickly, for thousands of them: where the pressure at its one membrane is known, in fewer slices, and
@@ -169,7 +169,7 @@ export function quickTrain(
   const t = feed.temperatureC;
   // Chlorine alone depends on the flow; it takes no part in what the membrane does.
   const key = before
-    .filter((stage) => ['minerals', 'salt'].includes(kindOf(stage).touches))
+    .filter((stage) => !kindOf(stage).prefilter && kindOf(stage).touches(stage) !== 'nothing')
     .map(keyOf)
     .join();
   let species = known.feeds.get(key);
@@ -343,10 +343,11 @@ export function withTail(solved: SolvedTrain, tail: readonly Stage[], drawLPerH:
     ({ water } = treated.value);
     if (treated.value.resin) resins.push(treated.value.resin);
     if (treated.value.carbon) carbons.push({ stageId: stage.id, state: treated.value.carbon, flowLPerH });
+    flowLPerH *= kindOf(stage).keeps(stage);
     stations.push(station(stage.id, stage.name, stage.kind, flowLPerH, 0, water, stations.at(-1)!));
     if (stage.kind === 'tank' && drawLPerH !== null) flowLPerH = drawLPerH;
   }
-  return ok({ ...solved, stations, resins, carbons });
+  return ok({ ...solved, stations, resins, carbons, productLPerH: solved.productLPerH * keptBy(tail) });
 }
 
 /** A train solved up to some stage, gone on with through the rest and all that is drawn from it. */

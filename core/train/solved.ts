@@ -1,7 +1,7 @@
 import type { UnitSolution } from '../membrane';
 import type { CarbonState } from '../pretreatment';
-import type { ResinState } from '../stage';
-import type { Station } from './walk';
+import type { ResinState, Stage } from '../stage';
+import { keptBy, type Station } from './walk';
 
 /** A train at its operating point: what stands at each station, what the membranes do, what is made. */
 export interface SolvedTrain {
@@ -32,17 +32,20 @@ export function wasteToProduct({ stations, unit, productLPerH }: SolvedTrain): n
 }
 
 /**
- * Litres that pass a stage for a litre of product: all that is drawn, less what is led past it; one behind the
- * membrane. What is led back round the membrane does not count.
+ * Litres that pass a stage for a litre of product: all that is drawn, less what is led past it; behind the membrane one,
+ * and what stages from there on send to the drain. What is led back round the membrane does not count.
  */
-export function litresPerProduct(
-  { stations, unitStageId, productLPerH }: SolvedTrain,
-  stages: readonly { readonly id: string }[],
-  i: number,
-): number {
+export function litresPerProduct({ stations, unitStageId, productLPerH }: SolvedTrain, stages: readonly Stage[], i: number): number {
   const after = stations[i + 1];
-  if (!(productLPerH > 0) || !after || i > stages.findIndex(({ id }) => id === unitStageId)) return 1;
+  if (!(productLPerH > 0) || !after || i > stages.findIndex(({ id }) => id === unitStageId)) return 1 / keptBy(stages.slice(i));
   return Math.min(after.flowLPerH, stations[0]!.flowLPerH) / productLPerH;
+}
+
+/** The water as it runs into a stage: behind a tank at the flow that is drawn of it, not at the one that fills it. */
+export function runsInto(stages: readonly Stage[], stations: readonly Station[], i: number): Station | undefined {
+  const [before, after] = [stations[i], stations[i + 1]];
+  if (!before || !after || stages[i - 1]?.kind !== 'tank') return before;
+  return { ...before, flowLPerH: after.flowLPerH / keptBy([stages[i]!]) };
 }
 
 /** The last station: the water at the point of use. */

@@ -5,7 +5,7 @@ import { fail, ok, type Outcome } from '../quantity';
 import { mixWaters, settleWater, type Water, type WaterState } from '../water';
 import { gasBar, liftedBar, riseBar, slopeOf } from './pressure';
 import type { SolvedTrain } from './solved';
-import { behindTank, tapStation, waterAfter, walkStages, type BehindTank, type Collected, type Station, type Walk } from './walk';
+import { behindTank, keptBy, tapStation, waterAfter, walkStages, type BehindTank, type Collected, type Station, type Walk } from './walk';
 
 /** Chlorine a change of flow may still move before the feed of the membrane counts as settled, mg/L. */
 const SETTLED_MG_L = 1e-4;
@@ -214,7 +214,14 @@ function behindMembrane(
     water: unit.concentrate,
     state: concentrate.value,
   };
-  const done = { ...into, unit, unitStageId: stage.id, waste, productLPerH: unit.permeateLPerH / (1 - stage.bypassShare), branches: [] };
+  const done = {
+    ...into,
+    unit,
+    unitStageId: stage.id,
+    waste,
+    productLPerH: (unit.permeateLPerH / (1 - stage.bypassShare)) * keptBy(behind),
+    branches: [],
+  };
   // Nothing is made: the stations end at the feed of the membrane.
   if (!unit.permeate) return ok(done);
   const product = withBypass(stage, unit, unit.permeate, past);

@@ -31,6 +31,9 @@ export interface Collected {
 export const waterAfter = (stage: Stage, water: Water, flowLPerH: number, use: TrainUse, inLoop = false): Outcome<Treated> =>
   kindOf(stage).treat(stage, { water, flowLPerH, use: use[stage.id] ?? NO_USE, inLoop });
 
+/** Share of the water that goes on through stages, past what each sends to the drain meanwhile. */
+export const keptBy = (stages: readonly Stage[]): number => stages.reduce((share, stage) => share * kindOf(stage).keeps(stage), 1);
+
 /** What flows behind a tank: as it is drawn while a tap is open, or round the loop behind the last. */
 export interface BehindTank {
   readonly drawLPerH: number;
@@ -60,7 +63,7 @@ export function walkStages(
   let walk = start;
   let flowLPerH = startLPerH;
   let inLoop = false;
-  for (const stage of stages) {
+  for (const [i, stage] of stages.entries()) {
     const after = waterAfter(stage, walk.water, flowLPerH, use, inLoop);
     if (!after.ok) return after;
     const { water, resin, carbon } = after.value;
@@ -73,11 +76,12 @@ export function walkStages(
       stage.id === fed?.pumpId
         ? fed.bar
         : pressureAfter(stage, walk.pressureBar, flowLPerH, water.temperatureC) + liftBar(stage, walk.pressureBar, flowLPerH);
+    flowLPerH *= kindOf(stage).keeps(stage);
     walk = { water, state: settled.value, pressureBar };
     into.stations.push({ after: stage.id, name: stage.name, kind: stage.kind, flowLPerH, ...walk });
     if (stage.kind === 'tank' && behind) {
       inLoop = behind.loop?.tankId === stage.id;
-      flowLPerH = inLoop && behind.loop ? behind.loop.flowLPerH : behind.drawLPerH;
+      flowLPerH = inLoop && behind.loop ? behind.loop.flowLPerH : behind.drawLPerH / keptBy(stages.slice(i + 1));
     }
   }
   return ok(walk);

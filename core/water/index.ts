@@ -25,7 +25,7 @@ export {
 } from './meter';
 export { SALT_MIX_MOISTURE, mixWaters, salinityOf, seaSaltGPerL, shareForTarget, strengthened, withSeaSalt } from './mixing';
 export { OSMOTIC_GROUPS, barPerOsmolal, osmolality, type OsmoticGroup } from './osmotic';
-export { daviesSlope } from './properties';
+export { daviesSlope, densityKgPerL, vogelPaS } from './properties';
 export { equilibria } from './equilibria';
 export { SEA_USCM, seaConductivityMScm, seaSalinityOf } from './salinity';
 export { langelierByHand, percentOfSaturation, ryznarIndex, ryznarWord, saturation, type Mineral } from './saturation';
@@ -45,6 +45,7 @@ export {
 export { standardChecks } from './standardChecks';
 export {
   AIR_CO2_ATM,
+  alkalinityAtPH,
   alkalinityByBalance,
   balanced,
   closedSpecies,

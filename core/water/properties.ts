@@ -17,6 +17,9 @@ export function viscosityMPaS(t: number): number {
   return 1.002 * 10 ** ((d / (t + 96)) * (1.2364 - 1.37e-3 * d + 5.7e-6 * d * d));
 }
 
+/** Viscosity by the law of Vogel as membrane and film laws were fitted with it, Pa·s; 8.9e-4 at 25 °C. */
+export const vogelPaS = (t: number): number => 2.414e-5 * 10 ** (247.8 / (t + 273.15 - 140));
+
 /**
  * Kilograms of water in one litre of solution.
  * The slope is a simplification for mixtures from NaCl to sea salt, good to 0.2 % up to 70 g/L.

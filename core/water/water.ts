@@ -210,6 +210,13 @@ export function waterFromPH(mgL: Partial<Record<Solute, number>>, alkalinityMgL:
   return ok({ mgL: solutes, alkalinityMgL, carbonMmolL: species.value.carbon * molal.waterKgPerL25 * 1000, temperatureC });
 }
 
+/** Alkalinity a water would have at a pH with the carbon it holds, mg/L as CaCO3: what acid or caustic brings it to, closed. */
+export function alkalinityAtPH(water: Water, pH: number): Outcome<number> {
+  const molal = molalWater(water);
+  const species = speciateAtPH(molal.totals, pH, { by: 'carbon', molPerKg: molal.carbonMolPerKg }, equilibria(water.temperatureC));
+  return species.ok ? ok(species.value.alkalinity * molal.waterKgPerL25 * 1000 * CACO3_G_PER_EQ) : species;
+}
+
 /**
  * The same water after standing open to air: strong ions and alkalinity stay, carbon comes to rest
  * with the CO2 of the air (mode d). Pure water ends at pH 5.60 and 0.99 µS/cm.

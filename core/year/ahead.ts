@@ -1,8 +1,8 @@
 import { usedAtGoal, beforeBed, bedCapacityEq, bedUtilisation, ionicLoad, slowestFlowLPerH } from '../exchange';
 import { membraneStage, type System } from '../file';
 import { hourlyNeedL, productDemand, productLPerDay } from '../goal';
-import { drainedLPerDay, priceList, workCost } from '../ledger';
-import { feedSeasons, LEAST_C, pumpEnergy, yearStandings, type PartLife } from '../life';
+import { chemicalsPerDay, drainedLPerDay, priceList, workCost } from '../ledger';
+import { feedSeasons, LEAST_C, trainEnergy, yearStandings, type PartLife } from '../life';
 import { agedBy, isSeawaterElement, isSmallElement, yearlyAgeing } from '../membrane';
 import { gridFigures } from '../numeric';
 import { DAY_MS, DAYS_PER_YEAR, fail, ok, PPM_PER_USCM, type Outcome } from '../quantity';
@@ -93,7 +93,7 @@ function nodeFigures(system: System, today: Standing, solved: SolvedTrain, tapUS
     productionLPerH: made,
     odds: passage / (1 - passage),
     feedPerL: solved.productLPerH > 0 ? solved.stations[0]!.flowLPerH / solved.productLPerH : 1,
-    kWhPerM3: pumpEnergy(system, solved) ?? 0,
+    kWhPerM3: trainEnergy(system, solved) ?? 0,
     servedUScm: report.loop ? report.judgedUScm : polishedStation(solved).state.ec25UScm,
     loadMeqL: load ? load[`${side}MeqL`] : 0,
     usedShare: meets ? usedAtGoal(side, units, meets, report.resin?.goalUScm ?? null) : 1,
@@ -284,7 +284,8 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
   const tank = system.train.stages.findLast((stage): stage is StageOf<'tank'> => stage.kind === 'tank');
   const floats = tank && tank.prechargeBar === null && tank.startShare > 0 && tank.startShare < tank.stopShare;
   const need = productLPerDay(system.goal);
-  const drained = drainedLPerDay(yearStandings(system, report));
+  const standings = yearStandings(system, report);
+  const perL = (perDay: number): number => (need > 0 ? perDay / need : 0);
   const { strength } = seasons;
   return ok({
     startMs,
@@ -303,7 +304,8 @@ export function aheadOf(system: System, today: Standing, feed: Water, nowMs: num
       tapMeqL: 0,
       gasMeqL: 0,
       goal: { highPpm, lowPpm },
-      drainedPerL: need > 0 ? drained / need : 0,
+      drainedPerL: perL(drainedLPerDay(standings)),
+      chemicalsPerL: perL(chemicalsPerDay(standings, priceList(system))),
       wasteUsedShare: system.choice.wasteUsedShare,
       demand: (day) => {
         const begin = 24 * ((weekday + day) % 7);

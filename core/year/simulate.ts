@@ -22,7 +22,7 @@ export interface DayResponse {
   readonly resin: { readonly loadMeqL: number; readonly usedShare: number } | null;
 }
 /** What runs of itself, and what somebody brings along. */
-const RUNNING: readonly CostLine[] = ['water', 'sewer', 'energy', 'penalties'];
+const RUNNING: readonly CostLine[] = ['chemicals', 'water', 'sewer', 'energy', 'penalties'];
 export const RUNNING_LINES = COST_LINES.filter((line) => RUNNING.includes(line));
 export const BROUGHT_LINES = COST_LINES.filter((line) => !RUNNING.includes(line));
 export type YearCosts = Record<CostLine, number>;
@@ -65,6 +65,8 @@ export interface YearPlant {
   readonly goal: { readonly highPpm: number | null; readonly lowPpm: number | null };
   /** Litres the stages send to the drain beside the waste, for a litre made. */
   readonly drainedPerL: number;
+  /** What acid, alkali and the like cost for a litre made. */
+  readonly chemicalsPerL: number;
   /** Share of the waste that is used for something else. */
   readonly wasteUsedShare: number;
   /** What loads the anion side whatever the membrane holds back, meq/L. */
@@ -332,6 +334,7 @@ export function simulateYears(plant: YearPlant, days: number, policy: YearPolicy
     const { water, sewer } = waterCosts({ feedL: feed, wasteL: feed - made, usedL: plant.wasteUsedShare * made * (feedPerL - 1) }, prices);
     book(day, 'water', water);
     book(day, 'sewer', sewer);
+    book(day, 'chemicals', made * plant.chemicalsPerL);
     book(day, 'energy', (made / 1000) * response.kWhPerM3 * prices.energyPerKWh);
     run.quality[day] = quality;
     run.made[day] = made;

@@ -6,10 +6,12 @@ import { tankVolumeL } from '@yes-clear/core/file';
 import {
   type Demand,
   demandLPerDay,
-  demandLPerWeek,
   fillTimeH,
   hourlyDrawL,
   largestDrawL,
+  batchL,
+  needLPerDay,
+  spokenNeed,
   productDemand,
   productionForTankLPerDay,
   scaledDemand,
@@ -23,6 +25,7 @@ import AppIcon from '../kit/AppIcon.vue';
 import NameField from '../kit/NameField.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import Segments from '../kit/Segments.vue';
+import AtOnceDraws from './AtOnceDraws.vue';
 import DemandBars from './DemandBars.vue';
 import { useGoal } from './useGoal';
 
@@ -36,9 +39,15 @@ const litres = (value: number): string => formatQuantity(value, 'volumeL', units
 const DAYS = WEEKDAYS.map(short);
 const HOURS = Array.from({ length: 24 }, (_, hour) => String(hour).padStart(2, '0'));
 
-const total = computed(() => (demand.value.per === 'day' ? demandLPerDay(demand.value) : demandLPerWeek(demand.value)));
+const total = computed(() => spokenNeed(demand.value, demandLPerDay(demand.value)));
 const setTotal = (value: number | null): void => {
-  if (value !== null) set('demand', { demand: scaledDemand(demand.value, demand.value.per === 'day' ? 7 * value : value) });
+  if (value !== null) set('demand', { demand: scaledDemand(demand.value, 7 * needLPerDay(demand.value, value)) });
+};
+/** As it is spoken of, the need stays the same litres when hours or cup are set. */
+const COUNTED = { day: 'Water needed', week: 'Water needed', hour: 'Water an hour', cups: 'Cups a day' } as const;
+const setCounted = (changes: Partial<Pick<Demand, 'hoursPerDay' | 'cupL'>>): void => {
+  const next = { ...demand.value, ...changes };
+  set('demand', { demand: scaledDemand(next, 7 * needLPerDay(next, total.value)) });
 };
 const mostDay = computed(() => Math.max(...demand.value.dayL, 1) * 1.25);
 const stepDay = computed(() => 10 ** Math.floor(Math.log10(mostDay.value / 8)));
@@ -55,7 +64,7 @@ const sayHour = (share: number): string =>
 
 const addBatch = (): void =>
   setDemand('batch', {
-    batches: [...demand.value.batches, { id: idFor('batch'), name: 'Fill a drum', weekday: 4, hour: 18, litres: 200 }],
+    batches: [...demand.value.batches, { id: idFor('batch'), name: 'Fill a drum', weekday: 4, hour: 18, count: 1, litres: 200 }],
   });
 const setBatch = (id: string, changes: Partial<Demand['batches'][number]>): void =>
   setDemand('batch', { batches: demand.value.batches.map((batch) => (batch.id === id ? { ...batch, ...changes } : batch)) });
@@ -72,7 +81,7 @@ const week = computed(() => tankWeek(product.value, madeLPerDay.value, drawnTank
 const enough = computed(() => (tankL.value > 0 ? productionForTankLPerDay(product.value, tankL.value) : null));
 const busiest = computed(() => {
   const byDay = DAYS.map(
-    (_, i) => demand.value.dayL[i]! + demand.value.batches.reduce((sum, batch) => (batch.weekday === i ? sum + batch.litres : sum), 0),
+    (_, i) => demand.value.dayL[i]! + demand.value.batches.reduce((sum, batch) => (batch.weekday === i ? sum + batchL(batch) : sum), 0),
   );
   const most = Math.max(...byDay);
   return most > 1.3 * demandLPerDay(demand.value) ? `${WEEKDAYS[byDay.indexOf(most)]} takes ${litres(most)}. ` : '';
@@ -86,12 +95,12 @@ const batchHours = computed(() => {
   const winter = current.solved.value?.report.winter;
   return product.value.batches.flatMap((batch) => {
     const [today, cold] = [madeLPerDay.value, winter?.productLPerDay ?? null].map((made) =>
-      made === null ? null : fillTimeH(batch.litres, made),
+      made === null ? null : fillTimeH(batchL(batch), made),
     );
-    if (today === null || today === undefined || batch.litres <= 0) return [];
+    if (today === null || today === undefined || batchL(batch) <= 0) return [];
     const inCold = cold && winter ? `, ${say.value.hours(cold)} at ${say.value.of(winter.temperatureC, 'temperatureC')}` : '';
     return [
-      `${batch.name === '' ? 'What is taken at once' : batch.name}: ${litres(batch.litres)} of product takes ${say.value.hours(today)} today${inCold}.`,
+      `${batch.name === '' ? 'What is taken at once' : batch.name}: ${litres(batchL(batch))} of product takes ${say.value.hours(today)} today${inCold}.`,
     ];
   });
 });
@@ -138,8 +147,8 @@ const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw 
       <h2>How much</h2>
       <QuantityField
         class="total"
-        label="Water needed"
-        dimension="volumeL"
+        :label="COUNTED[demand.per]"
+        :dimension="demand.per === 'cups' ? 'count' : demand.per === 'hour' ? 'flowLPerH' : 'volumeL'"
         :units="units"
         :model-value="total"
         @update:model-value="setTotal"
@@ -149,9 +158,35 @@ const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw 
         :choices="[
           { value: 'day', title: 'a day' },
           { value: 'week', title: 'a week' },
+          { value: 'hour', title: 'an hour' },
+          { value: 'cups', title: 'in cups' },
         ]"
         :model-value="demand.per"
         @update:model-value="setDemand('needed per', { per: $event })"
+      />
+      <QuantityField
+        v-if="demand.per === 'hour'"
+        class="total"
+        label="Hours a day it is drawn"
+        dimension="count"
+        unit=""
+        :low="0.25"
+        :high="24"
+        :units="units"
+        :model-value="demand.hoursPerDay"
+        @update:model-value="$event !== null && setCounted({ hoursPerDay: $event })"
+      />
+      <QuantityField
+        v-else-if="demand.per === 'cups'"
+        class="total"
+        label="One cup takes"
+        dimension="volumeL"
+        unit="mL"
+        :low="0.01"
+        :high="5"
+        :units="units"
+        :model-value="demand.cupL"
+        @update:model-value="$event !== null && setCounted({ cupL: $event })"
       />
     </div>
     <div class="editors">
@@ -209,7 +244,18 @@ const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw 
         />
         <QuantityField
           class="bare"
-          label="Litres at once"
+          label="How many barrels"
+          dimension="count"
+          :low="1"
+          :high="1000"
+          :units="units"
+          :model-value="batch.count"
+          @update:model-value="$event !== null && setBatch(batch.id, { count: Math.round($event) })"
+        />
+        <span>of</span>
+        <QuantityField
+          class="bare"
+          label="Litres in one"
           dimension="volumeL"
           :units="units"
           :model-value="batch.litres"
@@ -237,6 +283,7 @@ const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw 
         <AppIcon :path="mdiPlus" :size="16" />Add a batch
       </button>
     </div>
+    <AtOnceDraws />
     <div class="outcome" data-testid="demand-outcome">
       <p v-for="sentence in outcome" :key="sentence">{{ sentence }}</p>
     </div>
@@ -273,7 +320,7 @@ h3 { margin-bottom: 6px; }
 .bare :deep(label) { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
 .bare :deep(.says:not([role])) { display: none; }
 .batches { display: grid; gap: 8px; justify-items: start; }
-.batch { display: grid; grid-template-columns: minmax(0, 190px) 130px auto 150px auto 110px auto; gap: 8px; align-items: center; }
+.batch { display: grid; grid-template-columns: minmax(0, 170px) 74px auto 120px auto 140px auto 104px auto; gap: 8px; align-items: center; }
 .outcome { display: grid; gap: 4px; font-size: 15px; border-top: 1px solid var(--hair); padding-top: 12px; }
 .outcome p:first-child { font-weight: 650; }
 @media (max-width: 1000px) { .editors { grid-template-columns: 1fr; } }

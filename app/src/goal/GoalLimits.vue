@@ -10,7 +10,7 @@ import {
   LIMIT_LABELS,
   schoolOf,
 } from '@yes-clear/core/goal';
-import { CREW_LIMITS, crewRows } from '@yes-clear/core/advice';
+import { CREW_LIMITS, crewRows, equalsInPpm } from '@yes-clear/core/advice';
 import { costUnit, moneyText, roundForReading, words } from '@yes-clear/core/quantity';
 import { productStation } from '@yes-clear/core/train';
 import { computed, ref } from 'vue';
@@ -37,13 +37,20 @@ const starts = computed(() =>
   (row.value?.schools ?? []).filter(({ kind }) => kind !== 'kept').map(({ id, label }) => ({ value: id, title: label })),
 );
 const startFrom = (id: string): void => set('school', { school: id, ownLimits: [] });
+/** Some crews change resin only when as much comes out as goes in. */
+const equals = computed(() => {
+  const { system } = current;
+  const report = solved.value?.report;
+  const ppm = system.value && report ? equalsInPpm(system.value, report) : null;
+  return ppm !== null && ppm > Math.max(...CREW_LIMITS) && ppm <= 1000 ? ppm : null;
+});
 /** The limits crews argue about, side by side in litres and money. */
 const crew = computed(() => {
   const report = solved.value?.report;
   if (!report || !current.system.value || row.value?.ppmSchools.length === 0) return null;
   const own = goal.value?.crewLimitPpm ?? null;
   const limits: number[] = [...CREW_LIMITS];
-  if (own !== null && !limits.includes(own)) limits.push(own);
+  for (const more of [own, equals.value]) if (more !== null && !limits.includes(more)) limits.push(more);
   return crewRows(
     current.system.value,
     report,
@@ -89,12 +96,21 @@ function addLimit(quantity: LimitQuantity): void {
         >
           {{ one.label }}
         </button>
+        <button
+          v-if="equals !== null"
+          type="button"
+          class="button small"
+          :class="{ primary: goal.crewLimitPpm === equals }"
+          @click="set('crew limit', { crewLimitPpm: equals })"
+        >
+          Out equals in, {{ equals }} ppm
+        </button>
         <QuantityField
           class="own"
           look="column"
           label="Own limit, ppm"
           dimension="count"
-          :high="100"
+          :high="1000"
           :units="units"
           :model-value="goal.crewLimitPpm"
           @update:model-value="set('crew limit', { crewLimitPpm: $event })"
@@ -112,7 +128,7 @@ function addLimit(quantity: LimitQuantity): void {
         </thead>
         <tbody>
           <tr v-for="one in crew" :key="one.ppm" :class="{ on: one.ppm === goal.crewLimitPpm }">
-            <th scope="row">{{ one.ppm }} ppm</th>
+            <th scope="row">{{ one.ppm }} ppm{{ one.ppm === equals ? ', out equals in' : '' }}</th>
             <td>{{ one.litres === null ? 'always: it never reads more' : say.about(one.litres, 'volumeL') }}</td>
             <td>{{ money((one.resinPerM3 * per.litres) / 1000) }}</td>
             <td>{{ money(one.resinPerWeek) }}</td>

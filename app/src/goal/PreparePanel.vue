@@ -31,6 +31,20 @@ function shareForHardness(hardnessMgL: number | null): void {
   const share = product ? shareForTarget(product, water.value.water, (mixed) => hardnessOf(mixed.mgL), hardnessMgL) : null;
   if (share !== null) change({ tapShare: Math.round(1000 * share) / 1000 });
 }
+/** Share of tap at which the blend has a carbonate hardness: with alkalinity, as far as there is hardness for it. */
+function shareForCarbonate(mgL: number | null): void {
+  const water = current.water.value;
+  const product = current.solved.value?.report.solved.stations.at(-1)?.water;
+  if (mgL === null || !water?.ok || !product) return;
+  const share = shareForTarget(product, water.value.water, carbonateOf, mgL);
+  outOfReach.value = share === null ? 'No share gives that: it lies outside product and tap.' : '';
+  if (share !== null) change({ tapShare: Math.round(1000 * share) / 1000 });
+}
+const carbonateOf = (mixed: Water): number => Math.min(mixed.alkalinityMgL, hardnessOf(mixed.mgL));
+const blendCarbonate = computed(() => {
+  const prepared = current.solved.value?.report.prepared;
+  return prepared?.ok ? carbonateOf(prepared.value.water) : null;
+});
 /** Share of tap at which a meter reads so much in the blend: solved, for conductivities do not simply add. */
 function shareForReading(ec25UScm: number | null): void {
   const water = current.water.value;
@@ -142,6 +156,14 @@ const blendHardness = computed(() => {
         :units="units"
         :model-value="blendHardness"
         @update:model-value="shareForHardness"
+      />
+      <QuantityField
+        label="…or carbonate hardness wanted"
+        dimension="hardnessMgL"
+        optional
+        :units="units"
+        :model-value="blendCarbonate"
+        @update:model-value="shareForCarbonate"
       />
     </div>
   </section>

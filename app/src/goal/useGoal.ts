@@ -1,4 +1,5 @@
 import { type Demand, type Goal, type GoalId, type OwnLimit, type Preparation, GOAL_ROWS, type GoalFamily } from '@yes-clear/core/goal';
+import { withDraws } from '@yes-clear/core/file';
 import { computed } from 'vue';
 import { useOpenSystem } from '../system/openSystem';
 
@@ -24,6 +25,8 @@ export function useGoal() {
   const set = (label: string, changes: Partial<Goal>): void => current.edit(label, (s) => ({ ...s, goal: { ...s.goal, ...changes } }));
   const setDemand = (label: string, changes: Partial<Demand>): void =>
     current.edit(label, (s) => ({ ...s, goal: { ...s.goal, demand: { ...s.goal.demand, ...changes } } }));
+  /** What may run at once; the train is drawn at all of it together. */
+  const setDraws = (draws: Demand['draws']): void => current.edit('drawn at once', (s) => withDraws(s, draws));
   function choose(id: GoalId): void {
     if (id === goal.value?.id) return;
     set('goal', {
@@ -44,5 +47,5 @@ export function useGoal() {
       },
     }));
   }
-  return { current, goal, set, setDemand, choose, setLimit };
+  return { current, goal, set, setDemand, setDraws, choose, setLimit };
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { allStages, type Cartridge, type Service } from '@yes-clear/core/file';
-import { cartridgeChanged, lagStage, serviced, worksOn } from '@yes-clear/core/log';
-import { inSentence, words } from '@yes-clear/core/quantity';
+import { cartridgeChanged, lagStage, nextCarbon, serviced, WORK_WORDS, worksOn } from '@yes-clear/core/log';
+import { atStart, inSentence, words } from '@yes-clear/core/quantity';
 import type { ServiceWork } from '@yes-clear/core/stage';
 import { computed, ref, watch } from 'vue';
 import DialogHead from '../kit/DialogHead.vue';
@@ -28,18 +28,6 @@ const WHY: readonly { value: Service['why']; title: string }[] = [
   { value: 'broken', title: 'It was broken' },
   { value: 'other', title: 'Other' },
 ];
-const WORK: Readonly<Record<ServiceWork, string>> = {
-  changed: 'New one fitted',
-  movedUp: 'Next one moved up',
-  cleaned: 'Cleaned',
-  rinsed: 'Rinsed',
-  refilled: 'Filled up',
-  flushed: 'Flushed',
-  battery: 'New battery',
-  compared: 'Compared with another',
-  adjusted: 'Adjusted, reseated',
-  task: 'Done',
-};
 const why = ref<Service['why']>('due');
 
 const subjects = computed(() => {
@@ -69,13 +57,18 @@ const tracking = computed(() => {
   return seen && stage.value?.id === seen.stageId ? seen : null;
 });
 const lag = computed(() => (current.system.value && tracking.value ? lagStage(current.system.value) : null));
+/** What stands behind it in its row, and moves up. */
+const behindIt = computed(() => lag.value ?? (current.system.value && stage.value ? nextCarbon(current.system.value, stage.value) : null));
 const works = computed((): { value: ServiceWork; title: string }[] => {
   const system = current.system.value;
   if (!system) return [];
   const list: readonly ServiceWork[] = stage.value
     ? [...(lag.value ? (['movedUp'] as const) : []), ...worksOn(system, stage.value)]
     : ['cleaned', 'compared', 'battery', 'adjusted', 'changed'];
-  return list.map((value) => ({ value, title: value === 'movedUp' && lag.value ? `${lag.value.name} moved up` : WORK[value] }));
+  return list.map((value) => ({
+    value,
+    title: value === 'movedUp' && behindIt.value ? `${behindIt.value.name} moved up, a new one behind it` : atStart(WORK_WORDS[value]),
+  }));
 });
 const work = ref<ServiceWork>('changed');
 watch(works, (list) => {
@@ -119,7 +112,7 @@ function save(): void {
     const moved = cartridgeChanged(s, seen, { how, ended, day: day.value, id: idFor('cartridge') });
     return { ...moved, services: written.services };
   });
-  notice.say(`${title}: ${WORK[work.value].toLowerCase()}, written down.`, undo);
+  notice.say(`${title}: ${WORK_WORDS[work.value]}, written down.`, undo);
   emit('close');
 }
 </script>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { WORK_WORDS } from '@yes-clear/core/log';
 import { DAYS_PER_MONTH, THIN, words } from '@yes-clear/core/quantity';
 import { computed, ref } from 'vue';
 import { dayOfYear, daysBetween } from '../time/dates';
@@ -11,18 +12,6 @@ const all = ref(false);
 const FIRST = 5;
 const services = computed(() => [...(system.value?.services ?? [])].reverse());
 const shown = computed(() => (all.value ? services.value : services.value.slice(0, FIRST)));
-const WORK = {
-  changed: 'new one fitted',
-  movedUp: 'next one moved up',
-  cleaned: 'cleaned',
-  rinsed: 'rinsed',
-  refilled: 'filled up',
-  flushed: 'flushed',
-  battery: 'new battery',
-  compared: 'compared with another',
-  adjusted: 'adjusted',
-  task: 'done',
-} as const;
 const WHY = { due: 'due', spent: 'spent', early: 'before it was spent', broken: 'broken', other: '' } as const;
 const lived = (fittedOn: string | null, at: string): string => {
   if (fittedOn === null) return '';
@@ -60,7 +49,7 @@ const learned = computed(() => {
           <tr v-for="service in shown" :key="service.id">
             <td>{{ dayOfYear(service.at) }}</td>
             <td>{{ service.name }}</td>
-            <td class="what">{{ [WORK[service.work], WHY[service.why], service.note].filter(Boolean).join(' · ') }}</td>
+            <td class="what">{{ [WORK_WORDS[service.work], WHY[service.why], service.note].filter(Boolean).join(' · ') }}</td>
             <td>{{ lived(service.fittedOn, service.at) }}</td>
             <td>{{ litres(service.passedL) }}</td>
           </tr>

@@ -102,6 +102,7 @@ const STEPS: readonly DatabaseStep[] = [
   { file: 9 },
   { file: 10 },
   { file: 11 },
+  { file: 12 },
 ];
 
 /** The version of the stores. An older one in the browser is brought up; a newer one is left alone. */

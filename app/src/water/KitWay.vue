@@ -4,7 +4,7 @@ import { dropResult } from '@yes-clear/core/water';
 import { formatQuantity } from '@yes-clear/core/quantity';
 import { ammoniaInKit } from '@yes-clear/core/train';
 import { mdiEyedropper } from '@mdi/js';
-import { computed, ref } from 'vue';
+import { computed, reactive, ref } from 'vue';
 import AppIcon from '../kit/AppIcon.vue';
 import QuantityField from '../kit/QuantityField.vue';
 import DropCounter from '../kit/DropCounter.vue';
@@ -25,6 +25,18 @@ const ammoniaNote = computed(() => {
     ? `${mgL(found.ammoniaNMgL)} ammonia, ${mgL(found.chloramineNMgL)} chloramine`
     : `About a third is ammonia, the rest chloramine. Test total chlorine.`;
 });
+/** A strip shows a range, such as 7 to 14 °dH: its two ends are a reading. */
+const opened = reactive(new Set<'hardness' | 'alkalinity'>());
+const ranged = computed(() => ({
+  hardness: opened.has('hardness') || sample.value?.kit.hardnessToMgL != null,
+  alkalinity: opened.has('alkalinity') || sample.value?.kit.alkalinityToMgL != null,
+}));
+function rangeNote(key: 'hardness' | 'alkalinity'): string {
+  const [from, to] = [sample.value?.kit[`${key}MgL`] ?? null, sample.value?.kit[`${key}ToMgL`] ?? null];
+  if (from === null || to === null) return 'upper end of the range';
+  const text = (mgL: number): string => formatQuantity(mgL, `${key}MgL`, units.value).text;
+  return `counts as ${text((from + to) / 2)} ± ${text(Math.abs(to - from) / 2)}`;
+}
 /** Which figure the drops are being counted for. */
 const counting = ref<'hardness' | 'alkalinity' | null>(null);
 
@@ -51,7 +63,7 @@ const typed = (key: 'hardness' | 'alkalinity', value: number | null): void =>
   setKit(key, { [`${key}MgL`]: value, [`${key}Count`]: null } as Partial<Kit>);
 function take(result: { mgL: number; count: NonNullable<Kit['hardnessCount']> }): void {
   const key = counting.value;
-  if (key) setKit(`${key} counted`, { [`${key}MgL`]: result.mgL, [`${key}Count`]: result.count } as Partial<Kit>);
+  if (key) setKit(`${key} counted`, { [`${key}MgL`]: result.mgL, [`${key}ToMgL`]: null, [`${key}Count`]: result.count } as Partial<Kit>);
   counting.value = null;
 }
 </script>
@@ -79,7 +91,21 @@ function take(result: { mgL: number; count: NonNullable<Kit['hardnessCount']> })
         :model-value="sample.kit[`${key}MgL`]"
         @update:model-value="typed(key, $event)"
       />
-      <button class="button small" type="button" @click="counting = key"><AppIcon :path="mdiEyedropper" :size="16" />Count drops</button>
+      <QuantityField
+        v-if="ranged[key]"
+        :label="`${label}, to`"
+        :dimension="dimension"
+        optional
+        empty="one figure"
+        :units="units"
+        :note="rangeNote(key)"
+        :model-value="sample.kit[`${key}ToMgL`]"
+        @update:model-value="setKit(`${key} range`, { [`${key}ToMgL`]: $event, [`${key}Count`]: null } as Partial<Kit>)"
+      />
+      <div class="ways">
+        <button class="button small" type="button" @click="counting = key"><AppIcon :path="mdiEyedropper" :size="16" />Count drops</button>
+        <button v-if="!ranged[key]" class="button small plain" type="button" @click="opened.add(key)">A strip’s range</button>
+      </div>
     </div>
     <QuantityField
       v-for="trace in TRACES"
@@ -107,5 +133,5 @@ function take(result: { mgL: number; count: NonNullable<Kit['hardnessCount']> })
 <!-- prettier-ignore -->
 <style scoped>
 .counted { display: grid; gap: 6px; align-content: start; grid-column: span 2; grid-template-columns: minmax(0, 1fr) auto; align-items: start; }
-.counted .button { margin-top: 25px; }
+.counted .ways { margin-top: 25px; display: grid; gap: 6px; }
 </style>

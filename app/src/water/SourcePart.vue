@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { USUAL_LINE_PRESSURE, emptySample, sampleSchema, type Kit, type Sample } from '@yes-clear/core/file';
+import {
+  USUAL_LINE_PRESSURE,
+  emptySample,
+  isChloramineUntested,
+  sampleSchema,
+  withUntestedChloramine,
+  type Kit,
+  type Sample,
+} from '@yes-clear/core/file';
 import { boundsOf, formatIn, formatQuantity, THIN, inSentence } from '@yes-clear/core/quantity';
 import { sampleWater, seasonSpan } from '@yes-clear/core/train';
 import { settleWater } from '@yes-clear/core/water';
@@ -71,8 +79,13 @@ const setTotalChlorine = (totalMgL: number): void =>
   set('total chlorine', { chloramineMgL: Number(Math.max(0, totalMgL - sample.value!.chlorineMgL).toFixed(6)) });
 const chloramineNote = computed(() => {
   const chloramine = sample.value?.chloramineMgL ?? 0;
+  if (untested.value) return 'usual amount, 1 to 4 mg/L: test total chlorine';
   return chloramine > 0 ? `${formatQuantity(chloramine, 'concentrationMgL', units.value).text} of it is chloramine` : '';
 });
+/** Chloramine somebody has been told of and nobody tested: the usual amount stands, marked as assumed. */
+const untested = computed(() => source.value !== null && isChloramineUntested(source.value));
+const chloramineUnknown = (): void =>
+  current.edit('chloramine, amount not known', (s) => ({ ...s, source: withUntestedChloramine(s.source) }));
 const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm').text;
 </script>
 
@@ -141,6 +154,12 @@ const ecText = (ec: number): string => formatIn(ec, 'conductivityUScm', 'µS/cm'
           @confirm="confirm('chlorine')"
           @update:model-value="needed(setTotalChlorine)($event)"
         />
+        <div class="labelled">
+          <span>Chloramine in it?</span>
+          <button class="button small" type="button" :aria-pressed="untested" @click="chloramineUnknown">
+            {{ untested ? 'Yes, amount not known' : 'Yes, but nobody tested how much' }}
+          </button>
+        </div>
       </div>
     </section>
     <SiltTest :silt="source.silt" @change="setSource('silt density', { silt: $event })" />

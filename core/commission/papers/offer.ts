@@ -125,7 +125,7 @@ function upkeep(system: System, { ledger }: TrainReport): Block[] {
       : []),
   ];
 }
-const RUNNING_WHY = { water: 'waste counted', sewer: 'what runs to the drain', energy: 'pumps' } as const;
+const RUNNING_WHY = { water: 'waste counted', sewer: 'what runs to the drain', energy: 'what draws current' } as const;
 
 /** The offer: what is sold, what it does and does not do, what it costs to buy and to keep. */
 export function offer(system: System, report: TrainReport, parties: Parties, on: string): Paper {

@@ -76,6 +76,12 @@ export const REPAIRS = {
   absorber: { label: 'New absorber on the vent', minutes: 10, price: 25, mends: ['ventCo2'] },
   lamp: { label: 'New lamp', minutes: 20, price: 70, mends: ['uvLamp'] },
   loop: { label: 'Balance the loop', minutes: 30, price: 0, mends: ['loopSlow'] },
+  sweep: { label: 'Clean the air filter, drain the gas line', minutes: 15, price: 8, mends: ['sweepLost'] },
+  fibres: { label: 'New degasser', minutes: 60, price: 600, mends: ['fibresWet'], opens: true },
+  current: { label: 'Clamps and current to plan', minutes: 20, price: 0, mends: ['stackStarved'] },
+  stack: { label: 'Clean the electrodeionizer', minutes: 240, price: 30, mends: ['stackScaled'] },
+  regenerate: { label: 'Regenerate both beds by the plan', minutes: 150, price: 25, mends: ['regenerationShort', 'anionSpent'] },
+  dosing: { label: 'Prime the dosing pump, new diaphragm', minutes: 20, price: 20, mends: ['doseLost'] },
   pads: { label: 'Wash the pads, flush the tank', minutes: 45, price: 12, mends: ['organics'] },
 } as const satisfies Record<string, Repair>;
 export type RepairId = keyof typeof REPAIRS;

@@ -4,6 +4,7 @@ import { FLOW_FAULTS } from './flow';
 import { LOOP_FAULTS } from './loop';
 import { MEMBRANE_FAULTS } from './membrane';
 import { METER_FAULTS } from './meters';
+import { POLISHING_FAULTS } from './polishing';
 import { RESIN_FAULTS } from './resin';
 import { SOFTENER_FAULTS } from './softener';
 import { SUPPLY_FAULTS } from './supply';
@@ -35,6 +36,7 @@ export const CATALOGUE: readonly Fault[] = [
   ...SOFTENER_FAULTS,
   ...LOOP_FAULTS,
   ...WATERMAKER_FAULTS,
+  ...POLISHING_FAULTS,
 ];
 const BY_ID: ReadonlyMap<string, Fault> = new Map(CATALOGUE.map((fault) => [fault.id, fault]));
 

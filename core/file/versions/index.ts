@@ -11,6 +11,7 @@ import { version8 } from './version8';
 import { version9 } from './version9';
 import { version10 } from './version10';
 import { version11 } from './version11';
+import { version12 } from './version12';
 
 /**
  * Every version of the file since the first, each in a file of its own. A new one is a file beside these and one entry
@@ -27,6 +28,7 @@ export const FILE_VERSIONS: readonly FileVersion[] = [
   version9,
   version10,
   version11,
+  version12,
 ];
 
 /** The version that is written. */

@@ -7,6 +7,7 @@ import {
   cartridgeLife,
   dialBlend,
   dialLitres,
+  hardnessFor,
   type DialBlend,
   type StageOf,
   type WaterAt,
@@ -153,12 +154,14 @@ const set = (event: Event): void => emit('change', { bypass: Number((event.targe
 /** Carbonate hardness the litres are drawn for: this water's, until another is asked for. */
 const other = ref<number | null>(null);
 const carbonate = computed(() => other.value ?? Math.min(props.before.state.alkalinityMgL, props.before.state.hardnessMgL));
-const capacity = computed(() => cartridgeCapacity(props.stage));
+/** The hardness asked about, also as box and table speak of it. */
+const asked = computed(() => ({ carbonateMgL: carbonate.value, spokenMgL: other.value ?? hardnessFor(props.stage, props.before) }));
+const capacity = computed(() => cartridgeCapacity(props.stage, asked.value.spokenMgL));
 const LASTS_H = 150;
 const lasts = computed(() => {
   const found = dialLitres(
     props.stage,
-    carbonate.value,
+    asked.value,
     STEPS.filter((bypass) => bypass <= MOST_BYPASS),
   ).flatMap(({ bypass, litres }) => (litres ? [{ bypass, ...litres }] : []));
   const most = found.at(-1)?.high ?? 0;
@@ -171,7 +174,7 @@ const lasts = computed(() => {
       .join(' ');
   const unit = unitBySymbol('volumeL', units.value.volume);
   const perUnit = unit ? toCanonical(1, unit) : 1;
-  const here = dialLitres(props.stage, carbonate.value, [props.stage.bypass])[0]!.litres;
+  const here = dialLitres(props.stage, asked.value, [props.stage.bypass])[0]!.litres;
   return {
     band: `${line('high')} ${line('low', true)} Z`,
     middle: line('middle'),
@@ -284,7 +287,7 @@ const lasts = computed(() => {
           :model-value="one.value"
           @update:model-value="setBox(one, $event)"
         />
-        <DialSettings :stage="stage" />
+        <DialSettings :stage="stage" :hardness-mg-l="hardnessFor(stage, before)" />
       </div>
     </div>
   </section>
