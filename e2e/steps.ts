@@ -44,6 +44,8 @@ export async function ledgerRow(page: Page, label: string | RegExp): Promise<str
   const tab = page.getByRole('tab', { name: 'Ledger' });
   if ((await tab.getAttribute('aria-selected')) !== 'true') await tab.click();
   const row = page.getByRole('row').filter({ has: page.getByRole('rowheader', { name: label }) });
+  // The ledger comes with its figures: read before, a row is nothing.
+  await expect(row.getByRole('cell').first()).toHaveText(/\d/);
   return row.getByRole('cell').allInnerTexts();
 }
 

@@ -197,7 +197,7 @@ test('goal: the week is dragged, typed and moved by keys, and the tank answers',
   await page.mouse.up();
   await expect.poll(async () => Number(await field(page, 'Monday').inputValue())).toBeGreaterThan(100);
   await page.getByRole('button', { name: 'Add a batch' }).click();
-  await enter(page, 'Litres at once', '3000');
+  await enter(page, 'Litres in one', '3000');
   await expect(outcome).toContainText(/too little, whatever the tank|is too small/);
   await expect(page.locator('body')).not.toHaveText(noNaN);
 });

@@ -50,7 +50,7 @@ export function footLine(system: System, report: TrainReport): readonly (readonl
     ...(ledger.productL > 0 && solved.productLPerH > 0
       ? [[moneyText((perM3(ledger.running, ledger) * per.litres) / 1000, system.prices.currency), `for ${per.label}`] as const]
       : []),
-    [`${weight.wetKg >= 10 ? Math.round(weight.wetKg) : weight.wetKg.toFixed(1)}${THIN}kg`, 'wet'],
+    [say.kg(weight.wetKg), 'wet'],
     ...(resin?.throughput.until.kind === 'litres'
       ? [
           [

@@ -182,7 +182,7 @@ export function rejectionText({ rule, field, value, limit }: Rejection, units: U
   const say = words(units);
   switch (rule) {
     case 'wall':
-      return `It needs ${Math.round(value)}${THIN}mm, the wall has ${Math.round(limit)}.`;
+      return `It needs ${say.of(value, 'lengthMm')}, the wall has ${say.of(limit, 'lengthMm')}.`;
     case 'site':
       return field === 'drain' ? 'There is no drain for its waste.' : 'There is no power for its pump.';
     case 'tank':
@@ -226,7 +226,7 @@ export function changeText({ rule, field, value, limit }: Rejection, units: Unit
   const say = words(units);
   switch (rule) {
     case 'wall':
-      return `A wall of ${Math.ceil(value / 10) * 10}${THIN}mm would let it in.`;
+      return `A wall of ${say.of(Math.ceil(value / 10) * 10, 'lengthMm')} would let it in.`;
     case 'site':
       return field === 'drain' ? 'A drain would let it in.' : 'Mains power would let it in.';
     case 'tank':
@@ -303,7 +303,7 @@ export function dominatedText(own: Found, by: Found, units: UnitPreference, curr
   if (own.wasteL - by.wasteL >= 500) worse.push(`${say.of(own.wasteL - by.wasteL, 'volumeL')} a year more waste`);
   if (own.visitsPerYear - by.visitsPerYear >= 0.1) worse.push(`${(own.visitsPerYear - by.visitsPerYear).toFixed(1)} more visits a year`);
   if (by.winterMargin - own.winterMargin >= 0.05 && own.winterMargin < 3) worse.push('less to spare in winter');
-  if (own.widthMm - by.widthMm >= 10) worse.push(`${Math.round(own.widthMm - by.widthMm)}${THIN}mm wider`);
+  if (own.widthMm - by.widthMm >= 10) worse.push(`${say.of(own.widthMm - by.widthMm, 'lengthMm')} wider`);
   return `Another is better or as good in everything: this one is ${listed(worse)}.`;
 }
 

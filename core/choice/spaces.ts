@@ -266,7 +266,7 @@ function skidWith(c: Skid, clears: readonly Stage[], beds: readonly Stage[], loo
     head: [
       sediment('sediment', { cleanLossBar: 0.01, holdsG: 300 }),
       carbon('carbon', SKID_CARBON),
-      ...againstScale(c.pretreatment, 4),
+      ...(c.pretreatment === 'inhibitor' ? [antiscalant] : againstScale(c.pretreatment, 4)),
       holding('Feed pump', SKID_BAR, SKID_PUMP_L_PER_H),
       membrane(c.element, ranks),
     ],
@@ -275,6 +275,8 @@ function skidWith(c: Skid, clears: readonly Stage[], beds: readonly Stage[], loo
     target: target(ratioOf(c.recovery), held === null ? null : held * ranks[0]!.vessels),
   };
 }
+/** What holds scale at a skid is dosed, by a pump of a size for its feed. */
+const antiscalant: Stage = { ...newStage('dosingPump', 'antiscalant'), name: 'Antiscalant', mostLPerH: 0.15 };
 const SKID_BEDS = {
   none: [],
   single: [bed('resin', 'Mixed bed', SKID_BED_L, 'mixedBed')],

@@ -1,7 +1,7 @@
 import { mounting } from '../advice';
 import { allStages, feedPump, type Hanging, type System } from '../file';
 import { GOAL_ROWS } from '../goal';
-import { roundForReading, THIN, words } from '../quantity';
+import { words } from '../quantity';
 import { CARTRIDGE_CLEARANCE_MM, HEAVY, kindOf, part, seen, step, type Part, type Step } from '../stage';
 
 /** Whether it draws from the sea: its pump pushes by volume, against a pressure no house has. */
@@ -89,7 +89,7 @@ export function fixingStep(system: System): Step {
     id: 'fix',
     act: 'mount',
     place: 'connect',
-    title: `Fix it to something that holds: about ${roundForReading(Number(wetKg.toPrecision(2)))}${THIN}kg wet`,
+    title: `Fix it to something that holds: about ${say.kg(Number(wetKg.toPrecision(2)))} wet`,
     how: `${row.how} Leave ${say.of(CARTRIDGE_CLEARANCE_MM, 'lengthMm')} under each cartridge to take it out.`,
     minutes: 20,
     cautions: [HEAVY],

@@ -3,7 +3,7 @@ import { mounting } from '../advice';
 import { allStages, fittedProbes, readsFlow, type HookUp, type System } from '../file';
 import { priceList } from '../ledger';
 import { timesPerYear, type PartLife } from '../life';
-import { atStart, DAYS_PER_YEAR, inSentence, roundForReading, THIN } from '../quantity';
+import { atStart, DAYS_PER_YEAR, inSentence, words } from '../quantity';
 import { kindOf, part, PART_GROUPS, type Part, type PartGroup, type Thread } from '../stage';
 import type { SolvedTrain } from '../train';
 import { tubeLines, type TubeLine } from './plumbing';
@@ -296,14 +296,14 @@ export function toolsFor(system: System): string[] {
 export const toolsSays = (system: System): string => `${atStart(toolsFor(system).map(inSentence).join(', '))}.`;
 
 /** Weight and width on the wall, in words for the list's head. */
-export function standsSays({ train }: System): {
+export function standsSays({ train, units }: System): {
   readonly wetKg: number;
   readonly wallM: number;
   readonly tankKg: number;
   readonly text: string;
 } {
   const all = mounting(train.stages);
-  return { ...all, text: `about ${roundForReading(Number(all.wetKg.toPrecision(2)))}${THIN}kg wet` };
+  return { ...all, text: `about ${words(units).kg(Number(all.wetKg.toPrecision(2)))} wet` };
 }
 
 /** The list as comma-separated values (RFC 4180) for a spreadsheet: one row a part, full figures, no cell that it would carry out. */

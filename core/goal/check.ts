@@ -161,7 +161,7 @@ function assumedOf(quantity: LimitQuantity, value: number, tap: TapKnown): Limit
   const amount = parts.reduce((sum, [key, each]) => sum + each * at(key), 0);
   const spread = Math.hypot(...parts.map(([key, each]) => each * tap.plusMinusMgL[key]));
   // Nothing is taken for it: not tested, which is not none.
-  return { plusMinus: amount > 0 ? (value * spread) / amount : 0, atTap: amount };
+  return { plusMinus: amount > 0 ? (Math.abs(value) * spread) / amount : 0, atTap: amount };
 }
 
 /** The water as it is once it has stood open to the air; null where that cannot be told. */

@@ -3,6 +3,7 @@ export {
   COST_LINES,
   COST_WORDS,
   chemicalsPerDay,
+  chemicalsUsed,
   drainedLPerDay,
   fillingOf,
   ledgerOf,
@@ -16,4 +17,4 @@ export {
   type Ledger,
   type PartCost,
 } from './ledger';
-export { priceList, pricedByJob, type PriceList } from './prices';
+export { priceList, pricedByJob, withPiecePrice, type PriceList } from './prices';

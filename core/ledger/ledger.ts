@@ -1,6 +1,6 @@
 import { timesPerYear, type PartLife, type TrainYear } from '../life';
 import { DAYS_PER_YEAR } from '../quantity';
-import { kindOf, PART_LINES, type PartLine, type Stage, type Standing } from '../stage';
+import { kindOf, PART_LINES, type ChemicalUse, type PartLine, type Stage, type Standing } from '../stage';
 import type { PriceList } from './prices';
 
 /** What a system costs a year to run, line by line: every panel that shows money reads it here. */
@@ -73,6 +73,17 @@ export const chemicalsPerDay = (standings: readonly Standing<Stage>[], { piece }
         .reduce((all, use) => all + use.kgPerDay * piece(use.piece), sum),
     0,
   );
+
+/** What of acid, alkali and the like the stages use up, each once. */
+export const chemicalsUsed = (standings: readonly Standing<Stage>[]): ChemicalUse['piece'][] => [
+  ...new Set(
+    standings.flatMap((standing) =>
+      kindOf(standing.stage)
+        .chemicals(standing.stage, standing)
+        .map(({ piece }) => piece),
+    ),
+  ),
+];
 
 /** Litres a year of a need by the day. */
 export const litresPerYear = (perDay: number): number => perDay * DAYS_PER_YEAR;

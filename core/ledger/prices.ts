@@ -23,6 +23,12 @@ function byJob(piece: Piece, { element }: System['prices']): number | null {
   return piece === 'smallHousing' ? element - own : null;
 }
 
+/** A system with a piece at a price of its own. */
+export const withPiecePrice = (system: System, part: Piece, each: number): System => ({
+  ...system,
+  choice: { ...system.choice, prices: [...system.choice.prices.filter((one) => one.part !== part), { part, each }] },
+});
+
 /** Whether the job's own prices tell what a piece costs: it is typed there. */
 export const pricedByJob = (piece: Piece, prices: System['prices']): boolean => byJob(piece, prices) !== null;
 

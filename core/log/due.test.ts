@@ -36,7 +36,10 @@ describe('what is due', () => {
     expect(strong['Try: change this']! >= '2026-09-01').toBe(true);
   });
   it('what comes round again is due at its next turn, not at its first', () => {
-    expect(due(fitted(newStage('softener', 'x')))).toEqual({ 'Try: salt of this': '2026-10-01' });
+    expect(due(fitted(newStage('softener', 'x')))).toEqual({
+      'Try: salt of this': '2026-10-01',
+      'Try: yearly check of this': '2027-06-01',
+    });
   });
   it('a cartridge with a dial by its litres, or after a year', () => {
     const small = due(fitted({ ...newStage('decarboniser', 'x'), capacityEq: 2 }));

@@ -1,7 +1,7 @@
 import type { Reading, System } from '../file';
 import { SPENT_WATER_FACTOR } from '../membrane';
 import { normalCumulative, type Estimate } from '../numeric';
-import { DAY_MS, inSentence, THIN } from '../quantity';
+import { DAY_MS, inSentence, THIN, words } from '../quantity';
 import { kindOf, type Finding } from '../stage';
 import { astmFigures } from './astm';
 import { crossing } from './crossing';
@@ -37,7 +37,7 @@ const passed = ({ now }: Course, limit: number, side: 'below' | 'above'): number
 
 /** What the log says of a membrane: its output and its salt with the weather taken out, what else moved them, and what nobody wrote down. */
 export function membraneFindings(system: System, readings: readonly Reading[], trend: MembraneTrend, now: string): Finding[] {
-  const against = `Of ${trend.reference.from === 'handOver' ? 'what it was at the hand-over' : 'what the first readings show'}, at 25${THIN}°C and design pressure. `;
+  const against = `Of ${trend.reference.from === 'handOver' ? 'what it was at the hand-over' : 'what the first readings show'}, at ${words(system.units).of(25, 'temperatureC')} and design pressure. `;
   return [
     outputFinding(trend, against, now),
     saltFinding(system, readings, trend, against),

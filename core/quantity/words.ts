@@ -1,6 +1,6 @@
 import { formatAbout, formatIn, formatQuantity, formatStrength, THIN } from './format';
 import type { UnitPreference } from './preference';
-import { L_PER_US_GALLON, type Dimension } from './units';
+import { KG_PER_POUND, L_PER_US_GALLON, type Dimension } from './units';
 
 /** Days in a month, for what is spoken of in months. */
 export const DAYS_PER_MONTH = 30.4;
@@ -23,6 +23,10 @@ export function words(preference: UnitPreference): {
   readonly perHour: (litresPerH: number) => string;
   readonly hours: (hours: number) => string;
   readonly index: (value: number) => string;
+  /** A weight: pounds where volumes are gallons. */
+  readonly kg: (kg: number) => string;
+  /** A difference of temperature. */
+  readonly degrees: (difference: number) => string;
 } {
   const of = (value: number, dimension: Dimension): string => formatQuantity(value, dimension, preference).text;
   const about = (value: number, dimension: Dimension): string => formatAbout(value, dimension, preference).text;
@@ -51,6 +55,12 @@ export function words(preference: UnitPreference): {
       return minutesText(minutes);
     },
     index: (value) => `${value >= 0 ? '+' : '−'}${Math.abs(value).toFixed(1)}`,
+    kg: (kg) => {
+      const [amount, unit] = preference.volume === 'gal' ? [kg / KG_PER_POUND, 'lb'] : [kg, 'kg'];
+      return `${amount >= 10 ? Math.round(amount) : amount.toFixed(1)}${THIN}${unit}`;
+    },
+    degrees: (difference) =>
+      preference.temperature === '°F' ? `${Number((1.8 * difference).toPrecision(2))}${THIN}°F` : `${difference}${THIN}°C`,
   };
 }
 

@@ -114,7 +114,9 @@ export const settingShare = ({ settings }: Pick<Decarboniser, 'settings'>, label
 export function cartridgeCapacity(stage: Rated, hardnessMgL: number | null = null): CartridgeCapacity {
   const { box, capacityEq, volumeL, hardnessIs } = stage;
   const row = hardnessMgL === null ? null : tableRow(stage, hardnessMgL);
-  const { litres, hardnessMgL: at, bypass } = row?.litres ? { ...row, bypass: settingShare(stage, row.label) } : box;
+  const share = row && settingShare(stage, row.label);
+  // A row whose setting nobody typed the share of says nothing: the box does.
+  const { litres, hardnessMgL: at, bypass } = row?.litres && share !== null ? { ...row, bypass: share } : box;
   const printed = litres !== null && at !== null && bypass !== null ? ratedCapacityEq(litres, at, bypass) : null;
   const known = printed ?? capacityEq;
   if (known === null) return { capacityEq: USUAL_EQ_PER_L * volumeL, doubt: DOUBTS.usual, assumed: true };

@@ -105,6 +105,7 @@ export type {
   ServiceWork,
   AnyStage,
   Around,
+  ChemicalUse,
   Form,
   Known,
   Mounting,

@@ -87,8 +87,8 @@ function findings(standing: Standing<Softener>): Finding[] {
       title:
         plan.days < 1
           ? `${stage.name} is spent after ${say.of(plan.litresBetween, 'volumeL')}, within the day`
-          : `${stage.name} regenerates every ${plan.days.toFixed(1)} days with ${plan.saltKg.toFixed(1)}${THIN}kg of salt`,
-      why: `${plan.saltKgPerYear.toFixed(0)}${THIN}kg of salt a year; ${Math.round(100 * plan.wasteShare)}${THIN}% of the water goes down the drain with it. About ${say.mgL(leak)} of hardness slips through, and ${say.mgL(sodium)} of sodium comes for the rest. Look at the salt every ${say.days(saltDays(stage, plan))}.`,
+          : `${stage.name} regenerates every ${plan.days.toFixed(1)} days with ${say.kg(plan.saltKg)} of salt`,
+      why: `${say.kg(plan.saltKgPerYear)} of salt a year; ${Math.round(100 * plan.wasteShare)}${THIN}% of the water goes down the drain with it. About ${say.mgL(leak)} of hardness slips through, and ${say.mgL(sodium)} of sodium comes for the rest. Look at the salt every ${say.days(saltDays(stage, plan))}.`,
     },
   ];
   if (leak > SOFT_ALARM_MGL)
@@ -114,9 +114,9 @@ const SALT_FILL_KG = 25;
 const USUAL_SOFTENER_L = 28.3168;
 const SIZE_EXPONENT = 0.35;
 
-/** Days from one look at the salt to the next: by use, two months at the most. */
+/** Days from one look at the salt to the next: by use, a sack at a time or down to a quarter of its tank; two months at the most. */
 const saltDays = ({ saltTankKg }: Softener, { saltKgPerYear }: SoftenerPlan): number =>
-  Math.min(SALT_DAYS, ((saltTankKg ?? SALT_FILL_KG) * SALT_USED * DAYS_PER_YEAR) / saltKgPerYear);
+  Math.min(SALT_DAYS, ((saltTankKg === null ? SALT_FILL_KG : SALT_USED * saltTankKg) * DAYS_PER_YEAR) / saltKgPerYear);
 
 /** Of what the tank holds, what is used before it is filled up again (common practice: never below a quarter). */
 const SALT_USED = 0.75;
@@ -168,7 +168,7 @@ export const softener = defineStage(schema, {
       act: 'regenerate',
       place: 'cartridges',
       title: `Fill the salt of ${inSentence(name)} and regenerate it once`,
-      how: `Salt a hand above the water, no bridge, no mush. Set ${((saltGPerL * volumeL) / 1000).toFixed(1)}${THIN}kg a time; rinse until it no longer tastes of salt.`,
+      how: `Salt a hand above the water, no bridge, no mush. Set ${words(units).kg((saltGPerL * volumeL) / 1000)} a time; rinse until it no longer tastes of salt.`,
       minutes: 60,
       waits: true,
       cautions: [LOCAL_CODE],

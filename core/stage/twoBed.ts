@@ -151,7 +151,7 @@ function findings({ stage, before, litresPerDay, units }: Standing<TwoBed>): Fin
     'two-bed',
     days !== null && days < 0.5 ? 'bad' : days !== null && days < 1 ? 'mind' : 'note',
     `${stage.name} makes ${say.about(cycle.litres, 'volumeL')} between two regenerations${days === null ? '' : `, ${say.days(Math.max(1, days))}`}`,
-    `Each takes ${acidKg.toFixed(1)}${THIN}kg of acid and ${causticKg.toFixed(1)}${THIN}kg of caustic as 100${THIN}%, and ${say.about(waterL, 'volumeL')} of water. The joined waste is ${net >= 0 ? 'alkaline' : 'acid'} by ${Math.abs(net).toFixed(0)}${THIN}eq: bring it to pH 6 to 10, by local rules. Capacities within a tenth.`,
+    `Each takes ${say.kg(acidKg)} of acid and ${say.kg(causticKg)} of caustic as 100${THIN}%, and ${say.about(waterL, 'volumeL')} of water. The joined waste is ${net >= 0 ? 'alkaline' : 'acid'} by ${Math.abs(net).toFixed(0)}${THIN}eq: bring it to pH 6 to 10, by local rules. Capacities within a tenth.`,
   );
   if (cycle.cationL !== null && cycle.anionL !== null && stage.anionType !== 'weakBase') {
     const later = cycle.anionL / cycle.cationL;
@@ -263,6 +263,7 @@ export const twoBed = defineStage(schema, {
   steps: (stage, { standing, meterStepUScm, units }) => {
     const { id, name } = stage;
     const small = inSentence(name);
+    const say = words(units);
     const { acidKg, causticKg } = chemicalsOf(stage);
     const expected = standing?.after.state.ec25UScm ?? null;
     return [
@@ -288,7 +289,7 @@ export const twoBed = defineStage(schema, {
         place: 'resin',
         title: `Regenerate ${small} once`,
         before: 'Both beds are backwashed; waste is led to where it can be neutralised.',
-        how: `${acidKg.toFixed(1)}${THIN}kg of ${ACID_WORDS[stage.acid].toLowerCase()} as 100${THIN}% at ${percent(stage.acidPercent)}, ${causticKg.toFixed(1)}${THIN}kg of caustic soda at ${percent(stage.causticPercent)}, each over half an hour; slow rinse two and a half bed volumes, fast rinse 5 and 8.`,
+        how: `${say.kg(acidKg)} of ${ACID_WORDS[stage.acid].toLowerCase()} as 100${THIN}% at ${percent(stage.acidPercent)}, ${say.kg(causticKg)} of caustic soda at ${percent(stage.causticPercent)}, each over half an hour; slow rinse two and a half bed volumes, fast rinse 5 and 8.`,
         minutes: 120,
         waits: true,
         cautions: [CHEMICALS, CARBONIC, LOCAL_CODE],

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { piecesOf, spacesOfSystem } from '@yes-clear/core/choice';
 import type { System } from '@yes-clear/core/file';
-import { pricedByJob, priceList } from '@yes-clear/core/ledger';
+import { pricedByJob, priceList, withPiecePrice } from '@yes-clear/core/ledger';
 import { pieceText, type Piece } from '@yes-clear/core/stage';
 import { computed } from 'vue';
 import DialogHead from '../kit/DialogHead.vue';
@@ -32,11 +32,7 @@ const JOB = [
 const own = computed(() =>
   open.value ? piecesOf(spacesOfSystem(props.system), prices.value).filter((piece) => !pricedByJob(piece, props.system.prices)) : [],
 );
-const setPart = (part: Piece, each: number): void =>
-  props.of.edit(`options price ${part}`, (s) => ({
-    ...s,
-    choice: { ...s.choice, prices: [...s.choice.prices.filter((one) => one.part !== part), { part, each }] },
-  }));
+const setPart = (part: Piece, each: number): void => props.of.edit(`options price ${part}`, (s) => withPiecePrice(s, part, each));
 const setJob = (key: (typeof JOB)[number], value: number): void =>
   props.of.edit(`prices ${key}`, (s) => ({ ...s, prices: { ...s.prices, [key]: value } }));
 const typed = computed(() => new Set(props.system.choice.prices.map(({ part }) => part)));

@@ -16,7 +16,8 @@ const draws = computed(() => goal.value?.demand.draws ?? []);
 const flow = (lPerH: number): string => formatQuantity(lPerH, 'flowLPerH', units.value).text;
 const together = computed(() => (goal.value ? drawnAtOnceLPerH(goal.value.demand) : null));
 const usual = computed(() => current.system.value?.train.drawLPerH ?? 0);
-const add = (): void => setDraws([...draws.value, { id: idFor('draw'), name: '', lPerH: Math.max(0.1, usual.value) }]);
+const add = (): void =>
+  setDraws([...draws.value, { id: idFor('draw'), name: `Tap ${draws.value.length + 1}`, lPerH: Math.max(0.1, usual.value) }]);
 const change = (id: string, changes: object): void => setDraws(draws.value.map((one) => (one.id === id ? { ...one, ...changes } : one)));
 </script>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { DAY_MS, DAYS_PER_MONTH, inSentence, THIN } from '@yes-clear/core/quantity';
+import { DAY_MS, DAYS_PER_MONTH, inSentence, THIN, words } from '@yes-clear/core/quantity';
 import { longDay, shortDay } from '../time/dates';
 import { stoodBefore, isLikelyDate, type Reading } from '@yes-clear/core/file';
 import { readingsCsv } from '@yes-clear/core/log';
@@ -107,6 +107,8 @@ const left = computed(() => {
   return `${share} · spent between ${day(t.daysLeft.p10)} and ${day(t.daysLeft.p90)}`;
 });
 const micro = (value: number): string => `${value}`;
+/** Warmth that outputs are brought to. */
+const reference = computed(() => words(system.value!.units).of(25, 'temperatureC'));
 const percent = (value: number): string => `${Math.round(value * 10) / 10}${THIN}%`;
 const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
 </script>
@@ -158,7 +160,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
         </section>
         <section v-if="below && (output || salt)" class="sheet panel pair" :class="{ two: output && salt }">
           <CourseChart v-if="output" v-bind="courseProps" :course="output" :limit="85" label="Membrane output over time">
-            Membrane output, at 25{{ THIN }}°C and design pressure
+            Membrane output, at {{ reference }} and design pressure
             <span data-testid="output">{{ output.says }} {{ against }} · clean or replace below 85{{ THIN }}%</span>
           </CourseChart>
           <CourseChart v-if="salt" v-bind="courseProps" :course="salt" :limit="115" label="Salt through the membrane over time">

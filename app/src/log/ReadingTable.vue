@@ -104,7 +104,7 @@ const columns = computed(() => [
   { key: 'pressureBar', head: unit('pressureBar') },
   ...gauges.value.map(({ key, head }) => ({ key, head })),
   { key: 'temperatureC', head: unit('temperatureC') },
-  { key: 'productLPerH', head: 'Product mL/min' },
+  { key: 'productLPerH', head: `Product ${shownUnit('flowLPerH', props.system.units)}` },
   { key: 'ratio', head: 'Ratio' },
   { key: 'meterL', head: `Meter ${props.system.units.volume}` },
 ]);
@@ -121,7 +121,7 @@ const beside = (reading: Reading): string =>
   ]
     .filter((word) => word !== '')
     .join(' · ');
-const perMinute = (number: number | null): string => (number === null ? '' : formatIn(number, 'flowLPerH', 'mL/min').number);
+const flow = (number: number | null): string => (number === null ? '' : formatQuantity(number, 'flowLPerH', props.system.units).number);
 </script>
 
 <template>
@@ -156,7 +156,7 @@ const perMinute = (number: number | null): string => (number === null ? '' : for
             <td :data-head="`Pressure ${unit('pressureBar')}`">{{ quantity(reading.pressureBar, 'pressureBar') }}</td>
             <td v-for="gauge in gauges" :key="gauge.id" :data-head="gauge.head">{{ gaugeText(reading, gauge) }}</td>
             <td :data-head="`Temperature ${unit('temperatureC')}`">{{ quantity(reading.temperatureC, 'temperatureC') }}</td>
-            <td data-head="Product mL/min">{{ perMinute(reading.productLPerH) }}</td>
+            <td :data-head="`Product ${shownUnit('flowLPerH', system.units)}`">{{ flow(reading.productLPerH) }}</td>
             <td data-head="Waste to product">{{ ratio(reading) }}</td>
             <td :data-head="`Meter ${system.units.volume}`">{{ meter(reading.meterL) }}</td>
             <td class="tool">

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-import { moneyText } from '@yes-clear/core/quantity';
+import { moneyText, words, type UnitPreference } from '@yes-clear/core/quantity';
 import type { Outlook } from '@yes-clear/core/year';
 import { computed } from 'vue';
 import type { Year } from './useYear';
 
 /** What if: each pulled and seen at once. */
-const props = defineProps<{ year: Year; outlook: Outlook; resinPrice: number; currency: string }>();
+const props = defineProps<{ year: Year; outlook: Outlook; resinPrice: number; currency: string; units: UnitPreference }>();
+const say = computed(() => words(props.units));
 const now = computed(() => props.year.whatIf.value);
 const percent = (factor: number): string => {
   const by = Math.round(100 * (factor - 1));
@@ -29,7 +30,10 @@ const sliders = computed(() => [
     max: 4,
     step: 0.5,
     value: now.value.warmerC,
-    says: now.value.warmerC === 0 ? 'as usual' : `${Math.abs(now.value.warmerC)}\u202f°C ${now.value.warmerC > 0 ? 'warmer' : 'colder'}`,
+    says:
+      now.value.warmerC === 0
+        ? 'as usual'
+        : `${say.value.degrees(Math.abs(now.value.warmerC))} ${now.value.warmerC > 0 ? 'warmer' : 'colder'}`,
   },
   ...(props.outlook.run.total.resin > 0
     ? [

@@ -77,7 +77,13 @@ const offer = (): void => void router.push({ name: 'build', query: { view: 'pape
       </div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <template v-if="outlook">
-        <WhatIfSliders :year="year" :outlook="outlook" :resin-price="system.prices.resinPerL" :currency="system.prices.currency" />
+        <WhatIfSliders
+          :year="year"
+          :outlook="outlook"
+          :resin-price="system.prices.resinPerL"
+          :currency="system.prices.currency"
+          :units="system.units"
+        />
         <div class="sheet picture">
           <YearPicture :outlook="outlook" :bands="bands" :units="system.units" :currency="system.prices.currency" />
         </div>

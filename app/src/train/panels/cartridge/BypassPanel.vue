@@ -61,8 +61,11 @@ const curve = (of: 'hardness' | 'alkalinity' | 'scale'): string =>
 const LINES = [
   { of: 'hardness', label: 'hardness', look: 'hardness' },
   { of: 'alkalinity', label: 'alkalinity', look: 'alkalinity' },
-  { of: 'scale', label: `lime at ${STEAM_BOILER_C} °C`, look: 'scale' },
+  { of: 'scale', label: 'lime', look: 'scale' },
 ] as const;
+/** A line's name; lime at the heat of a boiler. */
+const lineLabel = ({ of, label }: Pick<(typeof LINES)[number], 'of' | 'label'>): string =>
+  of === 'scale' ? `${label} at ${formatQuantity(STEAM_BOILER_C, 'temperatureC', units.value).text}` : label;
 const curves = computed(() => {
   const ends = LINES.map((line) => ({ ...line, d: curve(line.of), y: y(blends.value?.at(-1)?.[line.of] ?? 0) }));
   const levels = spread(
@@ -216,7 +219,7 @@ const lasts = computed(() => {
           <DialAxes :x="x" :foot="y(0)" :bottom="H - 8" :ticks="ticks" />
           <g v-for="line in curves" :key="line.of">
             <path :d="line.d" :class="line.look" />
-            <text :x="x(1) + 6" :y="line.y + 4.5" :class="line.look">{{ line.label }}</text>
+            <text :x="x(1) + 6" :y="line.y + 4.5" :class="line.look">{{ lineLabel(line) }}</text>
           </g>
           <line class="now" :x1="x(stage.bypass)" :x2="x(stage.bypass)" :y1="6" :y2="y(0)" />
           <template v-if="here">

@@ -140,16 +140,10 @@ const shareOf = (label: string): number | null => settingShare(props.stage, labe
       }}{{ now.litres === null ? '' : `, ${say.of(now.litres, 'volumeL')}` }}.
     </p>
     <form class="add three" @submit.prevent="addRow">
-      <input
-        v-model="hardness"
-        class="plain-input"
-        maxlength="20"
-        placeholder="up to hardness"
-        aria-label="Hardness up to which the row holds"
-      />
+      <input v-model="hardness" class="plain-input" maxlength="20" placeholder="up to" aria-label="Hardness up to which the row holds" />
       <input v-model="rowLabel" class="plain-input" maxlength="12" placeholder="setting" aria-label="Setting the table says" />
       <input v-model="rowLitres" class="plain-input" maxlength="20" placeholder="litres" aria-label="Litres the table prints" />
-      <button type="submit" class="button small">Add</button>
+      <button type="submit" class="button small" aria-label="Keep this row">Add</button>
     </form>
     <p v-if="tableRefused !== ''" class="wrong" role="alert">{{ tableRefused }}</p>
   </section>
