@@ -211,8 +211,7 @@ function keptRestrictor(
   base: SolvedTrain,
   poor: string | null,
 ): WaterOption | null {
-  const label = 'Second element, the old restrictor kept';
-  const found = option('seriesKept', label, stages, {});
+  const found = option('seriesKept', 'Second element, the old restrictor kept', stages, {});
   const was = wasteToProduct(base);
   if (!found || was === null || found.wasteToProduct === null) return null;
   const say = words(system.units);
@@ -227,13 +226,14 @@ function keptRestrictor(
     : starved
       ? `Below ${say.ratio(ELEMENT_LEAST_RATIO)} an element is hardly rinsed: it fouls.`
       : null;
-  return option('seriesKept', label, stages, {
+  return {
+    ...found,
     partsCost: system.prices.element,
     parts: ['membrane and housing', 'a T for the two products'],
     possible: membrane.arrangement === 'single',
     against: poor ?? (risk === null ? null : `${saves} ${risk}`),
     mind: `${saves} Salt and hardness of the waste rise with it: flush it every day, read the product.`,
-  });
+  };
 }
 /** Waste to product below which a small element is hardly rinsed (common practice). */
 const ELEMENT_LEAST_RATIO = 1;
