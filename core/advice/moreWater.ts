@@ -232,7 +232,9 @@ function keptRestrictor(
     parts: ['membrane and housing', 'a T for the two products'],
     possible: membrane.arrangement === 'single',
     against: poor ?? (risk === null ? null : `${saves} ${risk}`),
-    mind: `${saves} Salt and hardness of the waste rise with it: flush it every day, read the product.`,
+    mind: [`${saves} Salt and hardness of the waste rise with it: flush it every day, read the product.`, found.mind ?? '']
+      .join(' ')
+      .trim(),
   };
 }
 /** Waste to product below which a small element is hardly rinsed (common practice). */
