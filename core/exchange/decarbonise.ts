@@ -1,5 +1,5 @@
 import { fail, firstError, ok, outOfRange, type Outcome } from '../quantity';
-import { CACO3_G_PER_EQ, HARDNESS_PER_MG, hardnessOf, type Water } from '../water';
+import { CACO3_G_PER_EQ, HARDNESS_PER_MG, hardnessOf, MOLAR_MASS, type Water } from '../water';
 import type { Litres } from './throughput';
 
 /** A cartridge that takes hardness tied to alkalinity, with a bypass round it. */
@@ -10,6 +10,8 @@ export interface DecarbonisingCartridge {
   readonly leak: number;
   /** Share of the exchange that gives magnesium for calcium instead of acid, 0–0.7. */
   readonly magnesiumShare: number;
+  /** It gives sodium for all hardness in place of acid for the part tied to alkalinity. */
+  readonly softens?: boolean;
 }
 
 export interface Blend {
@@ -29,8 +31,9 @@ function cartridgeError(cartridge: DecarbonisingCartridge, bypass: number): Retu
   );
 }
 
-/** Hardness tied to alkalinity that the lane exchanges, mg/L as CaCO3. */
-const exchanged = (water: Water, leak: number): number => (1 - leak) * Math.max(0, Math.min(water.alkalinityMgL, hardnessOf(water.mgL)));
+/** What the lane exchanges, mg/L as CaCO3: hardness tied to alkalinity, or all of it where it softens. */
+const exchanged = (water: Water, { leak, softens = false }: Pick<DecarbonisingCartridge, 'leak' | 'softens'>): number =>
+  (1 - leak) * Math.max(0, softens ? hardnessOf(water.mgL) : Math.min(water.alkalinityMgL, hardnessOf(water.mgL)));
 
 /**
  * Water behind a decarbonising cartridge with a bypass: hydrogen for hardness as far as alkalinity carries it, carbon
@@ -41,18 +44,22 @@ const exchanged = (water: Water, leak: number): number => (1 - leak) * Math.max(
 export function decarbonised(water: Water, cartridge: DecarbonisingCartridge, bypass: number): Outcome<Blend> {
   const invalid = cartridgeError(cartridge, bypass);
   if (invalid) return { ok: false, error: invalid };
-  const r = exchanged(water, cartridge.leak);
+  const r = exchanged(water, cartridge);
   const through = 1 - bypass;
-  const acid = through * (1 - cartridge.magnesiumShare) * r;
+  const magnesium = cartridge.softens ? 0 : cartridge.magnesiumShare;
+  // Hydrogen takes alkalinity along; sodium does not.
+  const taken = through * (1 - magnesium) * r;
+  const acid = cartridge.softens ? 0 : taken;
   const hardness = hardnessOf(water.mgL);
-  const kept = hardness > 0 ? 1 - acid / hardness : 1;
+  const kept = hardness > 0 ? 1 - taken / hardness : 1;
   const calcium = water.mgL.Ca * kept;
   // Calcium is swapped for magnesium only as far as there is any.
-  const swapped = Math.min(through * cartridge.magnesiumShare * r, calcium * HARDNESS_PER_MG.Ca);
+  const swapped = Math.min(through * magnesium * r, calcium * HARDNESS_PER_MG.Ca);
   const mgL = {
     ...water.mgL,
     Ca: calcium - swapped / HARDNESS_PER_MG.Ca,
     Mg: water.mgL.Mg * kept + swapped / HARDNESS_PER_MG.Mg,
+    Na: water.mgL.Na + (cartridge.softens ? (taken / CACO3_G_PER_EQ) * MOLAR_MASS.Na : 0),
   };
   const used = r * through;
   return ok({
@@ -85,7 +92,10 @@ export function bypassFor(water: Water, cartridge: DecarbonisingCartridge, targe
   const hardness = hardnessOf(water.mgL);
   const now = target.quantity === 'alkalinityMgL' ? water.alkalinityMgL : hardness;
   if (target.value >= now) return ok({ bypass: 1, untreated: true });
-  const most = exchanged(water, cartridge.leak) * (1 - cartridge.magnesiumShare);
+  const most =
+    exchanged(water, cartridge) *
+    (1 - (cartridge.softens ? 0 : cartridge.magnesiumShare)) *
+    (cartridge.softens && target.quantity === 'alkalinityMgL' ? 0 : 1);
   const least = now - most;
   if (!(target.value >= least - 1e-9) || most <= 0) {
     const accepted = `${least.toPrecision(3)} to ${now.toPrecision(3)} mg/L as CaCO3`;

@@ -154,6 +154,18 @@ describe('a decarbonising cartridge with a bypass', () => {
     expect(coffee.water.mgL.Mg).toBeGreaterThan(sampleWater().mgL.Mg);
     expect(coffee.water.mgL.Ca).toBeLessThan(plain.water.mgL.Ca * 1.2);
   });
+  it('one that softens gives sodium for all hardness by the equivalent, and leaves alkalinity', () => {
+    const water = sampleWater();
+    const soft = value(decarbonised(water, { ...cartridge, softens: true }, 0.25));
+    expectWithin(hardnessOf(soft.water.mgL), 0.25 * hardnessOf(water.mgL), 1e-9);
+    expect(soft.water.alkalinityMgL).toBe(water.alkalinityMgL);
+    expectWithin((soft.water.mgL.Na - water.mgL.Na) / 22.99, (0.75 * hardnessOf(water.mgL)) / 50.0435, 1e-4);
+    // It is spent by all hardness, not by the part tied to alkalinity.
+    expect(soft.exchangedMgL).toBeCloseTo(hardnessOf(water.mgL), 9);
+    expect(failure(bypassFor(water, { ...cartridge, softens: true }, { quantity: 'alkalinityMgL', value: 70 })).field).toBe(
+      'alkalinityMgL',
+    );
+  });
   it('carbon is conserved, charges stay balanced, a full bypass changes nothing', () => {
     const before = sampleWater();
     const { water } = value(decarbonised(before, cartridge, 0.2));

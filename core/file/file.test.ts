@@ -35,7 +35,7 @@ const record: SystemRecord = {
 type Said = Record<string, unknown>;
 const all = (list: unknown, also: object): unknown => (list as Said[]).map((one) => ({ ...one, ...also }));
 /** What nobody had been asked of a cartridge before version 12. */
-const PLAIN_CARTRIDGE = { table: [], hardnessIs: 'carbonate', withCarbon: null, litresMeter: true };
+const PLAIN_CARTRIDGE = { table: [], hardnessIs: 'carbonate', withCarbon: null, litresMeter: true, softens: false };
 const NO_RANGE = { hardnessToMgL: null, alkalinityToMgL: null };
 const withPlaces = (system: Said): Said => {
   const train = system['train'] as Said;

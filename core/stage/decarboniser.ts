@@ -38,6 +38,8 @@ const schema = z.strictObject({
   bypass: measured('fraction', 0, 1),
   leak: measured('fraction', 0, 0.1),
   magnesiumShare: measured('fraction', 0, 0.7),
+  /** It gives sodium for all hardness, and leaves alkalinity. */
+  softens: z.boolean(),
   /** What is printed at its dial, where it has steps. */
   settings: z.array(z.strictObject({ label: z.string().max(12), bypass: between(0, 1) })).max(20),
   /** Its maker's table: up to a hardness this setting, which makes so many litres. */
@@ -65,6 +67,7 @@ const field = keysOf<Decarboniser>(schema.shape);
 const KINDS = [
   { value: 'lime', title: 'Takes lime' },
   { value: 'magnesium', title: 'Magnesium for calcium' },
+  { value: 'sodium', title: 'Softens: sodium for hardness' },
 ];
 const HARDNESS_IS = [
   { value: 'carbonate', title: 'Carbonate hardness' },
@@ -205,7 +208,7 @@ function findings(standing: Standing<Decarboniser>): Finding[] {
       title: `pH ${after.state.pH.toFixed(1)} behind ${inSentence(stage.name)}, before the CO₂ leaves`,
       why: `Below ${LEAST_PH} brass and copper suffer. A higher bypass, or a cartridge that gives magnesium.`,
     });
-  if (before.state.alkalinityMgL > before.state.hardnessMgL + 5)
+  if (!stage.softens && before.state.alkalinityMgL > before.state.hardnessMgL + 5)
     found.push({
       id: `soda-${stage.id}`,
       severity: 'mind',
@@ -260,6 +263,7 @@ export const decarboniser = defineStage(schema, {
     bypass: 0.3,
     leak: 0.03,
     magnesiumShare: 0,
+    softens: false,
     settings: [],
     table: [],
     hardnessIs: 'carbonate',
@@ -431,8 +435,10 @@ export const decarboniser = defineStage(schema, {
       {
         label: 'Kind of cartridge',
         items: KINDS,
-        value: stage.magnesiumShare > 0 ? 'magnesium' : 'lime',
-        write: (value) => ({ stage: { ...stage, magnesiumShare: value === 'magnesium' ? USUAL_MAGNESIUM : 0 } }),
+        value: stage.softens ? 'sodium' : stage.magnesiumShare > 0 ? 'magnesium' : 'lime',
+        write: (value) => ({
+          stage: { ...stage, softens: value === 'sodium', magnesiumShare: value === 'magnesium' ? USUAL_MAGNESIUM : 0 },
+        }),
       },
       field.choice(stage, 'hardnessIs', 'Box and table speak of', HARDNESS_IS),
       {

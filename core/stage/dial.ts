@@ -40,16 +40,18 @@ export interface DialLitres {
  *
  *
  * @param carbonateMgL hardness tied to alkalinity, mg/L as CaCO3
+ * @param totalMgL all hardness, mg/L as CaCO3
  * @param spokenMgL hardness as box and table speak of it
  */
 export function dialLitres(
-  stage: Pick<Decarboniser, 'leak'> & Parameters<typeof cartridgeCapacity>[0],
-  { carbonateMgL, spokenMgL }: { readonly carbonateMgL: number; readonly spokenMgL: number },
+  stage: Pick<Decarboniser, 'leak' | 'softens'> & Parameters<typeof cartridgeCapacity>[0],
+  { carbonateMgL, totalMgL, spokenMgL }: { readonly carbonateMgL: number; readonly totalMgL: number; readonly spokenMgL: number },
   bypasses: readonly number[],
 ): DialLitres[] {
   const { capacityEq, doubt } = cartridgeCapacity(stage, spokenMgL);
   return bypasses.map((bypass) => {
-    const takenMgL = carbonateMgL * (1 - stage.leak) * (1 - bypass);
+    // What softens takes all of it, spoken of as such.
+    const takenMgL = (stage.softens ? Math.max(carbonateMgL, totalMgL) : carbonateMgL) * (1 - stage.leak) * (1 - bypass);
     if (!(takenMgL > 0)) return { bypass, litres: null };
     const middle = capacityLitres(capacityEq, takenMgL);
     return { bypass, litres: { low: (1 - doubt) * middle, middle, high: (1 + doubt) * middle } };

@@ -2,7 +2,8 @@ import { asItWas, each, isData, type Data, type FileVersion } from './raw';
 
 /** A cartridge had no table, spoke of carbonate hardness, and always had a meter of litres; nobody was asked what salt a tank holds. */
 function stageFrom11(stage: Data): unknown {
-  if (stage['kind'] === 'decarboniser') return { ...stage, table: [], hardnessIs: 'carbonate', withCarbon: null, litresMeter: true };
+  if (stage['kind'] === 'decarboniser')
+    return { ...stage, table: [], hardnessIs: 'carbonate', withCarbon: null, litresMeter: true, softens: false };
   return stage['kind'] === 'softener' ? { ...stage, saltTankKg: null } : stage;
 }
 /** A need was spoken of by the day or week, and what was taken at once came once. */

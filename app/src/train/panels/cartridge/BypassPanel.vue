@@ -158,7 +158,11 @@ const set = (event: Event): void => emit('change', { bypass: Number((event.targe
 const other = ref<number | null>(null);
 const carbonate = computed(() => other.value ?? Math.min(props.before.state.alkalinityMgL, props.before.state.hardnessMgL));
 /** The hardness asked about, also as box and table speak of it. */
-const asked = computed(() => ({ carbonateMgL: carbonate.value, spokenMgL: other.value ?? hardnessFor(props.stage, props.before) }));
+const asked = computed(() => ({
+  carbonateMgL: carbonate.value,
+  totalMgL: other.value ?? props.before.state.hardnessMgL,
+  spokenMgL: other.value ?? hardnessFor(props.stage, props.before),
+}));
 const capacity = computed(() => cartridgeCapacity(props.stage, asked.value.spokenMgL));
 const LASTS_H = 150;
 const lasts = computed(() => {
@@ -250,10 +254,10 @@ const lasts = computed(() => {
           <dt>Lasts</dt>
           <dd>{{ life.litres === null ? 'as long as it stands' : say.of(life.litres, 'volumeL') }}</dd>
           <template v-if="life.presetL !== null">
-            <dt>Enter in its litres meter</dt>
+            <dt>{{ stage.litresMeter ? 'Enter in its litres meter' : 'Change it after' }}</dt>
             <dd class="big">{{ say.of(life.presetL, 'volumeL') }}</dd>
           </template>
-          <dt>Change at</dt>
+          <dt>Or at</dt>
           <dd>{{ life.by === 'capacity' ? `${life.months.toFixed(1)} months, by capacity` : '12 months, before its capacity' }}</dd>
         </template>
       </dl>
