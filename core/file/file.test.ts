@@ -66,7 +66,9 @@ const withPlaces = (system: Said): Said => {
               ? { ...stage, ...PLAIN_CARTRIDGE }
               : stage['kind'] === 'softener'
                 ? { ...stage, saltTankKg: null }
-                : stage,
+                : stage['kind'] === 'uv'
+                  ? { ...stage, organic: null }
+                  : stage,
       ),
       wasteWhy: 'trade',
       meter: { counts: 'up', setToL: null, rollsOverL: null },

@@ -1,22 +1,10 @@
 import { z } from 'zod';
-import { inSentence, measured, THIN } from '../quantity';
-import { UV_END_OF_LIFE, UV_GOAL_MJ_PER_CM2, uvDoseMJPerCm2 } from '../storage';
-import { HOUSING_BAR } from './cartridge';
-import { keysOf } from './field';
-import {
-  allPasses,
-  anyStage,
-  asFitted,
-  defineStage,
-  fitted,
-  neverOpen,
-  none,
-  unchanged,
-  zero,
-  keepsAll,
-  holdsNothing,
-  threaded,
-} from './kind';
+import { inSentence, maybe, measured, ok, THIN } from '../quantity';
+import { CARBON_G_PER_MOL, organicLeft, UV_END_OF_LIFE, UV_GOAL_MJ_PER_CM2, uvDoseMJPerCm2 } from '../storage';
+import { alkalinityByBalance } from '../water';
+import { HOUSING_BAR, SLOWEST_L_PER_H } from './cartridge';
+import { keysOf, quantity, type StageQuantity } from './field';
+import { allPasses, anyStage, asFitted, defineStage, fitted, neverOpen, none, zero, keepsAll, holdsNothing, threaded } from './kind';
 import { MAINS, type Caution, seen } from './step';
 
 const schema = z.strictObject({
@@ -24,9 +12,12 @@ const schema = z.strictObject({
   ...anyStage,
   intensityMWPerCm2: measured('intensityMWPerCm2', 0.1, 1000),
   chamberL: measured('volumeL', 0.05, 1000),
+  /** A lamp of 185 nm breaks organic carbon down: share its sheet says it leaves, at a flow; null for one that only disinfects. */
+  organic: maybe(z.strictObject({ left: measured('fraction', 0.01, 0.99), atLPerH: measured('flowLPerH', 1, 100_000) })),
   ...fitted,
 });
-const field = keysOf<z.infer<typeof schema>>(schema.shape);
+type Uv = z.infer<typeof schema>;
+const field = keysOf<Uv>(schema.shape);
 
 const LAMP: Caution = {
   title: 'Never look at the lamp',
@@ -40,13 +31,23 @@ export const uv = defineStage(schema, {
   label: 'UV lamp',
   says: 'Holds germs down',
   place: 10,
-  defaults: { kind: 'uv', name: 'UV lamp', intensityMWPerCm2: 15, chamberL: 0.8, fittedOn: null },
+  defaults: { kind: 'uv', name: 'UV lamp', intensityMWPerCm2: 15, chamberL: 0.8, organic: null, fittedOn: null },
   form: 'cartridge',
-  touches: () => 'nothing',
+  touches: ({ organic }) => (organic ? 'traces' : 'nothing'),
   prefilter: false,
   inUses: true,
   holdsScale: holdsNothing,
-  treat: unchanged,
+  treat: ({ organic }, { water, flowLPerH }) => {
+    if (!organic) return ok({ water });
+    const left = organicLeft(organic.left, organic.atLPerH, Math.max(flowLPerH, SLOWEST_L_PER_H));
+    // What is broken down stays as carbon dioxide, until a polisher takes it.
+    const brokenMgL = (1 - left) * water.mgL.organic;
+    const mgL = { ...water.mgL, organic: left * water.mgL.organic };
+    const charge = alkalinityByBalance(mgL) - alkalinityByBalance(water.mgL);
+    return ok({
+      water: { ...water, mgL, alkalinityMgL: water.alkalinityMgL + charge, carbonMmolL: water.carbonMmolL + brokenMgL / CARBON_G_PER_MOL },
+    });
+  },
   slopeBar: zero,
   riseBar: zero,
   holdsBar: () => HOUSING_BAR,
@@ -105,7 +106,42 @@ export const uv = defineStage(schema, {
   fill: zero,
   fields: (stage) => ({
     choices: [],
-    quantities: [field.quantity(stage, 'intensityMWPerCm2', 'Intensity'), field.quantity(stage, 'chamberL', 'Chamber', { unit: 'L' })],
+    quantities: [
+      field.quantity(stage, 'intensityMWPerCm2', 'Intensity'),
+      field.quantity(stage, 'chamberL', 'Chamber', { unit: 'L' }),
+      ...organicFields(stage),
+    ],
   }),
   folded: 'More',
 });
+
+/** A sheet as it begins when one of its figures is typed. */
+const NEW_SHEET = { left: 0.5, atLPerH: 600 } as const;
+/** What a lamp of 185 nm leaves of organic carbon, by its sheet. */
+function organicFields(stage: Uv): StageQuantity<Uv>[] {
+  const shape = schema.shape.organic.unwrap().shape;
+  const known: NonNullable<Uv['organic']> = stage.organic ?? NEW_SHEET;
+  return [
+    quantity(
+      'Organic carbon it leaves',
+      shape.left,
+      stage.organic?.left ?? null,
+      (left): Uv => ({ ...stage, organic: { ...known, left } }),
+      {
+        unit: '%',
+        empty: { says: 'disinfects only', stage: { ...stage, organic: null } },
+        folded: 'A lamp of 185 nm',
+      },
+    ),
+    quantity(
+      'at a flow of',
+      shape.atLPerH,
+      stage.organic?.atLPerH ?? null,
+      (atLPerH): Uv => ({ ...stage, organic: { ...known, atLPerH } }),
+      {
+        empty: { says: 'disinfects only', stage: { ...stage, organic: null } },
+        folded: 'A lamp of 185 nm',
+      },
+    ),
+  ];
+}

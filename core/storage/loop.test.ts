@@ -1,12 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { expectNear, expectWithin, failure, value } from '../testing/close';
-import { openToAir, settleWater } from '../water';
+import { balanced, openToAir, settleWater, solutesMgL } from '../water';
 import {
+  CARBON_G_PER_MOL,
   gasTransferLPerH,
   loopAtRest,
   loopTimeH,
   loopWater,
   loopWeek,
+  organicLeft,
   polisherDays,
   resistivityMOhmCm,
   startsPerDay,
@@ -60,6 +62,14 @@ describe('a recirculated loop', () => {
     expectWithin(uvDoseMJPerCm2(10, 0.6, 600), 36, 1e-3);
     expectWithin(velocityMPerS(600, 16), 0.829, 1e-3);
     expectWithin(velocityMPerS(600, 10), 2.12, 5e-3);
+  });
+  it('N44: 10 µg/L of carbon turned wholly into CO2, and what a lamp of 185 nm leaves at other flows (chapter on kinds)', () => {
+    const umol = 10 / CARBON_G_PER_MOL;
+    expectWithin(umol, 0.8326, 0.005);
+    const state = value(settleWater(balanced(solutesMgL({}), umol / 1000, 25)));
+    expectWithin(1 / state.ec25UScm, 5.653, 0.03);
+    expectWithin(organicLeft(0.5, 600, 300), 0.25, 0.005);
+    expectWithin(organicLeft(0.5, 600, 1200), 0.7071, 0.005);
   });
   it('starts a day: 200 L, 20 L/h, 100 L between 60 and 90 %', () => {
     expectWithin(value(startsPerDay(200, 20, 100, 0.6, 0.9)), 3.9, 0.01);

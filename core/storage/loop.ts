@@ -218,6 +218,15 @@ export const velocityMPerS = (flowLPerH: number, boreMm: number): number => flow
 export const uvDoseMJPerCm2 = (intensityMWPerCm2: number, chamberL: number, flowLPerH: number): number =>
   (intensityMWPerCm2 * chamberL * 3600) / flowLPerH;
 
+/**
+ * Organic carbon that a lamp of 185 nm leaves at a flow, as a share, from what its sheet prints at another.
+ *
+ * @param left at the flow of the sheet, 0–1
+ */
+export const organicLeft = (left: number, atLPerH: number, flowLPerH: number): number => left ** (atLPerH / flowLPerH);
+/** Carbon, g/mol: what it breaks down ends as CO2. */
+export const CARBON_G_PER_MOL = 12.011;
+
 /** Dose for disinfection (NSF/ANSI 55 class A, recalled), reached when the lamp is down to 0.7 of new. */
 export const UV_GOAL_MJ_PER_CM2 = 40;
 export const UV_END_OF_LIFE = 0.7;

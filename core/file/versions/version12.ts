@@ -4,6 +4,7 @@ import { asItWas, each, isData, type Data, type FileVersion } from './raw';
 function stageFrom11(stage: Data): unknown {
   if (stage['kind'] === 'decarboniser')
     return { ...stage, table: [], hardnessIs: 'carbonate', withCarbon: null, litresMeter: true, softens: false };
+  if (stage['kind'] === 'uv') return { ...stage, organic: null };
   return stage['kind'] === 'softener' ? { ...stage, saltTankKg: null } : stage;
 }
 /** A need was spoken of by the day or week, and what was taken at once came once. */
