@@ -334,7 +334,7 @@ export const electrodeionizer = defineStage(schema, {
       ['Runs at', `${text(volts, 'voltageV')}, ${text(amps, 'currentA')}, ${Math.round(stackW(volts, amps))}${THIN}W`],
       ['To the drain', text(flowLPerH * (1 - worn.recovery), 'flowLPerH')],
       ['Hydrogen to vent', text(hydrogenLPerH(amps, water.temperatureC), 'flowLPerH')],
-      ['Trust', 'resistivity within a factor of 1.5, silica and boron within 2'],
+      ['Figures within', 'a factor of 2'],
     ];
   },
   fill: ({ worn, before }) => (before ? Math.min(1, shareOf(worn, before.water, before.flowLPerH)) : 0),

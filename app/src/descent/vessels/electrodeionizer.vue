@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue';
-import { insideOf, radiusOf, type Drawn } from './drawn';
+import CartridgeShape from '../CartridgeShape.vue';
+import { insideOf, type Drawn } from './drawn';
 
 /** A stack of cells between two electrodes: every other cell holds resin, as far as it is free. */
 const props = defineProps<Drawn>();
@@ -14,15 +15,7 @@ const cells = computed(() => {
 </script>
 
 <template>
-  <rect
-    class="body"
-    :x="vessel.box.x"
-    :y="vessel.box.y"
-    :width="vessel.box.width"
-    :height="vessel.box.height"
-    :rx="radiusOf(props)"
-    fill="#f7f2e5"
-  />
+  <CartridgeShape :vessel="vessel" :small="small" housing="#f7f2e5" />
   <template v-if="!small">
     <template v-for="cell in cells" :key="cell.x">
       <rect v-if="cell.resin" class="free" :x="cell.x" :y="cell.y" :width="cell.width" :height="cell.height" />
