@@ -199,6 +199,21 @@ test('a counter set by what its cartridge prints: settings typed once, set by a 
   await own.getByRole('button', { name: 'Add' }).click();
   await expect(own.getByRole('alert')).toContainText('0 to 100');
   expect(hand.actions).toBeLessThanOrEqual(22);
+  // Its table by hardness: a row that names a setting sets it by a press; one without a hardness is refused.
+  const row = async (upTo: string, setting: string, litres: string): Promise<void> => {
+    await own.getByLabel('Hardness up to which the row holds').fill(upTo);
+    await own.getByLabel('Setting the table says').fill(setting);
+    await own.getByLabel('Litres the table prints').fill(litres);
+    await own.getByRole('button', { name: 'Keep this row' }).click();
+  };
+  await row('', 'C', '2000');
+  await expect(own.getByRole('alert').last()).toContainText('Hardness');
+  await row('1000', 'C', '2000');
+  await own.getByRole('button', { name: 'Set C' }).click();
+  await expect(own.getByRole('button', { name: 'C', exact: true })).toHaveAttribute('aria-pressed', 'true');
+  await expect(own).toContainText('the table says C, 2000');
+  const after = (await kept(page)).system.train.stages.find(({ kind }) => kind === 'decarboniser');
+  expect(after).toMatchObject({ bypass: 0.55, table: [{ hardnessMgL: 1000, label: 'C', litres: 2000 }] });
 });
 
 test('a skid with three gauges more and a cell in its recycle', async ({ page }) => {

@@ -1,21 +1,16 @@
 import type { System } from '../file';
 import { inSentence, words } from '../quantity';
-import { kindOf, type Finding, type Stage } from '../stage';
-import type { SolvedTrain } from '../train';
-
-/** Every stage with the pressure it stands under while it runs: that of the water that comes to it, bar; null where none does. */
-function underPressure({ train }: System, solved: SolvedTrain): { readonly stage: Stage; readonly sees: number | null }[] {
-  const lines = [
-    { stages: train.stages, stations: solved.stations },
-    ...train.branches.map(({ id, stages }) => ({ stages, stations: solved.branches.find((one) => one.id === id)?.stations ?? [] })),
-  ];
-  return lines.flatMap(({ stages, stations }) => stages.map((stage, i) => ({ stage, sees: stations[i]?.pressureBar ?? null })));
-}
+import { kindOf, type Finding } from '../stage';
+import { waysOf, type SolvedTrain } from '../train';
 
 /** Housings that stand under more than they hold, wherever they are: what lets go floods, and can hurt. */
 export function housingFindings(system: System, solved: SolvedTrain): Finding[] {
   const say = words(system.units);
-  return underPressure(system, solved).flatMap(({ stage, sees }): Finding[] => {
+  // A stage stands under the pressure of the water that comes to it.
+  const seen = waysOf(system.train, solved).flatMap(({ stages, stations }) =>
+    stages.map((stage, i) => ({ stage, sees: stations[i]?.pressureBar ?? null })),
+  );
+  return seen.flatMap(({ stage, sees }): Finding[] => {
     const holds = kindOf(stage).holdsBar?.(stage) ?? null;
     if (holds === null || sees === null || sees <= holds) return [];
     return [

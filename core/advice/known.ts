@@ -1,7 +1,7 @@
 import type { UnitPreference } from '../quantity';
 import { kindOf, type Around, type Known, type Stage } from '../stage';
 import { allStages, lastTank, type System } from '../file';
-import { runsInto } from '../train';
+import { runsInto, waysOf } from '../train';
 import type { TrainReport } from './report';
 
 /**
@@ -12,10 +12,7 @@ import type { TrainReport } from './report';
 export function knownOf(stage: Stage, report: TrainReport, units: UnitPreference, resinLeft: number | null = null): Known<Stage> {
   const { solved, train, scale, float, bladder } = report;
   const last = lastTank(train.stages)?.id === stage.id;
-  const way = [
-    { stages: train.stages, stations: solved.stations },
-    ...train.branches.map(({ id, stages }) => ({ stages, stations: solved.branches.find((one) => one.id === id)?.stations ?? [] })),
-  ].find(({ stages }) => stages.some(({ id }) => id === stage.id));
+  const way = waysOf(train, solved).find(({ stages }) => stages.some(({ id }) => id === stage.id));
   const at = way?.stages.findIndex(({ id }) => id === stage.id) ?? -1;
   return {
     units,

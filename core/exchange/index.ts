@@ -15,7 +15,7 @@ export {
   type DecarbonisingCartridge,
 } from './decarbonise';
 export { bedPressureBar, bedUtilisation, frontLeak, slowestFlowLPerH, utilisationAt, type BedUtilisation } from './film';
-export { CATION_IDS, amountOf, ionMeqL, type IonId, firstThrough } from './ions';
+export { CATION_IDS, amountOf, cationsMeqL, ionMeqL, strongAnionsMeqL, UNTAKEN, type IonId, firstThrough } from './ions';
 export { CARBON_KNOWN, lifeBand, lifeBandByAeration, type CarbonKnown, type LifeBand, type LoadShares } from './lifeDoubt';
 export {
   ampsFor,

@@ -47,6 +47,17 @@ const valenceOf = (ion: IonId): number => (ion in CATION_ROWS ? CATION_ROWS[ion 
 export const ionMeqL = (water: Water, ion: IonId): number =>
   ion === 'carbon' ? Math.max(0, water.carbonMmolL) : (valenceOf(ion) * Math.max(0, water.mgL[ion])) / MOLAR_MASS[ion];
 
+/** Anions a bed takes whatever its kind; carbon, silica and boron meet a strong base only. */
+const STRONG_IDS = ['Cl', 'SO4', 'NO3', 'F', 'PO4', 'organic'] as const satisfies readonly AnionId[];
+const sumMeqL = (water: Water, ids: readonly IonId[]): number => ids.reduce((sum, id) => sum + ionMeqL(water, id), 0);
+/** All cations a litre of water brings, meq/L. */
+export const cationsMeqL = (water: Water): number => sumMeqL(water, CATION_IDS);
+/** All strong anions, meq/L. */
+export const strongAnionsMeqL = (water: Water): number => sumMeqL(water, STRONG_IDS);
+
+/** What neither a bed nor a stack takes. */
+export const UNTAKEN: readonly Solute[] = ['chlorine', 'chloramine'];
+
 /** mg/L (in the basis the solute is stored in), or mmol/L of carbon, that so many meq/L are. */
 export const amountOf = (ion: IonId, meqL: number): number => (ion === 'carbon' ? meqL : (meqL * MOLAR_MASS[ion]) / valenceOf(ion));
 

@@ -1,7 +1,7 @@
 import { findRoot } from '../numeric';
 import { DAYS_PER_YEAR, firstError, KG_PER_POUND, ok, outOfRange, type Outcome } from '../quantity';
 import { CACO3_G_PER_EQ, hardnessOf, MOLAR_MASS, type Water } from '../water';
-import { amountOf, CATION_IDS, CATION_ROWS, ionMeqL, type CationId } from './ions';
+import { amountOf, CATION_ROWS, cationsMeqL, ionMeqL, type CationId } from './ions';
 
 /** g/L of resin in a pound a cubic foot, and eq/L in a kilograin a cubic foot. */
 export const G_PER_L_IN_LB_PER_FT3 = KG_PER_POUND * (1000 / 28.316846592);
@@ -134,7 +134,7 @@ const EXCHANGED: readonly CationId[] = ['Ca', 'Mg', 'Fe', 'Sr', 'Ba'];
 /** Water behind a softener: sodium for hardness and its kin, but for what slips through. */
 export function softened(water: Water, operatingEqPerL: number): Water {
   const hardness = hardnessOf(water.mgL);
-  const total = CATION_IDS.reduce((sum, id) => sum + ionMeqL(water, id), 0);
+  const total = cationsMeqL(water);
   if (hardness <= 0 || total <= 0) return water;
   const slips = Math.min(1, softenerLeakageMgL(operatingEqPerL, total) / hardness);
   const mgL = { ...water.mgL };

@@ -64,25 +64,16 @@ export const workCost = ({ brings, takes, pays }: Pick<PartLife, 'brings' | 'tak
 export const drainedLPerDay = (standings: readonly Standing<Stage>[]): number =>
   standings.reduce((sum, standing) => sum + standing.litresPerDay * kindOf(standing.stage).drainShare(standing.stage, standing), 0);
 
+const chemicalUses = (standings: readonly Standing<Stage>[]): ChemicalUse[] =>
+  standings.flatMap((standing) => kindOf(standing.stage).chemicals(standing.stage, standing));
+
 /** What acid, alkali and the like cost a day. */
 export const chemicalsPerDay = (standings: readonly Standing<Stage>[], { piece }: Pick<PriceList, 'piece'>): number =>
-  standings.reduce(
-    (sum, standing) =>
-      kindOf(standing.stage)
-        .chemicals(standing.stage, standing)
-        .reduce((all, use) => all + use.kgPerDay * piece(use.piece), sum),
-    0,
-  );
+  chemicalUses(standings).reduce((sum, use) => sum + use.kgPerDay * piece(use.piece), 0);
 
 /** What of acid, alkali and the like the stages use up, each once. */
 export const chemicalsUsed = (standings: readonly Standing<Stage>[]): ChemicalUse['piece'][] => [
-  ...new Set(
-    standings.flatMap((standing) =>
-      kindOf(standing.stage)
-        .chemicals(standing.stage, standing)
-        .map(({ piece }) => piece),
-    ),
-  ),
+  ...new Set(chemicalUses(standings).map(({ piece }) => piece)),
 ];
 
 /** Litres a year of a need by the day. */

@@ -17,11 +17,11 @@ import {
   usualUnits,
   type Sweep,
 } from '../gas';
-import { atStart, fail, formatQuantity, inSentence, measured, maybe, ok, THIN, words, type Outcome } from '../quantity';
+import { fail, formatQuantity, inSentence, measured, maybe, ok, THIN, words, type Outcome } from '../quantity';
 import { settleWater, type Water } from '../water';
 import { HALF_YEAR_DAYS, SLOWEST_L_PER_H } from './cartridge';
 import { keysOf, quantity } from './field';
-import type { Finding } from './finding';
+import { findingsOn, type Finding } from './finding';
 import {
   allPasses,
   anyStage,
@@ -37,7 +37,7 @@ import {
   type Treated,
   threaded,
 } from './kind';
-import { MAINS, seen, type Caution } from './step';
+import { MAINS, phBehind, seen, type Caution } from './step';
 
 const DEVICES = ['fibre', 'tower', 'cascade', 'spray'] as const;
 const schema = z.strictObject({
@@ -132,6 +132,23 @@ function leaves(stage: Degasser, co2MmolL: number, flowLPerH: number, temperatur
   }
 }
 
+/** Transfer units of whatever it is, as the water runs. */
+function unitsOf(stage: Degasser, flowLPerH: number, temperatureC: number): number {
+  switch (stage.device) {
+    case 'fibre':
+      return fibreUnits(stage, flowLPerH, temperatureC);
+    case 'tower':
+      return towerUnits(stage.packingMm / 1000, loading(stage, flowLPerH), temperatureC);
+    case 'cascade':
+    case 'spray':
+      return OPEN_DEVICES[stage.device];
+  }
+}
+
+/** Free CO2 that stays at rest with its gas: less no surface leaves, mg/L. */
+const restMgL = ({ device, airPpm, gasBar }: Degasser, temperatureC: number): number =>
+  CO2_G_PER_MOL * atRestMmolL(airPpm, device === 'fibre' ? gasBar : ATM_BAR, temperatureC);
+
 /** Only free CO2 leaves; alkalinity stays, pH follows. */
 function degassed(stage: Degasser, water: Water, flowLPerH: number): Outcome<Treated> {
   const { temperatureC } = water;
@@ -152,9 +169,7 @@ function degassed(stage: Degasser, water: Water, flowLPerH: number): Outcome<Tre
 function findings({ stage, before, after, units }: Standing<Degasser>): Finding[] {
   if (!(before.flowLPerH > 0)) return [];
   const say = words(units);
-  const found: Finding[] = [];
-  const add = (id: string, severity: Finding['severity'], title: string, why: string): unknown =>
-    found.push({ id: `${id}-${stage.id}`, severity, title, why });
+  const { found, add } = findingsOn(stage.id);
   const [from, to] = [before.state.co2MgL, after.state.co2MgL];
   const [loadBefore, loadAfter] = [ionicLoad(before.water).anionMeqL, ionicLoad(after.water).anionMeqL];
   const spared = loadAfter > 0 ? loadBefore / loadAfter : 1;
@@ -171,14 +186,14 @@ function findings({ stage, before, after, units }: Standing<Degasser>): Finding[
       'degas',
       to > LEAVES_MGL ? 'mind' : 'good',
       `${stage.name} brings CO₂ from ${say.mgL(from)} to ${say.mgL(to)}`,
-      `pH ${before.state.pH.toFixed(1)} becomes ${after.state.pH.toFixed(1)}.${spared > 1.1 ? ` Resin behind it lasts ${spared.toFixed(1)} times as long on its anion side.` : ''}${to > LEAVES_MGL ? ` More sweep, cleaner air or more surface: it cannot go below ${say.mgL(CO2_G_PER_MOL * atRestMmolL(stage.airPpm, stage.device === 'fibre' ? stage.gasBar : ATM_BAR, before.water.temperatureC))} with this gas.` : ''}`,
+      `pH ${before.state.pH.toFixed(1)} becomes ${after.state.pH.toFixed(1)}.${spared > 1.1 ? ` Resin behind it lasts ${spared.toFixed(1)} times as long on its anion side.` : ''}${to > LEAVES_MGL ? ` More sweep, cleaner air or more surface: it cannot go below ${say.mgL(restMgL(stage, before.water.temperatureC))} with this gas.` : ''}`,
     );
   if (stage.device === 'fibre') {
     if (stage.gasBar < VACUUM_BAR && stage.sweepLPerH < LEAST_SWEEP * before.flowLPerH)
       add(
         'degas-sweep',
         'mind',
-        `${small === stage.name ? stage.name : atStart(small)} has a vacuum but hardly any sweep`,
+        `${stage.name} has a vacuum but hardly any sweep`,
         `The fibres fill with the CO₂ itself. Let a tenth to a third of the water's litres of air in: ${say.of(0.1 * before.flowLPerH, 'flowLPerH')} at least.`,
       );
     if (stage.gasBar - ATM_BAR > Math.min(MOST_GAS_BAR, before.pressureBar))
@@ -288,17 +303,11 @@ export const degasser = defineStage(schema, {
       minutes: 15,
       cautions: [CO2_ROOM],
       measures: [
-        {
-          id: 'ph',
-          label: `pH behind ${inSentence(name)}`,
-          dimension: 'ph',
-          expected: standing?.after.state.pH ?? null,
-          low: standing ? standing.after.state.pH - PH_WITHIN : null,
-          high: standing ? standing.after.state.pH + PH_WITHIN : null,
+        phBehind(inSentence(name), standing?.after.state.pH ?? null, PH_WITHIN, {
           because: 'by the model, ±0.2 for the meter and the air',
           ifLow: 'Is gas flowing, is its filter clean, does water stand in the fibres? Drain the low point, read again.',
           ifHigh: 'Better than expected: was the sample fresh and closed?',
-        },
+        }),
       ],
     },
   ],
@@ -337,14 +346,11 @@ export const degasser = defineStage(schema, {
     if (!before) return [];
     const { flowLPerH } = before;
     const { temperatureC } = before.water;
-    const units10 =
-      worn.device === 'fibre'
-        ? fibreUnits(worn, flowLPerH, temperatureC)
-        : worn.device === 'tower'
-          ? towerUnits(worn.packingMm / 1000, loading(worn, flowLPerH), temperatureC)
-          : OPEN_DEVICES[worn.device];
     return [
-      ['Transfer units', `${units10.toFixed(1)}${worn.device === 'fibre' && !worn.sheet ? `, within 40${THIN}%` : ''}`],
+      [
+        'Transfer units',
+        `${unitsOf(worn, flowLPerH, temperatureC).toFixed(1)}${worn.device === 'fibre' && !worn.sheet ? `, within 40${THIN}%` : ''}`,
+      ],
       ...(worn.device === 'fibre'
         ? [
             [
@@ -353,14 +359,7 @@ export const degasser = defineStage(schema, {
             ] as const,
           ]
         : []),
-      [
-        'Least it can leave with this gas',
-        formatQuantity(
-          CO2_G_PER_MOL * atRestMmolL(worn.airPpm, worn.device === 'fibre' ? worn.gasBar : ATM_BAR, temperatureC),
-          'concentrationMgL',
-          units,
-        ).text,
-      ],
+      ['Least it can leave with this gas', formatQuantity(restMgL(worn, temperatureC), 'concentrationMgL', units).text],
     ];
   },
   fill: zero,

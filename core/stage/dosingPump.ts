@@ -14,9 +14,9 @@ import {
 import { formatQuantity, inSentence, maybe, measured, ok, percent, THIN, words, type Outcome } from '../quantity';
 import type { Water } from '../water';
 import { keysOf } from './field';
-import type { Finding } from './finding';
+import { findingsOn, type Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, keepsAll, neverOpen, zero, type Standing, threaded } from './kind';
-import { LOCAL_CODE, seen, type Caution } from './step';
+import { LOCAL_CODE, phBehind, seen, type Caution } from './step';
 
 const schema = z.strictObject({
   kind: z.literal('dosingPump'),
@@ -98,9 +98,7 @@ function findings({ stage, before, after, units }: Standing<DosingPump>): Findin
   const { water, flowLPerH } = before;
   if (!(flowLPerH > 0)) return [];
   const say = words(units);
-  const found: Finding[] = [];
-  const add = (id: string, severity: Finding['severity'], title: string, why: string): unknown =>
-    found.push({ id: `${id}-${stage.id}`, severity, title, why });
+  const { found, add } = findingsOn(stage.id);
   const dose = known(stage, water);
   const gives = givesLPerH(stage, water, flowLPerH);
   const stroke = gives / stage.mostLPerH;
@@ -271,13 +269,7 @@ export const dosingPump = defineStage(schema, {
               how: 'Fresh and closed. Conductivity hardly tells: pH or alkalinity does.',
               minutes: 5,
               measures: [
-                {
-                  id: 'ph',
-                  label: `pH behind ${small}`,
-                  dimension: 'ph' as const,
-                  expected: standing?.after.state.pH ?? null,
-                  low: standing ? standing.after.state.pH - PH_WITHIN : null,
-                  high: standing ? standing.after.state.pH + PH_WITHIN : null,
+                phBehind(small, standing?.after.state.pH ?? null, PH_WITHIN, {
                   because: 'by the model and what it doses',
                   ifLow:
                     agent === 'causticSoda'
@@ -285,7 +277,7 @@ export const dosingPump = defineStage(schema, {
                       : 'Too much acid: stop it before the membrane is hurt.',
                   ifHigh:
                     agent === 'causticSoda' ? 'Too much caustic: set it back.' : 'Too little acid: scale settles. Prove the pump again.',
-                },
+                }),
               ],
             },
           ]

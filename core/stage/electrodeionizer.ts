@@ -4,7 +4,7 @@ import {
   CURRENT_SHARE,
   feedCountsUScm,
   hydrogenLPerH,
-  ionicLoad,
+  ionMeqL,
   LOADED,
   loadOf,
   mostAmps,
@@ -16,14 +16,16 @@ import {
   stackPasses,
   stackUnits,
   stackW,
+  strongAnionsMeqL,
+  UNTAKEN,
   voltsFor,
   type StackLoad,
 } from '../exchange';
 import { between, formatQuantity, inSentence, measured, maybe, ok, percent, THIN, words } from '../quantity';
-import { balanced, eachSolute, MOLAR_MASS, type Solute, type Water, type WaterState } from '../water';
+import { balanced, eachSolute, type Water, type WaterState } from '../water';
 import { SLOWEST_L_PER_H } from './cartridge';
 import { keysOf } from './field';
-import type { Finding } from './finding';
+import { findingsOn, type Finding } from './finding';
 import { allPasses, anyStage, asFitted, defineStage, fitted, holdsNothing, neverOpen, none, zero, type Standing, threaded } from './kind';
 import { seen, type Caution } from './step';
 
@@ -73,22 +75,16 @@ const ohmOf = ({ ratedV, ratedA }: Stack): number => ohms(ratedV, ratedA);
 const ampsAt = (stage: Stack, temperatureC: number, years = 0): number =>
   Math.min(stage.amp, mostAmps(stage.mostV, ohmOf(stage), temperatureC, years));
 
-function stackLoad(water: Water): StackLoad {
-  const { strongMeqL } = ionicLoad(water);
-  return {
-    strongMeqL,
-    carbonMeqL: Math.max(0, water.carbonMmolL),
-    silicaMeqL: water.mgL.SiO2 / MOLAR_MASS.SiO2,
-    boronMeqL: water.mgL.B / MOLAR_MASS.B,
-  };
-}
+const stackLoad = (water: Water): StackLoad => ({
+  strongMeqL: strongAnionsMeqL(water),
+  carbonMeqL: ionMeqL(water, 'carbon'),
+  silicaMeqL: ionMeqL(water, 'SiO2'),
+  boronMeqL: ionMeqL(water, 'B'),
+});
 
 /** Share of its resin that salt occupies. */
 const shareOf = (stage: Stack, water: Water, flowLPerH: number, years = 0): number =>
   saltShare(loadOf(stackLoad(water)), flowLPerH, ampsAt(stage, water.temperatureC, years), stackOf(stage));
-
-/** What no current takes: gases and what carries no charge. */
-const UNTAKEN: readonly Solute[] = ['chlorine', 'chloramine'];
 
 function treated(stage: Stack, water: Water, flowLPerH: number, years: number): Water {
   const flow = Math.max(flowLPerH, SLOWEST_L_PER_H);
@@ -110,9 +106,7 @@ function findings({ stage, before, units }: Standing<Stack>): Finding[] {
   if (!(flowLPerH > 0)) return [];
   const say = words(units);
   const small = inSentence(stage.name);
-  const found: Finding[] = [];
-  const add = (id: string, severity: Finding['severity'], title: string, why: string, times?: number): unknown =>
-    found.push({ id: `${id}-${stage.id}`, severity, title, why, ...(times === undefined ? {} : { times }) });
+  const { found, add } = findingsOn(stage.id);
   const most = mostHardnessMgL(stage.recovery);
   if (state.hardnessMgL > most)
     add(

@@ -43,3 +43,16 @@ export interface Finding {
   readonly times?: number;
   readonly action?: FindingAction;
 }
+
+/** A list to which findings about one stage are put; the id of each ends in the stage's own. */
+export function findingsOn(stageId: string): {
+  readonly found: Finding[];
+  readonly add: (id: string, severity: Severity, title: string, why: string, times?: number) => void;
+} {
+  const found: Finding[] = [];
+  return {
+    found,
+    add: (id, severity, title, why, times) =>
+      void found.push({ id: `${id}-${stageId}`, severity, title, why, ...(times === undefined ? {} : { times }) }),
+  };
+}

@@ -149,6 +149,22 @@ export const seen = (id: string, label: string, ifNot: string, because = ''): Me
   ifLow: ifNot,
 });
 
+/** pH read behind a stage, against what the model gives there. */
+export const phBehind = (
+  small: string,
+  pH: number | null,
+  within: number,
+  says: Pick<Measure, 'because' | 'ifLow' | 'ifHigh'>,
+): Measure => ({
+  id: 'ph',
+  label: `pH behind ${small}`,
+  dimension: 'ph',
+  expected: pH,
+  low: pH === null ? null : pH - within,
+  high: pH === null ? null : pH + within,
+  ...says,
+});
+
 export const LOCAL_CODE: Caution = {
   title: 'Local codes come first',
   text: 'Plumbing to the mains and anything at mains voltage follows your local code and belongs to licensed trades where it says so.',

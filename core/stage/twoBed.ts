@@ -5,7 +5,7 @@ import {
   calciumInAcidMmolL,
   CATION_IDS,
   cationEqPerL,
-  ionicLoad,
+  cationsMeqL,
   ionMeqL,
   MOST_CALCIUM_MMOL_L,
   pairChemicals,
@@ -13,15 +13,18 @@ import {
   REGENERATION_WAYS,
   silicaSlipMgL,
   sodiumSlipMgL,
+  strongAnionsMeqL,
   strongestAcidPercent,
+  UNTAKEN,
   wasteAlkalinityEq,
   type PairLoad,
 } from '../exchange';
+import { CO2_G_PER_MOL } from '../gas';
 import { formatQuantity, inSentence, maybe, measured, ok, percent, THIN, words } from '../quantity';
-import { balanced, eachSolute, MOLAR_MASS, type Solute, type Water } from '../water';
+import { balanced, eachSolute, type Solute, type Water } from '../water';
 import { cartridgeSlopeBar, VESSEL_BAR } from './cartridge';
 import { keysOf } from './field';
-import type { Finding } from './finding';
+import { findingsOn, type Finding } from './finding';
 import { allPasses, anyStage, defineStage, fitted, holdsNothing, keepsAll, neverOpen, zero, type Standing, threaded } from './kind';
 import { HEAVY, LOCAL_CODE, seen, type Caution } from './step';
 
@@ -52,8 +55,6 @@ const ACID_PIECE = { HCl: 'hydrochloricAcid', H2SO4: 'sulfuricAcid' } as const;
 const ANION_WORDS = { strongI: 'Strong base, type I', strongII: 'Strong base, type II', weakBase: 'Weak base' } as const;
 const WAY_WORDS = { coCurrent: 'The way of the water', counterCurrent: 'Against the water' } as const;
 
-/** Carbon dioxide, g/mol. */
-const CO2_G_PER_MOL = 44.01;
 /** The anion side should end this much later than the cation side: sodium shows on a meter, silica on none (common practice). */
 const LATER = { least: 1.05, most: 1.3 } as const;
 /** Sodium that slips raises what slips of silica, by half for each mg/L (common practice). */
@@ -67,21 +68,19 @@ const ANION_DAYS = 1461;
 
 /** Silica, boron and carbon meet the strong anion resin only. */
 const WEAK: readonly Solute[] = ['SiO2', 'B'];
-/** What resin does not take. */
-const UNTAKEN: readonly Solute[] = ['chlorine', 'chloramine'];
 const CATIONS = new Set<Solute>(CATION_IDS);
 
-const cationsMeqL = (water: Water): number => CATION_IDS.reduce((sum, id) => sum + ionMeqL(water, id), 0);
 const shareOf = (part: number, whole: number): number => (whole > 0 ? part / whole : 0);
 
 /** Carbon that a degasser between the beds takes out: behind the cation bed all of it is CO2, mmol/L. */
 const degassedMmolL = ({ degassedToMgL }: TwoBed, water: Water): number =>
   degassedToMgL === null ? 0 : Math.max(0, water.carbonMmolL - degassedToMgL / CO2_G_PER_MOL);
 
-function loadOf(water: Water): PairLoad {
-  const { strongMeqL, anionMeqL } = ionicLoad(water);
-  return { cationMeqL: cationsMeqL(water), strongMeqL, weakMeqL: anionMeqL - strongMeqL };
-}
+const loadOf = (water: Water): PairLoad => ({
+  cationMeqL: cationsMeqL(water),
+  strongMeqL: strongAnionsMeqL(water),
+  weakMeqL: ionMeqL(water, 'carbon') + ionMeqL(water, 'SiO2') + ionMeqL(water, 'B'),
+});
 const cycleOf = (stage: TwoBed, water: Water): ReturnType<typeof pairCycle> => pairCycle(stage, loadOf(water), degassedMmolL(stage, water));
 
 /** What slips, and goes on as hydroxide: sodium, mg/L. */
@@ -89,14 +88,14 @@ const sodiumOf = (stage: TwoBed, water: Water): number =>
   Math.min(
     water.mgL.Na,
     sodiumSlipMgL(stage.acid, stage.way, stage.acidGPerL, {
-      strongMeqL: ionicLoad(water).strongMeqL,
+      strongMeqL: strongAnionsMeqL(water),
       sodiumShare: shareOf(ionMeqL(water, 'Na'), cationsMeqL(water)),
     }),
   );
 function silicaOf(stage: TwoBed, water: Water, sodiumMgL: number): number {
   const load = loadOf(water);
   const anions = load.strongMeqL + load.weakMeqL - degassedMmolL(stage, water);
-  const slip = silicaSlipMgL(stage.way, stage.causticGPerL, shareOf(water.mgL.SiO2 / MOLAR_MASS.SiO2, anions), stage.causticC);
+  const slip = silicaSlipMgL(stage.way, stage.causticGPerL, shareOf(ionMeqL(water, 'SiO2'), anions), stage.causticC);
   return Math.min(water.mgL.SiO2, slip * (1 + SILICA_BY_SODIUM * sodiumMgL));
 }
 
@@ -137,9 +136,7 @@ function findings({ stage, before, litresPerDay, units }: Standing<TwoBed>): Fin
   if (cycle.litres === null) return [];
   const say = words(units);
   const small = inSentence(stage.name);
-  const found: Finding[] = [];
-  const add = (id: string, severity: Finding['severity'], title: string, why: string): unknown =>
-    found.push({ id: `${id}-${stage.id}`, severity, title, why });
+  const { found, add } = findingsOn(stage.id);
   const days = litresPerDay > 0 ? cycle.litres / litresPerDay : null;
   if (days !== null && days > IDLE_DAYS) {
     add('two-bed', 'note', `${stage.name} has next to nothing to take`, `It would be regenerated once in ${say.days(days)}.`);

@@ -120,6 +120,7 @@ const NEW_SHEET = { left: 0.5, atLPerH: 600 } as const;
 /** What a lamp of 185 nm leaves of organic carbon, by its sheet. */
 function organicFields(stage: Uv): StageQuantity<Uv>[] {
   const shape = schema.shape.organic.unwrap().shape;
+  const whenEmpty = { empty: { says: 'disinfects only', stage: { ...stage, organic: null } }, folded: 'A lamp of 185 nm' };
   const known: NonNullable<Uv['organic']> = stage.organic ?? NEW_SHEET;
   return [
     quantity(
@@ -127,21 +128,14 @@ function organicFields(stage: Uv): StageQuantity<Uv>[] {
       shape.left,
       stage.organic?.left ?? null,
       (left): Uv => ({ ...stage, organic: { ...known, left } }),
-      {
-        unit: '%',
-        empty: { says: 'disinfects only', stage: { ...stage, organic: null } },
-        folded: 'A lamp of 185 nm',
-      },
+      { ...whenEmpty, unit: '%' },
     ),
     quantity(
       'at a flow of',
       shape.atLPerH,
       stage.organic?.atLPerH ?? null,
       (atLPerH): Uv => ({ ...stage, organic: { ...known, atLPerH } }),
-      {
-        empty: { says: 'disinfects only', stage: { ...stage, organic: null } },
-        folded: 'A lamp of 185 nm',
-      },
+      whenEmpty,
     ),
   ];
 }

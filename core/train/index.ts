@@ -4,6 +4,15 @@ export { ammoniaInKit, COLDEST_MONTH, sampleWater, seasonSpan, tapWater, tempera
 export { gasBar, inletBar, shutOffBar } from './pressure';
 export { continued, nothingKnown, quickTrain, withTail, type Begun, type Known } from './quick';
 export { membraneOperation, solveTrain, withUses, type MembraneOperation } from './solve';
-export { litresPerProduct, polishedStation, productStation, runsInto, wasteToProduct, type SolvedBranch, type SolvedTrain } from './solved';
+export {
+  litresPerProduct,
+  polishedStation,
+  productStation,
+  runsInto,
+  wasteToProduct,
+  waysOf,
+  type SolvedBranch,
+  type SolvedTrain,
+} from './solved';
 export { keptBy, type Station } from './walk';
 export { wornTrain } from './wear';

@@ -1,5 +1,6 @@
 import type { UnitSolution } from '../membrane';
 import type { CarbonState } from '../pretreatment';
+import type { Train } from '../file';
 import type { ResinState, Stage } from '../stage';
 import { keptBy, type Station } from './walk';
 
@@ -47,6 +48,15 @@ export function runsInto(stages: readonly Stage[], stations: readonly Station[],
   if (!before || !after || stages[i - 1]?.kind !== 'tank') return before;
   return { ...before, flowLPerH: after.flowLPerH / keptBy([stages[i]!]) };
 }
+
+/** The ways water takes: the train, then each branch, with its stages and its stations; none where it was not solved. */
+export const waysOf = (
+  { stages, branches }: Pick<Train, 'stages' | 'branches'>,
+  solved: SolvedTrain,
+): { readonly stages: readonly Stage[]; readonly stations: readonly Station[] }[] => [
+  { stages, stations: solved.stations },
+  ...branches.map((branch) => ({ stages: branch.stages, stations: solved.branches.find(({ id }) => id === branch.id)?.stations ?? [] })),
+];
 
 /** The last station: the water at the point of use. */
 export function productStation(solved: SolvedTrain): Station {
