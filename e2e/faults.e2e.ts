@@ -91,10 +91,14 @@ test('figures that fit no cause are read again first, never believed', async ({ 
   await line.fill('5 900 400 0.5bar 40C 3000/20ml');
   await line.press('Enter');
   // It stays as it was typed: each doubt is answered so.
-  for (let left = 6; left > 0; left--) {
-    const insist = page.getByRole('button', { name: /^It is / });
-    await expect(insist).toHaveCount(left);
+  const insist = page.getByRole('button', { name: /^It is / });
+  await expect(insist.first()).toBeVisible();
+  // Two probes in each other's place are one question.
+  expect(await insist.count()).toBeGreaterThan(3);
+  while ((await insist.count()) > 0) {
+    const left = await insist.count();
     await insist.first().click();
+    await expect.poll(() => insist.count()).toBeLessThan(left);
   }
   await expect(line).toHaveValue('');
   await page.goto(`/system/${VAN}/faults`);

@@ -6,6 +6,9 @@ import { DEMO, enter, fillDisk, field, openDemo, openRounds, phase, removeDemo, 
 const CORAL = 'demo-coral-nursery';
 const VAN = 'demo-van-tank';
 
+/** A reading as each of them usually gives: nothing in it is asked about. */
+const USUAL: Readonly<Record<string, string>> = { [CORAL]: '299 8 0', [VAN]: '245 14 0' };
+
 /** An edit and a reading in the system that stands open, and proof of where they went. */
 async function workIn(page: Page, id: string, name: string, mark: string): Promise<void> {
   await expect(page.getByRole('banner').getByText(name)).toBeVisible();
@@ -14,7 +17,7 @@ async function workIn(page: Page, id: string, name: string, mark: string): Promi
   await phase(page, 'Log');
   await expect(page.getByText('What the log says')).toBeVisible();
   const line = page.getByLabel('Quick reading');
-  await line.fill(`290 8 0 ${mark}`);
+  await line.fill(`${USUAL[id]} ${mark}`);
   await line.press('Enter');
   await expect(line).toHaveValue('');
   await expect.poll(() => storedNotes(page, id)).toContain(mark);
@@ -61,10 +64,10 @@ test.describe('the open system follows the address', () => {
     const van = JSON.stringify(await storedSystem(page, VAN));
     await page.goBack();
     await expect(page.getByRole('banner').getByText('Coral nursery make-up')).toBeVisible();
-    await expect(page.getByRole('heading', { name: /^Resin 1 left/ })).toBeVisible();
+    await expect(page.getByRole('heading', { name: /^Row of 2 resin beds left/ })).toBeVisible();
     await page.goForward();
     await expect(page.getByRole('heading', { name: /^Resin left/ })).toBeVisible();
-    await expect(page.getByRole('heading', { name: /^Resin 1 left/ })).toHaveCount(0);
+    await expect(page.getByRole('heading', { name: /^Row of 2 resin beds left/ })).toHaveCount(0);
     await page.goBack();
     await workIn(page, CORAL, 'Coral nursery make-up', 'back');
     await untouched(page, VAN, 'back', van);
@@ -193,6 +196,39 @@ test.describe('opening a file never destroys', () => {
     const notes = await storedNotes(page, CORAL);
     expect(notes).toHaveLength(37);
     for (const note of ['changed on the van', 'changed there too', 'newer']) expect(notes.filter((one) => one === note)).toHaveLength(1);
+  });
+  test('what was removed stays removed, and a visit written down twice is asked about, unanswered until somebody says', async ({
+    page,
+  }, info) => {
+    const path = await olderFile(page);
+    const file = JSON.parse(await readFile(path, 'utf8')) as {
+      records: { system: { removed: unknown[] }; readings: Record<string, unknown>[] }[];
+    };
+    const [record] = file.records;
+    const gone = record!.readings.at(-1)!;
+    record!.system.removed.push({ of: 'readings', id: gone['id'], at: new Date().toISOString(), gone: true });
+    record!.readings.pop();
+    // The colleague wrote the same visit down, twenty minutes later, a ppm apart.
+    const at = new Date(Date.now() - 20 * 60_000).toISOString();
+    const values = (record!.readings.at(-1)!['values'] as { probeId: string }[]).map((one, i) => ({ ...one, shown: [306, 7, 0][i] }));
+    record!.readings.push({ ...gone, id: 'colleague', at, values, note: 'by the colleague', pressureBar: null, temperatureC: null, productLPerH: null, wasteLPerH: null, meterL: null, also: [], photos: [] }); // prettier-ignore
+    const other = info.outputPath('colleague.yesclear.json');
+    await writeFile(other, JSON.stringify(file));
+    await page.getByTestId('file').setInputFiles(other);
+    const question = page.getByRole('article', { name: 'Coral nursery make-up' });
+    await expect(question).toContainText('1 reading removed in one of them');
+    await expect(question).toContainText('Written down twice?');
+    const visit = question.getByRole('radiogroup', { name: /^Visit of/ });
+    for (const radio of await visit.getByRole('radio').all()) await expect(radio).not.toBeChecked();
+    await visit.getByRole('radio', { name: 'Count this browser’s' }).click();
+    await page.getByRole('button', { name: 'Go on' }).click();
+    await expect(page.getByText('Opened Coral nursery make-up.')).toBeVisible();
+    const notes = await storedNotes(page, CORAL);
+    // 35 and the newer one, less the removed, and the colleague's, which stands struck out.
+    expect(notes).toHaveLength(36);
+    expect(notes).toContain('by the colleague');
+    await openDemo(page, CORAL, 'log');
+    await expect(page.getByRole('row', { name: /by the colleague/ })).toHaveClass(/struck|off|out/);
   });
   test('replaced, what made way comes back by Undo', async ({ page }) => {
     const path = await olderFile(page);

@@ -74,7 +74,10 @@ test('first visit', async ({ page }) => {
   await page.waitForTimeout(500);
   await page.screenshot({ path: `${FOLDER}first-visit.png`, animations: 'disabled' });
 });
-test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK));
+/** Solved: what the train leaves stands beside each limit. */
+const judged = (page: Page) => (): Promise<void> =>
+  expect(page.getByRole('region', { name: 'Against this goal' }).locator('.finding').first()).toBeVisible();
+test('goal', ({ page }) => shoot(page, 'goal', `${CORAL}/goal`, DESK, judged(page)));
 test('train', ({ page }) => shoot(page, 'train', `${CORAL}/train`, DESK));
 test('resin', ({ page }) =>
   shoot(page, 'train-resin', `${VAN}/train`, { width: 1280, height: 1130 }, async () => {

@@ -105,6 +105,7 @@ export interface StoredSystem {
     readonly samples: readonly { readonly temperatureC: number; readonly kit: { readonly pH: number | null } }[];
   };
   readonly train: { readonly stages: readonly { readonly id: string; readonly name: string }[] };
+  readonly services: readonly { readonly stageId: string | null; readonly work: string; readonly why: string; readonly at: string }[];
 }
 
 /** Readings stored of a system, by what was noted with them. */

@@ -81,6 +81,11 @@ export function ensureChromium() {
   if (!found) installDebian(['chromium-headless-shell'], 'No Chromium found.');
 }
 
+/** The broker the tests of meters speak to. */
+export function ensureBroker() {
+  if (!inPath('mosquitto') && !existsSync('/usr/sbin/mosquitto')) installDebian(['mosquitto'], 'mosquitto not found.');
+}
+
 /** What the proofs of hosting need beside it: a static host, and the tool that fills a browser's list of trusted roots. */
 export function ensureHosts() {
   const missing = [

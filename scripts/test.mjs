@@ -1,9 +1,10 @@
 /** `npm test`: lint, types, unit tests, build, end-to-end tests; one summary; fails if any of them fails. */
 import { spawn } from 'node:child_process';
-import { ensureBuilt, ensureChromium, ensurePackages, run } from './prepare.mjs';
+import { ensureBroker, ensureBuilt, ensureChromium, ensurePackages, run } from './prepare.mjs';
 
 ensurePackages();
 ensureChromium();
+ensureBroker();
 
 /** Runs a command beside others; what it says is kept together and printed when it ends. */
 const beside = (command, ...args) =>

@@ -4,7 +4,8 @@ import { resolve, sep } from 'node:path';
 import compression from 'compression';
 import express, { type ErrorRequestHandler, type Express, type RequestHandler } from 'express';
 import helmet from 'helmet';
-import { benchRoutes, gatewayRoutes } from './meters';
+import type { BrokerMeters } from './broker';
+import { benchRoutes, brokerRoutes, gatewayRoutes } from './meters';
 import { supplyRoutes } from './supply';
 
 /** What a server hands out, and to whom. */
@@ -15,8 +16,8 @@ export interface ServerOptions {
   readonly demo: boolean;
   /** Names and addresses it answers to beside those of this machine alone. */
   readonly hosts?: readonly string[];
-  /** Address of a gateway of meters; the simulated bench where there is none. */
-  readonly meters?: string | null;
+  /** Address of a gateway of meters, or what a broker's say; the simulated bench where there is neither. */
+  readonly meters?: string | BrokerMeters | null;
 }
 
 /** A year: a file whose name holds its content's hash never changes. */
@@ -45,7 +46,7 @@ export function createServer({ dist, demo, hosts = [], meters = null }: ServerOp
   };
   server.get(['/', '/index.html'], page);
   server.use('/api/supply', supplyRoutes());
-  server.use('/api/meters', meters === null ? benchRoutes() : gatewayRoutes(meters));
+  server.use('/api/meters', meters === null ? benchRoutes() : typeof meters === 'string' ? gatewayRoutes(meters) : brokerRoutes(meters));
   server.use('/api', (request, response) => {
     response
       .status(404)

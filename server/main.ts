@@ -6,6 +6,7 @@ import { fileURLToPath } from 'node:url';
 import qrcode from 'qrcode';
 import { networkAddresses, networkNames } from './addresses';
 import { createServer } from './app';
+import { brokerAddress } from './brokerAddress';
 import { certificatesFor } from './certificates';
 import { createTrustPage } from './trust';
 
@@ -25,9 +26,14 @@ const local = host === 'localhost' || host === '::1' || host.startsWith('127.');
 const secure = (env['HTTPS'] ?? (local ? 'off' : 'on')) !== 'off';
 const addresses = host === '0.0.0.0' || host === '::' ? networkAddresses() : [host];
 const names = [...addresses, ...(local ? [] : networkNames())];
-const meters = env['YES_CLEAR_METERS'] ?? null;
-if (meters !== null && !/^https?:\/\//.test(meters))
-  stop(`YES_CLEAR_METERS is ${meters}; accepted is an address like http://192.168.1.20:8080/meters.`);
+const at = env['YES_CLEAR_METERS'] ?? null;
+const broker = at === null ? null : brokerAddress(at);
+if (at !== null && !broker && !/^https?:\/\//.test(at))
+  stop(
+    `YES_CLEAR_METERS is ${at.replace(/\/\/[^@/]*@/, '//')}; accepted is a gateway like http://192.168.1.20:8080/meters or a broker with its topics like mqtt://192.168.1.20/water/#.`,
+  );
+// What speaks by a broker is fetched only where there is one.
+const meters = broker ? new (await import('./broker')).BrokerMeters(broker) : at;
 const app = createServer({ dist: DIST, demo: env['YES_CLEAR_DEMO'] !== 'off', hosts: names, meters });
 
 const open = new Set<Server>();

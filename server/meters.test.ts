@@ -1,13 +1,16 @@
 import { mkdtemp, writeFile } from 'node:fs/promises';
+import { createServer as createHttp } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import express from 'express';
 import { afterEach, beforeAll, describe, expect, it } from 'vitest';
 import { readSenml, type Heard } from '@yes-clear/core/recording';
 import { benchAt, TICK_MS } from './bench/bench';
 import { SENSORS } from './bench/sensors';
 import { litresAt, runningAt } from './bench/rig';
 import { createServer } from './app';
+import { gatewayRoutes } from './meters';
 
 let dist = '';
 beforeAll(async () => {
@@ -59,7 +62,7 @@ const figures = (found: readonly Event[]): Heard[] =>
   found.flatMap(({ data }) => {
     const read = readSenml(data, Date.now());
     if (!read.ok) throw new Error(read.error.message);
-    return [...read.value];
+    return [...read.value.heard];
   });
 
 describe('the simulated bench', () => {
@@ -132,6 +135,25 @@ describe('meters on the air', () => {
     closing.shift()!();
     const away = await fetch(`${origin}/api/meters`);
     expect([away.status, ((await away.json()) as { message: string }).message]).toEqual([502, expect.stringContaining('do not answer')]);
+  });
+  it('of a gateway that hangs are given up: before it answers, and in the midst of its stream', async () => {
+    const gateway = createHttp((request, response) => {
+      if (request.url !== '/stream') return;
+      response.writeHead(200, { 'Content-Type': 'text/event-stream' });
+      response.write('id: 1\nevent: senml\ndata: []\n\n');
+    }).listen(0, '127.0.0.1');
+    await new Promise((ready) => gateway.once('listening', ready));
+    closing.push(() => gateway.closeAllConnections());
+    const app = express().use(gatewayRoutes(`http://127.0.0.1:${(gateway.address() as AddressInfo).port}`, { answers: 2000, silent: 800 }));
+    const listening = app.listen(0, '127.0.0.1');
+    await new Promise((ready) => listening.once('listening', ready));
+    closing.push(() => listening.closeAllConnections());
+    const origin = `http://127.0.0.1:${(listening.address() as AddressInfo).port}`;
+    const late = await fetch(`${origin}/`);
+    expect([late.status, await late.text()]).toEqual([502, expect.stringContaining('do not answer')]);
+    const text = await (await fetch(`${origin}/stream`)).text();
+    expect(text).toContain('event: senml');
+    expect(text).toContain('event: beat');
   });
   it('take faults, and say which are known', async () => {
     const origin = await started();

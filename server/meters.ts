@@ -4,7 +4,9 @@ import type { ReadableStream } from 'node:stream/web';
 import { json, Router, type Request, type Response } from 'express';
 import { benchAt, TICK_MS, type Sent } from './bench/bench';
 import { SENSORS } from './bench/sensors';
+import type { BrokerMeters } from './broker';
 import { FAULTS, faultSchema, type SetFault } from './bench/faults';
+import { BEAT, BEAT_MS, beginEvents, gapEvent, handedOn, lastHeard, packEvent, written } from './stream';
 
 /** Meters on the air: the simulated bench, or a gateway that speaks the same. See docs/meters.md. */
 
@@ -12,8 +14,8 @@ import { FAULTS, faultSchema, type SetFault } from './bench/faults';
 const MEMORY_MS = 48 * 3_600_000;
 /** Looks at the meters in one event while a gap is being filled. */
 const IN_ONE_EVENT = 60;
-/** A line without meaning that keeps the connection from being taken for dead, ms. */
-const BEAT_MS = 15_000;
+/** A gateway has so long to answer, and may say nothing for so long, ms; then it is given up, and asked again by who listens. */
+export const GATEWAY_MS = { answers: 10_000, silent: 60_000 };
 
 /** A record of RFC 8428; the first of a look bears its time as base time, s. */
 type SentRecord = Sent & { readonly bt?: number };
@@ -22,26 +24,18 @@ function packOf(looks: readonly number[], faults: readonly SetFault[]): SentReco
   return looks.flatMap((ms) => benchAt(ms, faults).map((sent, i) => (i === 0 ? { bt: ms / 1000, ...sent } : sent)));
 }
 
-/** Where a browser goes on: what it was given last, by its own word or the address. */
-function lastHeard(request: Request): number | null {
-  const said = request.get('Last-Event-ID') ?? request.query['after'];
-  const ms = typeof said === 'string' && said !== '' ? Number(said) : NaN;
-  return Number.isFinite(ms) && ms >= 0 ? ms : null;
-}
-
 /** Sends every look at the bench from where a browser left off, and then each as it comes. */
 async function stream(request: Request, response: Response, faults: readonly SetFault[]): Promise<void> {
-  response.writeHead(200, { 'Content-Type': 'text/event-stream', 'Cache-Control': 'no-cache, no-transform', 'X-Accel-Buffering': 'no' });
+  beginEvents(response);
   let open = true;
   request.once('close', () => (open = false));
   const now = (): number => Math.floor(Date.now() / TICK_MS) * TICK_MS;
-  const send = (text: string): Promise<unknown> | undefined =>
-    response.write(text) ? undefined : new Promise((done) => response.once('drain', done).once('close', done));
+  const send = (text: string): Promise<void> | undefined => written(response, text);
   await send('retry: 2000\n\n');
   let last = lastHeard(request) ?? now() - TICK_MS;
   const oldest = now() - MEMORY_MS;
   if (last < oldest) {
-    await send(`event: gap\ndata: ${JSON.stringify({ from: last, until: oldest })}\n\n`);
+    await send(gapEvent(last, oldest));
     last = oldest;
   }
   last = Math.floor(last / TICK_MS) * TICK_MS;
@@ -51,12 +45,12 @@ async function stream(request: Request, response: Response, faults: readonly Set
     if (behind >= 1) {
       const looks = Array.from({ length: behind }, (_, i) => last + (i + 1) * TICK_MS);
       last = looks.at(-1)!;
-      await send(`id: ${last}\nevent: senml\ndata: ${JSON.stringify(packOf(looks, faults))}\n\n`);
+      await send(packEvent(last, packOf(looks, faults)));
       await breathe();
     } else {
       await new Promise((done) => setTimeout(done, Math.min(1000, TICK_MS - (Date.now() % TICK_MS) + 5)));
       if (Date.now() - beat > BEAT_MS) {
-        await send(': here\n\n');
+        await send(BEAT);
         beat = Date.now();
       }
     }
@@ -97,19 +91,21 @@ export function benchRoutes(): Router {
 }
 
 /** Hands on a gateway of this network that speaks the same: pages may only listen to where they come from. */
-export function gatewayRoutes(gateway: string): Router {
+export function gatewayRoutes(gateway: string, ms = GATEWAY_MS): Router {
   const router = Router();
   const base = gateway.replace(/\/+$/, '');
   router.get(['/', '/stream'], async (request, response) => {
     const leaves = new AbortController();
     response.once('close', () => leaves.abort());
     const last = request.get('Last-Event-ID');
+    const late = setTimeout(() => leaves.abort(), ms.answers);
     const query = request.url.includes('?') ? request.url.slice(request.url.indexOf('?')) : '';
     try {
       const answer = await fetch(`${base}${request.path === '/' ? '' : request.path}${query}`, {
         signal: leaves.signal,
         headers: last === undefined ? {} : { 'Last-Event-ID': last },
       });
+      clearTimeout(late);
       response.status(answer.status);
       response.setHeader('Content-Type', answer.headers.get('Content-Type') ?? 'application/octet-stream');
       response.setHeader('Cache-Control', 'no-cache, no-transform');
@@ -118,13 +114,28 @@ export function gatewayRoutes(gateway: string): Router {
         return;
       }
       response.flushHeaders();
-      Readable.fromWeb(answer.body as ReadableStream)
-        .on('error', () => response.end())
-        .pipe(response);
+      const body = Readable.fromWeb(answer.body as ReadableStream).on('error', () => response.end());
+      if (request.path === '/') body.pipe(response);
+      else body.pipe(handedOn(ms.silent, () => leaves.abort())).pipe(response);
     } catch {
-      if (!response.headersSent && !leaves.signal.aborted)
+      clearTimeout(late);
+      if (!response.headersSent && !response.destroyed)
         response.status(502).json({ message: `The meters at ${base} do not answer. Is the gateway on?` });
     }
+  });
+  return router;
+}
+
+/** What a broker's meters say, over the same three addresses as a gateway's. */
+export function brokerRoutes(meters: BrokerMeters): Router {
+  const router = Router();
+  router.get('/', (_request, response) => {
+    const { name, sensors, connected, refused } = meters;
+    if (connected) response.json({ name, simulated: false, sensors, refused });
+    else response.status(502).json({ message: `The broker of the meters at ${name} does not answer. Is it on?` });
+  });
+  router.get('/stream', (request, response, next) => {
+    meters.stream(request, response).catch(next);
   });
   return router;
 }

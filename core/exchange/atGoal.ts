@@ -1,15 +1,13 @@
-import type { Water } from '../water';
+import { CARBONIC_K1 as K1, HYDROGEN_BICARBONATE_USCM as ACID_USCM_PER_MOLL, type Water } from '../water';
 import { utilisationAt } from './film';
 import type { IonicLoad } from './load';
 
 /** How far a bed is used when the strength of its product passes a goal (science of logs, 5.2): with weak acids first through, a meter is late. */
 
-/** Limiting conductivity of hydrogen with bicarbonate, µS/cm for mol/L, and of pure water. */
-const ACID_USCM_PER_MOLL = 394.3e3;
+/** Conductivity of pure water, µS/cm. */
 const PURE_USCM = 0.055;
-/** Hydrogen of pure water, mol/L; first dissociation of carbonic acid at 25 °C. */
+/** Hydrogen of pure water at 25 °C, mol/L. */
 const PURE_H = 1e-7;
-const K1 = 4.45e-7;
 /** Strong acids behind a spent anion side, µS/cm for meq/L: hydrogen with the mean anion. */
 const STRONG_ACID_USCM = 426;
 /** Breakthrough without a goal: the first visible rise. */

@@ -5,7 +5,7 @@ import { balanced, settleWater, solutesMgL, type Water } from '../water';
 import { bedCapacityEq, bedThroughput } from './throughput';
 import { floorOf, polishedWater, type PolishFloor } from './polish';
 import { bedPressureBar, bedUtilisation, frontLeak, utilisationAt } from './film';
-import { forecastCartridge, loadSd, priorCapacity, updateCapacity } from './tracking';
+import { forecastCartridge, loadSd, priorCapacity, updateCapacity } from './capacity';
 import { ionicLoad } from './load';
 import type { Bed } from './resins';
 

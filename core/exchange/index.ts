@@ -58,12 +58,18 @@ export { SODIUM_PER_HARDNESS, sizeSoftener, softened, softenerCapacityEqPerL, so
 export { KINETIC, POLISH_FLOORS, floorOf, measuredFloor, polishedWater, type PolishFloor } from './polish';
 export { bedCapacityEq, bedThroughput, type BedThroughput } from './throughput';
 export {
+  BED_SD,
+  bandOf,
+  carriedBeyondEq,
+  endAt,
   forecastCartridge,
   loadSd,
+  PRIOR_SD,
   priorCapacity,
   updateCapacity,
   type Band,
   type CapacityBelief,
+  type CapacityEvidence,
   type CartridgeForecast,
-} from './tracking';
+} from './capacity';
 export { beforeBed, FIRST_RISE, usedAtGoal, weakAcidPlateauUScm, weakAcidsAt, type BeforeBed } from './atGoal';

@@ -4,7 +4,7 @@ import { value } from '../testing/close';
 import { balanced, characterWater, solutesMgL, type Water } from '../water';
 import { bedThroughput, type BedThroughput } from './throughput';
 import { bedUtilisation, frontLeak, slowestFlowLPerH } from './film';
-import { forecastCartridge, loadSd, priorCapacity, updateCapacity } from './tracking';
+import { forecastCartridge, loadSd, priorCapacity, updateCapacity } from './capacity';
 import { ionicLoad, type IonicLoad } from './load';
 import type { Bed } from './resins';
 

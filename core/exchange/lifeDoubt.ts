@@ -1,3 +1,5 @@
+import { FOUR_IN_FIVE_SD } from '../numeric';
+
 /** How unsure the life of a resin behind a membrane is: carbon dioxide decides it, and hardly anybody measures that. */
 
 /** What is known of the tap's carbon dioxide: standard deviations of pH, and of the logarithm of alkalinity (product assumptions). */
@@ -17,8 +19,6 @@ export type CarbonKnown = keyof typeof CARBON_KNOWN;
 export const AERATION_DOUBT = 0.15;
 /** Relative doubts of silica, ions and capacity. */
 const DOUBT = { silica: 0.5, ions: 0.1, capacity: 0.12 } as const;
-/** Ten and ninety in a hundred of a normal variable. */
-const Z = 1.2816;
 
 /** Shares of the load in the middle estimate. */
 export interface LoadShares {
@@ -35,9 +35,9 @@ export interface LifeBand {
 
 /** Band of a life that goes as 1/(ions + silica + CO2), by the doubt of the logarithm of CO2. */
 function bandOf({ co2, silica, ions }: LoadShares, sdLnCo2: number): LifeBand {
-  const rest = Z * Math.sqrt((DOUBT.silica * silica) ** 2 + (DOUBT.ions * ions) ** 2 + DOUBT.capacity ** 2);
+  const rest = FOUR_IN_FIVE_SD * Math.sqrt((DOUBT.silica * silica) ** 2 + (DOUBT.ions * ions) ** 2 + DOUBT.capacity ** 2);
   const by = (z: number): number => Math.hypot(Math.log(1 + co2 * (Math.exp(z * sdLnCo2) - 1)), rest);
-  return { p10: Math.exp(-by(Z)), p90: Math.exp(by(-Z)) };
+  return { p10: Math.exp(-by(FOUR_IN_FIVE_SD)), p90: Math.exp(by(-FOUR_IN_FIVE_SD)) };
 }
 
 /** The band by what is known of pH and alkalinity. */

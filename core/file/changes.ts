@@ -36,6 +36,14 @@ export function same(a: unknown, b: unknown): boolean {
   return keys.length === Object.keys(b).length && keys.every((key) => key in b && same(a[key], b[key]));
 }
 
+/** Plain data as one text that does not depend on the order of its keys. */
+export function asText(value: unknown): string {
+  if (Array.isArray(value)) return `[${value.map(asText).join(',')}]`;
+  if (!isData(value)) return JSON.stringify(value) ?? 'null';
+  const members = Object.keys(value).sort();
+  return `{${members.map((key) => `${JSON.stringify(key)}:${asText(value[key])}`).join(',')}}`;
+}
+
 /** Every place in which two states of plain data differ. */
 export function changesBetween(before: unknown, after: unknown, at: readonly Step[] = []): Change[] {
   if (Object.is(before, after)) return [];

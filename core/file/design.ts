@@ -1,6 +1,6 @@
-import { union } from './merge';
 import type { System } from './schema';
 import { currentSample } from './select';
+import { union } from './union';
 
 /**
  * A system as it travels in an address: its design, water, goal and prices; not what was done, read or thrown away,
@@ -16,6 +16,8 @@ export function linked(system: System): System {
     cartridges: [],
     services: [],
     sensors: [],
+    away: [],
+    removed: [],
     source: { ...system.source, samples: [{ ...sample, report: { ...report, text: '' } }] },
     build: { ...system.build, works: [], ratios: [], ports: [] },
   };
@@ -34,6 +36,9 @@ export function withLinked(here: System, there: System): System {
     cartridges: here.cartridges,
     services: here.services,
     sensors: here.sensors,
+    away: here.away,
+    orderDays: here.orderDays ?? there.orderDays,
+    removed: here.removed,
     source: { ...there.source, samples: union(there.source.samples, here.source.samples) },
     build: { ...there.build, works, ratios, ports },
   };

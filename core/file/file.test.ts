@@ -49,10 +49,16 @@ const withPlaces = (system: Said): Said => {
       ...source,
       samples: (source['samples'] as Said[]).map((sample) => ({ ...sample, kit: { ...(sample['kit'] as Said), ...NO_RANGE } })),
     },
-    goal: { ...goal, demand: { ...demand, hoursPerDay: 8, cupL: 0.15, draws: [], batches: all(demand['batches'], { count: 1 }) } },
+    goal: {
+      ...goal,
+      demand: { ...demand, hoursPerDay: 8, cupL: 0.15, draws: [], season: null, batches: all(demand['batches'], { count: 1 }) },
+    },
     ...(choice ? { choice: { ...(choice as Said), wasteBarrelL: null } } : {}),
     build: { ...(system['build'] as Said), stands: { how: 'new', since: null }, hangs: null },
     tasks: [],
+    away: [],
+    orderDays: null,
+    removed: [],
     services: all(system['services'] ?? [], { taskId: null }),
     instruments: all(system['instruments'], { carried: false }),
     train: {
@@ -387,6 +393,22 @@ describe('a file of version 11', () => {
     // Everything else is as it was.
     const [old] = JSON.parse(text).records;
     expect(system.train.stages.map(({ id }) => id)).toEqual(old.system.train.stages.map(({ id }: { id: string }) => id));
+    expect(readings).toEqual(old.readings);
+  });
+});
+
+describe('a file of version 12', () => {
+  const text = readFileSync(new URL('./fixtures/version-12.yesclear.json', import.meta.url), 'utf8');
+  it('has a use without a season, nobody away, no time to order, and all its readings', () => {
+    const outcome = readDocument(text);
+    expect(message(outcome)).toBe('');
+    const { system, readings } = (outcome.ok && outcome.records[0]) as SystemRecord;
+    expect(system).toMatchObject({ away: [], orderDays: null, removed: [] });
+    expect(system.goal.demand).toMatchObject({ season: null, draws: [{ id: 'sink', name: 'Sink', lPerH: 40 }] });
+    // Everything else is as it was, the answer to "why" too.
+    const [old] = JSON.parse(text).records;
+    expect(system.services).toEqual(old.system.services);
+    expect(system.train).toEqual(old.system.train);
     expect(readings).toEqual(old.readings);
   });
 });

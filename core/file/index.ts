@@ -22,6 +22,7 @@ export {
   mergeRecords,
   newerOf,
   withPlainId,
+  type MergeChoices,
   type ReadingSide,
   type RecordComparison,
   type SystemPart,
@@ -46,6 +47,9 @@ export {
   vesselName,
   type NamedPlace,
 } from './places';
+export { saysTheSame, withEdit } from './readingChanges';
+export { removalsAfter, withRemovals } from './removed';
+export { isSameWork, likelySameWork } from './sameWork';
 export { linked, withLinked } from './design';
 export { fileFromLink, linkText } from './link';
 export type { SystemRecord } from './record';
@@ -90,6 +94,8 @@ export {
   type Season,
   type Sensor,
   type SensorReads,
+  type Away,
+  type GaugePlace,
   type Service,
   type ServiceWhy,
   type Source,

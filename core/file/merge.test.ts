@@ -1,28 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
-import { NOTHING_SAID } from './defaults';
+import { plainReading } from '../testing/written';
 import { compareRecords, copyOf, mergeRecords, newerOf, alike, withPlainId } from './merge';
 import { readDocument, writeDocument } from './document';
 import type { SystemRecord } from './record';
 import type { Reading } from './schema';
 
-const reading = (id: string, over: Partial<Reading> = {}): Reading => ({
-  id,
-  systemId: 's',
-  at: '2026-02-01T08:00:00Z',
-  values: [],
-  pressureBar: 4,
-  temperatureC: 12,
-  productLPerH: null,
-  wasteLPerH: null,
-  meterL: null,
-  ...NOTHING_SAID,
-  ...over,
-});
 const base: SystemRecord = {
   system: systemFromTemplate({ id: 's', name: 'n', site: 'x', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' }),
-  readings: [reading('a'), reading('b')],
+  readings: [plainReading('a'), plainReading('b')],
 };
 const edited = (record: SystemRecord, at: string, over: Partial<SystemRecord['system']>): SystemRecord => ({
   ...record,
@@ -33,28 +20,30 @@ const newId = (): string => `new-${(count += 1)}`;
 
 describe('a system here and in a file', () => {
   it('says what only one of them has, and which was edited last', () => {
-    const here = edited({ ...base, readings: [reading('a'), reading('b'), reading('c')] }, '2026-03-01T00:00:00Z', { name: 'Mine' });
-    const there = { ...base, readings: [reading('a', { note: 'x' }), reading('d')] };
+    const here = edited({ ...base, readings: [plainReading('a'), plainReading('b'), plainReading('c')] }, '2026-03-01T00:00:00Z', {
+      name: 'Mine',
+    });
+    const there = { ...base, readings: [plainReading('a', { note: 'x' }), plainReading('d')] };
     const compared = compareRecords(here, there);
     expect(compared.readingsHere.map(({ id }) => id)).toEqual(['b', 'c']);
     expect(compared.readingsThere.map(({ id }) => id)).toEqual(['d']);
     expect(compared.readingsDiffer.map(([one]) => one.id)).toEqual(['a']);
     expect([compared.parts, compared.newer]).toEqual([['name'], 'here']);
     expect(alike(compareRecords(base, { ...base, readings: [...base.readings].reverse() }))).toBe(true);
-    expect(alike(compareRecords(base, { ...base, readings: [reading('a')] }))).toBe(false);
+    expect(alike(compareRecords(base, { ...base, readings: [plainReading('a')] }))).toBe(false);
     expect(alike(compared)).toBe(false);
   });
   it('merged holds the readings of both, twins that differ twice, and names what of the older one does not stand', () => {
-    const here = edited({ ...base, readings: [reading('a'), reading('b')] }, '2026-03-01T00:00:00Z', { name: 'Mine' });
-    const there = { ...base, readings: [reading('a', { note: 'other' }), reading('d')] };
-    const { record, from, left } = mergeRecords(here, there, newId);
+    const here = edited({ ...base, readings: [plainReading('a'), plainReading('b')] }, '2026-03-01T00:00:00Z', { name: 'Mine' });
+    const there = { ...base, readings: [plainReading('a', { note: 'other' }), plainReading('d')] };
+    const { record, from, left } = mergeRecords(here, there);
     expect(record.readings.map(({ note }) => note).sort()).toEqual(['', '', '', 'other']);
     expect([record.system.name, from, left]).toEqual(['Mine', 'here', ['name']]);
   });
   it('of two that say different things the one changed last stands, and a person’s word before that', () => {
-    const mine = reading('a', { note: 'mine', editedAt: '2026-02-03T08:00:00Z' });
-    const theirs = reading('a', { note: 'theirs', editedAt: '2026-02-03T10:00:00+01:00' });
-    const untouched = reading('a', { note: 'as taken' });
+    const mine = plainReading('a', { note: 'mine', editedAt: '2026-02-03T08:00:00Z' });
+    const theirs = plainReading('a', { note: 'theirs', editedAt: '2026-02-03T10:00:00+01:00' });
+    const untouched = plainReading('a', { note: 'as taken' });
     expect([newerOf([mine, theirs]), newerOf([theirs, mine]), newerOf([untouched, mine]), newerOf([mine, untouched])]).toEqual([
       'there',
       'here',
@@ -63,7 +52,7 @@ describe('a system here and in a file', () => {
     ]);
     expect(newerOf([untouched, { ...untouched, note: 'as taken too' }])).toBe('both');
     const notes = (side?: 'here' | 'there' | 'both'): string[] =>
-      mergeRecords({ ...base, readings: [mine] }, { ...base, readings: [theirs] }, newId, side && (() => side)).record.readings.map(
+      mergeRecords({ ...base, readings: [mine] }, { ...base, readings: [theirs] }, side && { which: () => side }).record.readings.map(
         ({ note }) => note,
       );
     expect([notes(), notes('here'), notes('there'), notes('both')]).toEqual([['theirs'], ['mine'], ['theirs'], ['mine', 'theirs']]);
@@ -78,7 +67,7 @@ describe('a system here and in a file', () => {
   });
   it('an id that cannot stand in an address is made anew, its readings with it', () => {
     expect(withPlainId(base, newId)).toBe(base);
-    const odd = { system: { ...base.system, id: 'a/b' }, readings: [reading('a', { systemId: 'a/b' })] };
+    const odd = { system: { ...base.system, id: 'a/b' }, readings: [plainReading('a', { systemId: 'a/b' })] };
     const mended = withPlainId(odd, newId);
     expect(mended.system.id).toMatch(/^new-/);
     expect(mended.readings[0]!.systemId).toBe(mended.system.id);
@@ -89,7 +78,7 @@ describe('merging of backups', () => {
   const someReadings = fc.uniqueArray(
     fc
       .record({ id: fc.constantFrom('a', 'b', 'c', 'd', 'e'), note: fc.constantFrom('', 'x', 'y') })
-      .map(({ id, note }) => reading(id, { note })),
+      .map(({ id, note }) => plainReading(id, { note })),
     { selector: ({ id }) => id, maxLength: 5 },
   );
   const meters = fc.uniqueArray(fc.constantFrom('m1', 'm2', 'm3'), { maxLength: 3 });
@@ -115,7 +104,7 @@ describe('merging of backups', () => {
     fc.assert(
       fc.property(side, side, (a, b) => {
         const [here, there] = [record(a), record(b)];
-        const { record: merged, left } = mergeRecords(here, there, newId);
+        const { record: merged, left } = mergeRecords(here, there);
         const said = (one: Reading): string => JSON.stringify({ ...one, id: '', systemId: '' });
         const held = merged.readings.map(said);
         for (const one of [...here.readings, ...there.readings]) expect(held).toContain(said(one));
@@ -133,8 +122,8 @@ describe('merging of backups', () => {
   it('of the same file twice changes nothing the second time', () => {
     fc.assert(
       fc.property(side, side, (a, b) => {
-        const once = mergeRecords(record(a), record(b), newId).record;
-        const compared = compareRecords(once, mergeRecords(once, record(a), newId).record);
+        const once = mergeRecords(record(a), record(b)).record;
+        const compared = compareRecords(once, mergeRecords(once, record(a)).record);
         expect(compared.readingsHere).toEqual([]);
       }),
       { numRuns: 300 },

@@ -173,6 +173,9 @@ export const gaugeSchema = z.strictObject({ id, name, at: z.enum([...PRESSURE_PL
 /** Why a ratio of waste to product is wanted: what the trade runs, against scale, as what stands there runs, or one's own. */
 export const WASTE_WHY = ['trade', 'scale', 'stands', 'own'] as const;
 
+/** Places of the gauge that is read with every reading, along the flow. */
+export const GAUGE_PLACES = ['line', 'filters', 'membrane'] as const;
+
 export const trainSchema = z.strictObject({
   stages: z.array(stageSchema).max(40),
   probes: z.array(probeSchema).max(12),
@@ -185,8 +188,8 @@ export const trainSchema = z.strictObject({
   drawLPerH: between(0.1, 100_000),
   branches: z.array(branchSchema).max(8),
   loop: maybe(loopSchema),
-  /** Where the gauge stands that a reading's pressure is read from: at the inlet, or at the membrane. */
-  gauge: z.enum(['line', 'membrane']),
+  /** Where the gauge is that a reading's pressure is read from: before filters and pump, between the two, or at the membrane. */
+  gauge: z.enum(GAUGE_PLACES),
   /** Further gauges and flow meters, in the order they are read. */
   gauges: z.array(gaugeSchema).max(12),
   /** The meter of litres: which way it counts, what it is set to when it begins anew, and what it begins again behind. */
@@ -357,7 +360,7 @@ export const cartridgeSchema = z.strictObject({
 });
 
 /** Why it was done. */
-export const SERVICE_WHY = ['due', 'spent', 'early', 'broken', 'other'] as const;
+export const SERVICE_WHY = ['due', 'spent', 'early', 'broken', 'other', 'notSaid'] as const;
 export type ServiceWhy = (typeof SERVICE_WHY)[number];
 
 /** Work done on a part or a meter: what the log's series may jump at, and what the next date is counted from. */
@@ -453,6 +456,15 @@ export const choiceSchema = z.strictObject({
   bought: z.array(boughtSetSchema).max(8),
 });
 
+/** A spell in which less is used. */
+export const awaySchema = z.strictObject({
+  id,
+  from: day,
+  days: z.int().min(1).max(366),
+  /** Share of the usual use that goes on. */
+  share: between(0, 1),
+});
+
 /** Ready-made trains a system can have started from. */
 export const TEMPLATE_IDS = [
   'marineHousehold',
@@ -468,6 +480,11 @@ export const TEMPLATE_IDS = [
   'counterHard',
 ] as const;
 export type TemplateId = (typeof TEMPLATE_IDS)[number];
+
+/** Lists of a system that copies join by the ids of their members, and the readings kept beside it. */
+export const JOINED_LISTS = ['readings', 'services', 'cartridges', 'upkeep', 'tasks', 'sensors', 'away'] as const;
+/** The last word on something that was taken away: whether it is gone, or came back. */
+export const removalSchema = z.strictObject({ of: z.enum(JOINED_LISTS), id, at: instant, gone: z.boolean() });
 
 export const systemSchema = z.strictObject({
   id,
@@ -501,6 +518,12 @@ export const systemSchema = z.strictObject({
   upkeep: z.array(upkeepRuleSchema).max(200),
   tasks: z.array(taskSchema).max(60),
   sensors: z.array(sensorSchema).max(40),
+  /** Days on which less is used: holidays, and weeks in which only a share of the use goes on. */
+  away: z.array(awaySchema).max(400),
+  /** Days from ordering resin, filters and membranes to having them; null where nobody said. */
+  orderDays: maybe(z.int().min(0).max(365)),
+  /** What was taken away, and what of it came back: another copy of the system does not bring it back by itself. */
+  removed: z.array(removalSchema).max(50_000),
 });
 
 export const readingSchema = z.strictObject({
@@ -551,8 +574,11 @@ export type Cartridge = z.infer<typeof cartridgeSchema>;
 export type BoughtSet = z.infer<typeof boughtSetSchema>;
 export type ChoiceSettings = z.infer<typeof choiceSchema>;
 export type Service = z.infer<typeof serviceSchema>;
+export type Away = z.infer<typeof awaySchema>;
+export type GaugePlace = (typeof GAUGE_PLACES)[number];
 export type Task = z.infer<typeof taskSchema>;
 export type UpkeepRule = z.infer<typeof upkeepRuleSchema>;
 export type Sensor = z.infer<typeof sensorSchema>;
+export type Removal = z.infer<typeof removalSchema>;
 export type System = z.infer<typeof systemSchema>;
 export type Reading = z.infer<typeof readingSchema>;

@@ -181,6 +181,7 @@ export const evenDemand = (litresPerDay: number, per: Demand['per']): Demand => 
   ...USUALLY_COUNTED,
   batches: [],
   draws: [],
+  season: null,
 });
 /** Hours a day and litres a cup where nobody has said (common practice: a working day, a cup of 150 mL). */
 const USUALLY_COUNTED = { hoursPerDay: 8, cupL: 0.15 } as const;

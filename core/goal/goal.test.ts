@@ -328,6 +328,7 @@ describe('demand', () => {
     hoursPerDay: fc.constant(8),
     cupL: fc.constant(0.15),
     draws: fc.constant([]),
+    season: fc.constant(null),
     dayL: fc.array(fc.double({ min: 0, max: 500, noNaN: true }), { minLength: 7, maxLength: 7 }),
     hourShare: fc.array(fc.double({ min: 0, max: 5, noNaN: true }), { minLength: 24, maxLength: 24 }),
     batches: fc.array(

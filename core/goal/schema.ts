@@ -74,6 +74,8 @@ export const demandSchema = z.strictObject({
     .max(40),
   /** Taps and benches that may run at the same time, each with its flow. */
   draws: z.array(z.strictObject({ id, name, lPerH: between(0.1, 100_000) })).max(20),
+  /** How far the use swings over the year about its mean, and the month of most; null where nobody said. */
+  season: maybe(z.strictObject({ share: between(0, 1), busiestMonth: z.int().min(1).max(12) })),
 });
 
 export const preparationSchema = z.discriminatedUnion('how', [

@@ -19,7 +19,7 @@ export interface Crossing {
  * @param lnLimit limit against the reference, in ln
  */
 export function crossing(
-  course: Pick<Course, 'line' | 'beginsYear' | 'referenceYear' | 'hiddenSd'>,
+  course: Pick<Course, 'samples' | 'ahead' | 'perYear' | 'hiddenSd'>,
   lnLimit: number,
   nowMs: number,
 ): Crossing | null {

@@ -1,7 +1,21 @@
 import { describe, expect, it } from 'vitest';
-import { mean, seeded } from '../numeric';
+import { mean, normalCumulative, seeded, solveLinear } from '../numeric';
 import { expectWithin } from '../testing/close';
-import { cusum, unexplained, type SeriesPoint } from './cusum';
+import { alarmOf, bestSplit, NO_SUMS, summed, type Alarm } from './cusum';
+
+/** Alarms of a whole series; the sums start anew after each. */
+function cusum(z: readonly number[], slack: number, height: number): Alarm[] {
+  const alarms: Alarm[] = [];
+  let sums = NO_SUMS;
+  z.forEach((value, i) => {
+    sums = summed(sums, value, i, slack);
+    const alarm = alarmOf(sums, i, height);
+    if (!alarm) return;
+    alarms.push(alarm);
+    sums = NO_SUMS;
+  });
+  return alarms;
+}
 
 /** Readings until an alarm of a two-sided sum on a shifted normal scatter, on the average of many. */
 function runLength(height: number, shift: number, runs: number, seed: number): number {
@@ -44,41 +58,38 @@ describe('the cumulative sum', () => {
   });
 });
 
-describe('a series that leaves its line', () => {
-  const series = (of: (day: number) => number, seed: number, every = 7, days = 364): SeriesPoint[] => {
-    const chance = seeded(seed);
-    return Array.from({ length: Math.floor(days / every) }, (_, i) => ({
-      day: i * every,
-      y: of(i * every) + 0.05 * chance.normal(),
-      sd: 0.05,
-    }));
-  };
-  it('a slope of its own is no alarm; at most one series in ten of a year has a false one', () => {
-    const alarms = Array.from({ length: 200 }, (_, seed) => unexplained(series((day) => (-0.15 * day) / 365, seed + 1)).length);
-    expect(alarms.reduce((sum, n) => sum + n, 0)).toBeLessThanOrEqual(20);
+describe('the day of a step', () => {
+  it('L33: the best split of the chapter’s series is its seventh reading, whatever the sum began with', () => {
+    const z = [0.01, -0.02, 0, 0.02, -0.01, 0.03, 0.16, 0.13, 0.18, 0.15, 0.17].map((value) => value / 0.03);
+    for (const since of [0, 3, 5]) expect(bestSplit(z, since, z.length - 1) + 1).toBe(7);
+    expect(bestSplit([null, 0, 4, null, 4], 1, 4)).toBe(2);
   });
-  it.each([0.2, -0.2])('a step of %s is found, within three weeks of its day', (step) => {
-    const found = Array.from({ length: 60 }, (_, seed) => unexplained(series((day) => (day >= 182 ? step : 0), seed + 1)));
-    expect(found.filter((alarms) => alarms.length > 0).length).toBeGreaterThanOrEqual(57);
-    const since = found.flatMap(([alarm]) => (alarm ? [alarm.since * 7] : []));
-    expect(since.filter((day) => Math.abs(day - 182) <= 21).length).toBeGreaterThan(0.9 * since.length);
-    expect(new Set(found.flatMap(([alarm]) => (alarm ? [alarm.direction] : [])))).toEqual(new Set([step > 0 ? 'up' : 'down']));
-  });
-  it('the same step on the day of a recorded change is none', () => {
-    const alarms = Array.from({ length: 60 }, (_, seed) =>
-      unexplained(
-        series((day) => (day >= 182 ? -0.25 : 0), seed + 1),
-        [182],
-      ),
-    );
-    expect(alarms.flat().length).toBeLessThanOrEqual(6);
-  });
-  it('one wild reading is a slip before it is a change', () => {
-    const wild = series(() => 0, 5).map((point, i) => (i === 20 ? { ...point, y: 2.3 } : point));
-    expect(unexplained(wild)).toEqual([]);
-  });
-  it('of nothing, and of one reading, nothing is said', () => {
-    expect(unexplained([])).toEqual([]);
-    expect(unexplained([{ day: 0, y: 1, sd: 0.1 }])).toEqual([]);
+  it('L34: run lengths of one side by a chain of Brook and Evans (1972, recalled), and the height of section 7.1', () => {
+    // The sum in cells: from each the chance of the next by the normal's cumulative; the mean number of steps until it passes.
+    const length = (height: number, shift: number): number => {
+      const cells = 160;
+      const width = (2 * height) / (2 * cells - 1);
+      const go = (from: number, to: number): number => {
+        const middle = (to - from) * width + 0.5 - shift;
+        return to === 0
+          ? normalCumulative(middle + width / 2)
+          : normalCumulative(middle + width / 2) - normalCumulative(middle - width / 2);
+      };
+      const rows = Array.from({ length: cells }, (_, i) => Array.from({ length: cells }, (__, j) => (i === j ? 1 : 0) - go(i, j)));
+      return solveLinear(rows, new Array<number>(cells).fill(1))![0]!;
+    };
+    for (const [height, expected] of [[4, 335], [5, 931], [5.3, 1261], [6, 2552]] as const) expectWithin(length(height, 0), expected, 0.01); // prettier-ignore
+    for (const [height, at1, at2] of [
+      [4, 8.4, 3.3],
+      [5, 10.4, 4.0],
+      [5.3, 11.0, 4.2],
+      [6, 12.4, 4.7],
+    ] as const) {
+      // prettier-ignore
+      expectWithin(length(height, 1), at1, 0.01);
+      expectWithin(length(height, 2), at2, 0.02);
+    }
+    // L40: 960 readings of a side.
+    expect(Math.abs(length(5.03, 0) - 960)).toBeLessThan(20);
   });
 });

@@ -1,33 +1,19 @@
 import { describe, expect, it } from 'vitest';
-import { NOTHING_SAID, type Reading } from '../file';
-import { daysByWeek } from './dates';
-import { countedUp, meterFilled, productSinceL } from './volume';
+import { systemFromTemplate } from '../template';
+import { NOTHING_SAID, type Reading, type System } from '../file';
+import { DAY_MS } from '../quantity';
+import { calendar, daysUntil } from './resinDate';
+import { levelFrom, litresCounted } from './litres';
+import { usePlan } from './usePlan';
 
-/** What is needed in each hour of a week, by weekday from Monday. */
-const week = (...days: number[]): number[] => days.flatMap((litres) => new Array<number>(24).fill(litres / 24));
-/** A Wednesday at noon. */
-const NOW = '2026-11-25T12:00:00Z';
-
-describe('days of mean use on a calendar', () => {
-  it('are the same where every hour is alike', () => {
-    for (const days of [0, 0.3, 1, 6.9, 7, 30.25]) expect(daysByWeek(days, week(5, 5, 5, 5, 5, 5, 5), NOW)).toBeCloseTo(days, 9);
-  });
-  it('wait for the weekend where all is drawn then: by hand', () => {
-    // 70 L a week, all on Saturday: 10 L a mean day. From Wednesday noon the first 10 L are drawn 1/7 into Saturday.
-    const saturdays = week(0, 0, 0, 0, 0, 70, 0);
-    expect(daysByWeek(1, saturdays, NOW)).toBeCloseTo(2.5 + 1 / 7, 9);
-    expect(daysByWeek(8, saturdays, NOW)).toBeCloseTo(9.5 + 1 / 7, 9);
-    // On a Saturday evening three quarters of it are drawn.
-    expect(daysByWeek(1, saturdays, '2026-11-28T18:00:00Z')).toBeCloseTo(10 / 70, 9);
-    expect(daysByWeek(3, saturdays, '2026-11-28T18:00:00Z')).toBeCloseTo(6.25 + (30 - 17.5) / 70, 9);
-  });
-  it('stay as they are where nothing is known of the week', () => {
-    expect(daysByWeek(12, [], NOW)).toBe(12);
-    expect(daysByWeek(12, week(0, 0, 0, 0, 0, 0, 0), NOW)).toBe(12);
-  });
+const base = systemFromTemplate({ id: 's', name: 'Try', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
+/** A system that draws so many litres on each weekday, with a season and days away. */
+const drawing = (dayL: readonly number[], change: Partial<System['goal']['demand']> = {}, away: System['away'] = []): System => ({
+  ...base,
+  away,
+  goal: { ...base.goal, demand: { ...base.goal.demand, per: 'day', dayL: [...dayL], batches: [], season: null, ...change } },
 });
-
-/** A reading of one day of January that says the litres meter alone. */
+/** A reading of one day of January that holds the litres meter alone. */
 const reading = (day: number, meterL: number | null): Reading => ({
   id: `r${day}`,
   systemId: 's',
@@ -40,35 +26,108 @@ const reading = (day: number, meterL: number | null): Reading => ({
   meterL,
   ...NOTHING_SAID,
 });
+const day = (n: number): number => Date.UTC(2026, 0, n);
+const every = (litres: number): number[] => new Array<number>(7).fill(litres);
 
-describe('a meter that is not read each time', () => {
-  const meters = (...readings: Reading[]): (number | null)[] => meterFilled(readings).map(({ meterL }) => meterL);
-  it('counted in a line between', () => {
-    expect(meters(reading(1, 100), reading(2, null), reading(4, null), reading(5, 180))).toEqual([100, 120, 160, 180]);
+describe('the planned use', () => {
+  it('is drawn on its weekdays: by hand', () => {
+    const saturdays = usePlan(drawing([0, 0, 0, 0, 0, 70, 0]));
+    // 3 January 2026 is a Saturday.
+    expect(saturdays.between(day(1), day(3))).toBe(0);
+    expect(saturdays.between(day(1), day(3) + 6 * 3_600_000)).toBeCloseTo(17.5, 9);
+    expect(saturdays.between(day(1), day(15))).toBeCloseTo(140, 9);
   });
-  it('is not guessed before its first reading, after its last, or where it went back', () => {
-    expect(meters(reading(1, null), reading(2, 50), reading(3, null))).toEqual([null, 50, null]);
-    expect(meters(reading(1, 500), reading(2, null), reading(3, 20), reading(4, null), reading(5, 40))).toEqual([500, null, 20, 30, 40]);
+  it('swings over the year about its mean, most in its busiest month', () => {
+    const plan = usePlan(drawing(every(10), { season: { share: 0.3, busiestMonth: 7 } }));
+    expect(plan.onDay(Date.UTC(2026, 6, 16))).toBeCloseTo(13, 1);
+    expect(plan.onDay(Date.UTC(2026, 0, 15))).toBeCloseTo(7, 1);
+    expect(plan.between(Date.UTC(2026, 0, 1), Date.UTC(2027, 0, 1))).toBeCloseTo(3650, -1);
   });
-  it('tells what passed as if nothing else had been read between', () => {
-    const since = Date.UTC(2026, 0, 1);
-    const all = [reading(1, 100), reading(2, null), reading(3, null), reading(8, 170)];
-    expect(productSinceL(all, since, Date.UTC(2026, 0, 8), 999)).toBeCloseTo(70, 9);
+  it('counts days away by the share that goes on', () => {
+    const plan = usePlan(drawing(every(10), {}, [{ id: 'a', from: '2026-01-05', days: 4, share: 0.25 }]));
+    expect(plan.between(day(1), day(11))).toBeCloseTo(60 + 4 * 2.5, 9);
+  });
+  it('L28: four metered weeks at 20 ± 0.15 on a plan of 24 ± 0.35', () => {
+    const { level, sd } = levelFrom(20 * 28, 24 * 28, 4);
+    expect(24 * level).toBeCloseTo(20.161, 2);
+    expect(sd).toBeCloseTo(0.07334, 4);
+    expect(levelFrom(0, 0, 0)).toEqual({ level: 1, sd: 0.35 });
   });
 });
 
-describe('a meter of litres that is not a plain one', () => {
-  const totals = (meter: Parameters<typeof countedUp>[1], ...shown: (number | null)[]): (number | null)[] =>
-    countedUp(
-      shown.map((one, i) => reading(i + 1, one)),
-      meter,
-    ).map(({ meterL }) => meterL);
-  it('counts down from what it was set to, below nought, and from anew', () =>
-    expect(totals({ counts: 'down', setToL: 1200, rollsOverL: null }, 1070, 800, null, -30, 1150)).toEqual([130, 400, null, 1230, 1280]));
-  it('begins again behind its last figure', () =>
-    expect(totals({ counts: 'up', setToL: null, rollsOverL: 10_000 }, 9_900, 9_990, 40)).toEqual([9_900, 9_990, 10_040]));
-  it('a plain one stays as it was read', () => {
-    const plain = [reading(1, 5), reading(2, 3)];
-    expect(countedUp(plain, { counts: 'up', setToL: null, rollsOverL: null })).toBe(plain);
+describe('litres by the meter', () => {
+  const passed = (system: System, readings: readonly Reading[], from: number, to: number): number => {
+    const { at } = litresCounted(system, readings);
+    return at(day(to)) - at(day(from));
+  };
+  const plain = drawing(every(20));
+  it('between two at which it was read, whatever was read between', () => {
+    expect(passed(plain, [reading(1, 100), reading(2, null), reading(8, 170)], 1, 8)).toBeCloseTo(70, 9);
+    // Shared out by the plan in between.
+    expect(passed(plain, [reading(1, 100), reading(2, null), reading(8, 170)], 1, 2)).toBeCloseTo(10, 9);
+  });
+  it('a figure that fits neither of its neighbours is passed over', () => {
+    const log = [reading(1, 1000), reading(8, 1140), reading(15, 128), reading(22, 1420)];
+    expect(passed(plain, log, 1, 22)).toBeCloseTo(420, 9);
+    expect([...litresCounted(plain, log).odd]).toEqual(['r15']);
+  });
+  it('a figure that somebody confirmed is believed, however much it is', () => {
+    const leap = { ...reading(2, 1400), confirmed: ['meterL'] };
+    expect(passed(plain, [reading(1, 1000), leap], 1, 2)).toBeCloseTo(400, 9);
+    expect(passed(plain, [reading(1, 1000), reading(2, 1400)], 1, 2)).toBeLessThan(100);
+  });
+  it('a meter that was replaced goes on from its own figure; what passed meanwhile is the plan’s', () => {
+    const log = [reading(1, 900), reading(8, 1040), reading(15, 20), reading(22, 160)];
+    expect(passed(plain, log, 15, 22)).toBeCloseTo(140, 9);
+    expect(passed(plain, log, 8, 15)).toBeGreaterThan(100);
+    expect(litresCounted(plain, log).toldBy(day(1), day(22))).toBe('both');
+  });
+  const meter = (change: Partial<System['train']['meter']>): System => ({
+    ...plain,
+    train: { ...plain.train, meter: { ...plain.train.meter, ...change } },
+  });
+  it('L27: begins again behind its last figure, known or not', () => {
+    const log = [reading(1, 99_870), reading(15, 312)];
+    expect(passed(meter({ rollsOverL: 100_000 }), log, 1, 15)).toBeCloseTo(442, 9);
+    expect(passed(plain, log, 1, 15)).toBeCloseTo(442, 9);
+  });
+  it('counts down below nought, and what it shows less than it was set to has passed since it was set anew', () => {
+    const down = meter({ counts: 'down', setToL: 1200 });
+    const log = [reading(1, 200), reading(11, 0), reading(16, -100), reading(21, 1150)];
+    expect(passed(down, log, 1, 16)).toBeCloseTo(300, 9);
+    const { spans, setAnew } = litresCounted(down, log);
+    expect(setAnew).toHaveLength(1);
+    expect(spans.at(-1)).toMatchObject({ litres: 50, metered: true });
+    expect(new Date(setAnew[0]!).getUTCDate()).toBe(18);
+  });
+  it('without a meter it is the plan', () => {
+    expect(passed(plain, [], 1, 11)).toBeCloseTo(200, 9);
+    expect(litresCounted(plain, []).toldBy(day(1), day(11))).toBe('design');
+  });
+});
+
+describe('the day on which so many litres have passed', () => {
+  /** Litres of a plan of 1 a day stand for days of mean use. */
+  const flat = usePlan(drawing(every(1)));
+  it('L30: before a busy season and after it', () => {
+    const swinging = usePlan(drawing(every(1), { season: { share: 0.25, busiestMonth: 7 } }));
+    const peak = Date.UTC(2026, 6, 16, 16);
+    expect(calendar(swinging, peak - 90 * DAY_MS)(0.25 / 0.006)).toBeCloseTo(38.41, 0);
+    expect(calendar(swinging, peak + 90 * DAY_MS)(0.25 / 0.006)).toBeCloseTo(45.7, 0);
+    expect(calendar(flat, peak)(0.25 / 0.006)).toBeCloseTo(41.67, 1);
+  });
+  it('is a band that holds the doubt of the use, and is later by holidays nobody told of', () => {
+    const sure = daysUntil(() => 30, { level: 1, sd: 0 }, flat, day(1))!;
+    const unsure = daysUntil(() => 30, { level: 1, sd: 0.35 }, flat, day(1))!;
+    expect(sure.p10).toBeLessThan(30);
+    expect(sure.p90).toBeGreaterThan(40);
+    expect(unsure.p90 - unsure.p10).toBeGreaterThan(sure.p90 - sure.p10);
+    expect(daysUntil(() => 30, { level: 2, sd: 0 }, flat, day(1))!.p50).toBeLessThan(sure.p50);
+  });
+  it('waits for the weekend where all is drawn then, and never comes where nothing is', () => {
+    const saturdays = usePlan(drawing([0, 0, 0, 0, 0, 70, 0]));
+    // 1 January is a Thursday; 70 L are drawn by the end of the Saturday.
+    expect(calendar(saturdays, day(1))(70)).toBeCloseTo(3, 6);
+    expect(daysUntil(() => 30, { level: 1, sd: 0.1 }, usePlan(drawing(every(0))), day(1))).toBeNull();
   });
 });

@@ -2,6 +2,13 @@
 export const dayWords = (instant: string): string =>
   new Date(instant).toLocaleDateString('en-GB', { day: 'numeric', month: 'long', timeZone: 'UTC' });
 
+/** The same with its year. */
+export const dayAndYear = (instant: string): string => `${dayWords(instant)} ${instant.slice(0, 4)}`;
+
+/** A calendar day in words, with its year where that is another than now's. */
+export const dayOfNear = (instant: string, now: string): string =>
+  instant.slice(0, 4) === now.slice(0, 4) ? dayWords(instant) : dayAndYear(instant);
+
 const SEASONS = [
   'winter',
   'winter',

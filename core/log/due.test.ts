@@ -51,6 +51,21 @@ describe('what is due', () => {
     expect(due(newStage('sediment', 'x'))).toEqual({});
     expect(due(fitted(newStage('pump', 'x')))).toEqual({});
   });
+  it('what is brought is ordered as many days before as that takes, where somebody said so', () => {
+    const order = (orderDays: number | null): (string | null)[] => {
+      const stages = [fitted(newStage('sediment', 'x')), fitted({ ...newStage('softener', 'y') }), ...base.train.stages];
+      const system: System = { ...base, orderDays, train: { ...base.train, stages } };
+      const today = value(standing(system, [], value(tapWater(system.source, system.instruments)).water, NOW));
+      return ['x-changed', 'y-cleaned'].map(
+        (id) =>
+          dueOf(system, today, NOW)
+            .find((one) => one.id === id)
+            ?.orderBy?.slice(0, 10) ?? null,
+      );
+    };
+    expect(order(10)).toEqual(['2026-11-21', null]);
+    expect(order(null)).toEqual([null, null]);
+  });
   it("a task of one's own from its last time, late until it is done; one at every use has no date", () => {
     const tasks: System['tasks'] = [
       { id: 'flush', says: 'Flush by the timer', stageId: 'membrane', everyDays: 7, since: '2026-08-01' },

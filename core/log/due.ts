@@ -28,6 +28,8 @@ export interface Due {
   readonly everyDays: number | null;
   /** What is fitted or filled in then: to be in the van. */
   readonly bring: readonly ToBring[];
+  /** The day by which it is to be ordered; null where nothing is, or nobody said how long that takes. */
+  readonly orderBy: string | null;
 }
 
 /** A piece to bring along, by what it is, with how many. */
@@ -61,11 +63,15 @@ export function dueOf(system: System, standing: Standing, now: string): Due[] {
     ...upkeepDue(system, standing, now),
     ...metersDue(system),
     ...tasksDue(system),
-  ].map((due) => ({ ...due, says: `${system.name}: ${due.what}` }));
+  ].map((due) => ({ ...due, says: `${system.name}: ${due.what}`, orderBy: orderBy(system, due) }));
 }
 
+/** What is brought takes days to come: the last day to order it. */
+const orderBy = ({ orderDays }: System, { at, bring }: Pick<Due, 'at' | 'bring'>): string | null =>
+  orderDays === null || bring.length === 0 ? null : dateAfter(at, -orderDays);
+
 /** A piece of work before the name of its system is put to it. */
-type DueHere = Omit<Due, 'says'>;
+type DueHere = Omit<Due, 'says' | 'orderBy'>;
 
 function resinDue(system: System, { tracking }: Standing, now: string): DueHere[] {
   if (!tracking?.daysLeft) return [];
@@ -91,6 +97,12 @@ export function membraneSeen({ membrane }: Pick<Standing, 'membrane'>, now: stri
 /** Readings before a course speaks of a date. */
 const LEAST_READINGS = 3;
 
+/** A membrane is cleaned alkaline, then acid (common practice). */
+const CLEANERS: readonly ToBring[] = [
+  { part: 'cleaner-alkaline', name: 'Membrane cleaner, alkaline', count: 1, unit: 'piece' },
+  { part: 'cleaner-acid', name: 'Membrane cleaner, acid', count: 1, unit: 'piece' },
+];
+
 /** The membrane: when it is to be replaced, and, of those that are cleaned, when its course asks for that. */
 function membraneDue(system: System, standing: Standing, now: string): DueHere[] {
   const life = membraneLife(system.train, standing.use, membraneSeen(standing, now));
@@ -113,7 +125,7 @@ function membraneDue(system: System, standing: Standing, now: string): DueHere[]
             what: `clean ${inSentence(stage.name)}`,
             because: `its output reaches ${100 * OUTPUT_LIMITS.clean}% then, by the log`,
             work: 'cleaned',
-            bring: [],
+            bring: CLEANERS,
           },
         ];
   if (left?.p50 == null) return clean;

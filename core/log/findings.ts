@@ -1,22 +1,24 @@
 import { smallestStepUScm } from '../water';
 import { isUsualRatio, USUAL_RATIO } from '../membrane';
 import { allStages, FIRST_YEAR, isLikelyDate, LAST_YEAR, stoodBefore, undatedStages, type Reading, type System } from '../file';
-import { judgeRise, type RisePoint } from '../exchange';
+import { bedCapacityEq, judgeRise, type RisePoint } from '../exchange';
 import { GOAL_ROWS, outsideStrength, strengthTexts } from '../goal';
 import { yearStandings } from '../life';
 import { strengthOf } from '../advice';
 import { atStart, DAY_MS, inSentence, listed, percent, THIN, words } from '../quantity';
-import { cartridgeLife, type Finding } from '../stage';
+import { cartridgeLife, stageBed, type Finding } from '../stage';
 import { atPlace, polishedStation, type SolvedTrain } from '../train';
 import { baselineOf, inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 import { dateAfter } from './dates';
-import { dayWords } from './days';
+import { dayOfNear, dayWords } from './days';
 import { membraneFindings } from './membraneFindings';
 import type { MembraneTrend } from './membraneTrend';
-import { tapFinding } from './tapTrend';
-import type { ResinTracking } from './resin';
+import { tapFindings } from './tapFinding';
+import { chancePast, CLEAN, PAST } from './outlet';
+import { firstRow, type ResinTracking } from './resin';
 import type { Standing } from './standing';
 import { dueOf } from './due';
+import { narrowing } from './narrowing';
 
 /** Two instruments disagree only beyond this (water chapter, section 5): share of the value, or µS/cm near zero. */
 const DISAGREE_SHARE = 0.15;
@@ -53,13 +55,15 @@ export function logFindings(
     oddDateFinding(readings),
     futureFinding(ordered, now),
     productFinding(system, last, solved),
-    tapFinding(system, ordered, membrane?.salt ? Math.abs(membrane.salt.now.value) < 0.12 : false),
+    ...tapFindings(system, ordered, now),
     ...resinFindings(tracking, now),
+    holdsMoreFinding(system, tracking),
+    narrowingFinding(system, ordered, tracking, now),
     riseFinding(system, ordered, tracking),
     ...(today ? cartridgeFindings(system, today, now) : []),
     ...(membrane ? membraneFindings(system, ordered, membrane, now) : []),
-    membrane?.salt && membrane.salt.count > 1 ? null : removalFinding(system, ordered),
-    modelFinding(system, last, solved),
+    nothingThroughFinding(system, last, solved) ?? (membrane?.salt && membrane.salt.count > 1 ? null : removalFinding(system, ordered)),
+    modelFinding(system, ordered, solved),
     ratioFinding(system, last),
     ...undatedFinding(system),
   ].filter((finding): finding is Finding => finding !== null);
@@ -147,6 +151,16 @@ function productFinding(system: System, last: Reading, solved: SolvedTrain): Fin
       why: `Above ${say.water(overboard)} it is not to be drunk. Lead it overboard until the meter is below; a leaking seal, too little pressure or a damaged membrane lets salt through.`,
     };
   const figures = strengthTexts(ec25, limit.highUScm!, system.units);
+  const meter = system.instruments.find(({ id }) => id === probe.instrumentId);
+  // A figure within the meter's last step of the goal is a state, no alarm (science of logs, 9).
+  const past = meter ? chancePast(ec25, limit.highUScm!, smallestStepUScm(meter)) : 1;
+  if (past < PAST && past > CLEAN)
+    return {
+      id: 'product',
+      severity: 'note',
+      title: `Product reads ${figures.value}, at the goal of ${figures.bound}`,
+      why: 'The meter cannot tell whether it is past it. Read it again at the next use.',
+    };
   return {
     id: 'product',
     severity: 'bad',
@@ -166,9 +180,9 @@ function mostDrinkable(system: System, solved: SolvedTrain): number | null {
 
 function resinFindings(tracking: ResinTracking | null, now: string): (Finding | null)[] {
   if (!tracking) return [];
-  const { remaining, daysLeft, name } = tracking;
-  const spread = percent((remaining.p90 - remaining.p10) / 2).replace(`${THIN}%`, '');
-  const left = `${percent(remaining.p50)} ± ${spread} left in ${inSentence(name)}`;
+  const { remaining, daysLeft, name, beds, state, spentBetween } = tracking;
+  const row = rowName(tracking);
+  const left = `${percent(remaining.p50)} left in ${beds.length > 1 ? 'the ' : ''}${row} (${shareBand(remaining)}, 80${THIN}% likely)`;
   const basis =
     tracking.volumeFrom === 'meter'
       ? ''
@@ -180,25 +194,73 @@ function resinFindings(tracking: ResinTracking | null, now: string): (Finding | 
     tracking.longestGapDays > GAP_DAYS
       ? {
           id: 'gap',
-          severity: 'mind',
+          severity: 'note',
           title: `${Math.round(tracking.longestGapDays)} days between two readings`,
-          why: 'What the resin took up meanwhile is interpolated from its two ends.',
+          why: 'What the resin took up meanwhile is interpolated between the two.',
         }
       : null;
+  if (state === 'spent')
+    return [
+      {
+        id: 'resin',
+        severity: 'bad',
+        title: `${atStart(beds.length > 1 ? `the ${row}` : name)} is exhausted`,
+        why: `The product passed the goal between ${dayWords(spentBetween!.from)} and ${dayWords(spentBetween!.to)}. Change the resin${beds.length > 1 ? ': remove the first bed, move the others up, put the new one last' : ''}.`,
+      },
+      gap,
+    ];
   if (!daysLeft) return [{ id: 'resin', severity: 'note', title: left, why: `No date: nothing has been used of late.${basis}` }, gap];
-  const from = dayWords(dateAfter(now, daysLeft.p10));
-  const to = dayWords(dateAfter(now, daysLeft.p90));
-  const severity = daysLeft.p10 <= 7 ? 'bad' : daysLeft.p10 <= 30 ? 'mind' : 'good';
+  const from = dayOfNear(dateAfter(now, daysLeft.p10), now);
+  const to = dayOfNear(dateAfter(now, daysLeft.p90), now);
+  const soon = daysLeft.p10 <= SOON_DAYS;
+  const beside = beds.length > 1 ? ` ${bedsWords(beds)}` : '';
   return [
     {
       id: 'resin',
-      severity,
-      title: severity === 'good' ? left : `Have resin ready by ${from}`,
-      why: `${severity === 'good' ? '' : `${left}. `}Spent between ${from} and ${to}; the ${tracking.limiting} side goes first${tracking.firstIon ? `, most likely with ${tracking.firstIon}` : ''}.${basis}${rate}`,
+      severity: soon ? 'note' : 'good',
+      title: soon ? `Have resin in stock by ${from}` : left,
+      why: `${soon ? `${left}. ` : ''}Exhausted between ${from} and ${to} (80${THIN}% likely)${tracking.firstIon ? `; ${tracking.firstIon} probably comes through first` : ''}.${beside}${basis}${rate}`,
     },
     gap,
   ];
 }
+
+/** Clean product behind a bed that has taken up several times what its volume holds: something is not as written down. */
+function holdsMoreFinding({ train }: System, tracking: ResinTracking | null): Finding | null {
+  if (!tracking || tracking.state === 'spent') return null;
+  const beds = firstRow(train.stages);
+  const side = `${tracking.limiting}Eq` as const;
+  const holds = beds.reduce((sum, bed) => sum + bedCapacityEq(stageBed(bed))[side], 0);
+  if (!(holds > 0) || tracking[side] < HOLDS_TIMES * holds) return null;
+  const litres = beds.reduce((sum, { volumeL }) => sum + volumeL, 0);
+  return {
+    id: 'holdsMore',
+    severity: 'mind',
+    title: `${tracking.name} took up ${Number(tracking[side].toPrecision(2))} eq by the log; ${Number(litres.toPrecision(2))} L of resin hold about ${Number(holds.toPrecision(2))}`,
+    why: 'Was a cartridge changed and not written down, is it a larger one, or does the meter count gallons?',
+  };
+}
+/** Nothing a bed does by its scatter makes it hold so many times its capacity. */
+const HOLDS_TIMES = 3;
+
+/** What would narrow the date most, with the days it gains. */
+function narrowingFinding(system: System, ordered: readonly Reading[], tracking: ResinTracking | null, now: string): Finding | null {
+  const look = tracking && narrowing(system, ordered, tracking, now);
+  return (
+    look && { id: 'narrow', severity: 'note', title: look.says, why: `${look.how} The date’s band narrows by about ${look.days} days.` }
+  );
+}
+
+/** What the first row of resin is called in a sentence: a bed by its name, several as a row. */
+export const rowName = ({ beds, name }: Pick<ResinTracking, 'beds' | 'name'>): string =>
+  beds.length > 1 ? `row of ${beds.length} resin beds` : inSentence(name);
+
+/** The 80 % band of what is left. */
+export const shareBand = ({ p10, p90 }: ResinTracking['remaining']): string => `${Math.round(100 * p10)} to ${percent(p90)}`;
+
+/** What each bed of a row carries, first to last. */
+const bedsWords = (beds: ResinTracking['beds']): string =>
+  `${beds.map(({ name, used }) => `${name} is ${percent(used)} used`).join(', ')}.`;
 
 /** What a rising reading behind a single resin means: its end, a lane, or the meter. */
 function riseFinding(system: System, ordered: readonly Reading[], tracking: ResinTracking | null): Finding | null {
@@ -220,39 +282,41 @@ function riseFinding(system: System, ordered: readonly Reading[], tracking: Resi
   const at = from === null ? '' : `${percent(from)} of its capacity`;
   switch (verdict) {
     case 'exhaustion':
+      // Past the goal it is told as exhausted, by the product itself.
+      if (tracking.state === 'spent') return null;
       return {
         id: 'rise',
-        severity: 'bad',
-        title: `${tracking.name} is at its end: a steep rise from ${at}`,
-        why: `Slope ${slope!.toFixed(0)}, as a front has it. Change it now.`,
+        severity: 'mind',
+        title: `${tracking.name} is near its end: a steep rise from ${at}`,
+        why: `The reading rises as exhausted resin does (slope ${slope!.toFixed(0)}). Have new resin at hand.`,
       };
     case 'early':
       return {
         id: 'rise',
-        severity: 'mind',
+        severity: 'note',
         title: `${tracking.name} ends early: a steep rise from ${at}`,
-        why: `Slope ${slope!.toFixed(0)}. More is taken up than was counted, mostly CO₂; or the resin holds less.`,
+        why: `It takes up more than was counted, mostly CO₂, or holds less (slope ${slope!.toFixed(0)}).`,
       };
     case 'channeling':
       return {
         id: 'rise',
-        severity: 'mind',
-        title: `Water slips past the resin: flat and early, from ${at}`,
-        why: `Slope ${slope!.toFixed(1)}; a spent bed rises ten times as steeply. Repack it, tap it down, stand it upright.`,
+        severity: 'note',
+        title: `Water slips past the resin: a flat, early rise from ${at}`,
+        why: `Exhausted resin rises ten times as steeply (slope ${slope!.toFixed(1)}). Repack it, tap it down, stand it upright.`,
       };
     case 'acidOrMeter':
       return {
         id: 'rise',
         severity: 'bad',
         title: `More comes out of the resin than goes in, at ${at}`,
-        why: 'Measure the pH: below 5 the anion side is spent, change it now. Otherwise check the meter.',
+        why: 'Measure the pH: below 5 the anion side is exhausted, change it now. Otherwise check the meter.',
       };
     case 'meter':
       return {
         id: 'rise',
-        severity: 'mind',
-        title: 'One reading behind the resin leapt 5 times and came back',
-        why: 'That was the meter, not the resin: clean its tip.',
+        severity: 'note',
+        title: 'One reading after the resin rose fivefold and fell back',
+        why: 'That was the meter, not the resin. Clean the tip of the probe.',
       };
     case 'undetermined':
       return null;
@@ -285,6 +349,26 @@ function cartridgeFindings(system: System, today: Standing, now: string): Findin
 /** Days ahead of which a change is worth an eye. */
 const SOON_DAYS = 30;
 
+/** A membrane that lets nothing through does not exist: a probe that shows 0 behind one stands somewhere else. */
+function nothingThroughFinding(system: System, last: Reading, solved: SolvedTrain): Finding | null {
+  const { afterMembrane } = probeRoles(system);
+  const read = afterMembrane && last.values.find(({ probeId }) => probeId === afterMembrane.id);
+  const station = afterMembrane && atPlace(solved, afterMembrane);
+  const meter = system.instruments.find(({ id }) => id === read?.instrumentId);
+  if (!read || !station || !meter || read.shown !== 0) return null;
+  // A meter in whole steps may show 0 of what is less than one.
+  if (station.state.ec25UScm < NOTHING_STEPS * smallestStepUScm(meter)) return null;
+  const say = words(system.units);
+  return {
+    id: 'removal',
+    severity: 'mind',
+    title: `${afterMembrane.name} reads 0; about ${say.water(station.state.ec25UScm)} is expected`,
+    why: 'No membrane holds back everything. Does that probe stand behind the resin, or is its tip dry?',
+  };
+}
+/** Steps of a meter that must be expected where it shows none. */
+const NOTHING_STEPS = 3;
+
 function removalFinding(system: System, ordered: readonly Reading[]): Finding | null {
   const roles = probeRoles(system);
   const series = ordered
@@ -314,8 +398,15 @@ function removalFinding(system: System, ordered: readonly Reading[]): Finding | 
   };
 }
 
-/** Probes against the model of the train as it stands; the largest gap is named. */
-function modelFinding(system: System, last: Reading, solved: SolvedTrain): Finding | null {
+/** Readings after which the log knows its own course better than the plan does. */
+const FIRST_READINGS = 2;
+/** How far beyond the planned year of the supply a tap may read unasked. */
+const SEASON_SLACK = 1.1;
+
+/** Probes against the model of the train as it is; the largest gap is named, in a warning colour only while the log is new. */
+function modelFinding(system: System, ordered: readonly Reading[], solved: SolvedTrain): Finding | null {
+  const last = ordered.at(-1)!;
+  const { weakestUScm, strongestUScm } = system.source.season;
   const gaps = system.train.probes.flatMap((probe) => {
     const read = probeEc25(last, probe.id, system.instruments);
     const station = atPlace(solved, probe);
@@ -324,9 +415,14 @@ function modelFinding(system: System, last: Reading, solved: SolvedTrain): Findi
     // Below what a whole-ppm meter resolves, any reading agrees.
     const blind = smallestStepUScm(instrument);
     const model = station.state.ec25UScm;
-    const apart = Math.abs(read - model);
+    const inSeason =
+      probe.after === 'tap' &&
+      weakestUScm !== null &&
+      strongestUScm !== null &&
+      read >= weakestUScm / SEASON_SLACK &&
+      read <= strongestUScm * SEASON_SLACK;
     const tolerance = Math.max(DISAGREE_SHARE * model, DISAGREE_USCM, blind);
-    return [{ probe, read, model, excess: apart / tolerance }];
+    return [{ probe, read, model, excess: inSeason ? 0 : Math.abs(read - model) / tolerance }];
   });
   if (gaps.length === 0) return null;
   const say = words(system.units);
@@ -337,19 +433,22 @@ function modelFinding(system: System, last: Reading, solved: SolvedTrain): Findi
       id: 'model',
       severity: 'good',
       title: `${many} with the model within ${percent(DISAGREE_SHARE)}`,
-      why: `The train is computed to leave ${say.water(polishedStation(solved).state.ec25UScm)}.`,
+      why: `The calculated product is ${say.water(polishedStation(solved).state.ec25UScm)}.`,
     };
   }
+  const isNew = ordered.length <= FIRST_READINGS && worst.excess > FAR_OFF;
   return {
     id: 'model',
-    severity: 'mind',
-    title: `${worst.probe.name} reads ${say.water(worst.read)}, the model says ${say.water(worst.model)}`,
+    severity: isNew ? 'mind' : 'note',
+    title: `${worst.probe.name} reads ${say.water(worst.read)}; calculated ${say.water(worst.model)}`,
     why:
       worst.probe.after === 'tap'
         ? 'Enter the present tap reading in Water, or check the meter with a second one.'
-        : 'Look at pressure and temperature first, then at the stage before this probe.',
+        : 'Check pressure and temperature first, then the stage before this probe.',
   };
 }
+/** A gap this many times what two meters may differ by is more than the plan's own doubt. */
+const FAR_OFF = 2;
 
 function ratioFinding(system: System, last: Reading): Finding | null {
   const ratio = readingRatio(last);
@@ -359,11 +458,11 @@ function ratioFinding(system: System, last: Reading): Finding | null {
   const say = words(system.units);
   return {
     id: 'ratio',
-    severity: 'mind',
+    severity: 'note',
     title: `Waste to product was ${say.ratio(ratio)}`,
     why:
       ratio < USUAL_RATIO.least
-        ? `Below ${USUAL_RATIO.least} : 1 too much is kept back. Set it again in Build.`
-        : `Above ${USUAL_RATIO.most} : 1 much goes to the drain. Cold water does this; set it again in Build when warm.`,
+        ? `Below ${USUAL_RATIO.least} : 1 scale is more likely. Set the ratio again in Build.`
+        : `Above ${USUAL_RATIO.most} : 1 much water goes to the drain. Cold water does this; set it again in Build when it is warm.`,
   };
 }

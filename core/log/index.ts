@@ -1,26 +1,17 @@
-export { cartridgeChanged, lagStage } from './cartridges';
 export { bringFor, dueOf, membraneSeen, upkeepRows, type Due, type ToBring, type UpkeepRow } from './due';
-export { lastDone, nextCarbon, serviced, WORK_WORDS, worksOn, type ServiceDone } from './services';
-export { logFindings } from './findings';
+export { behindInRow, lastDone, fittedBefore, serviced, workedOn, WORK_WORDS, worksOn, type ServiceDone } from './services';
+export { logFindings, rowName, shareBand } from './findings';
 export { meterEntry, shownUnitOf } from './meterEntry';
-export { parseQuickLine, type QuickLine } from './quickline';
-export { countedUp } from './volume';
+export { parseQuickLine, typedUnits, type QuickLine } from './quickline';
+export { litresCounted, type LitresCounted } from './litres';
 export { trackResin, type ResinTracking } from './resin';
 export { baselineOf, probeEc25, probeRoles, readingRatio, saltRemoved, type ProbeRoles } from './series';
 export { standing, type Standing } from './standing';
-export {
-  AGEING,
-  courseAt,
-  membraneTrend,
-  unitAsRead,
-  type Course,
-  type CoursePoint,
-  type MembraneTrend,
-  type UnitMaps,
-} from './membraneTrend';
-export { OUTPUT_LIMITS, PASSAGE_LIMITS, shareWithDoubt } from './membraneFindings';
+export { AGEING } from './membraneFilter';
+export { courseAt, membraneTrend, unitAsRead, type Course, type CoursePoint, type MembraneTrend, type UnitMaps } from './membraneTrend';
+export { OUTPUT_LIMITS, PASSAGE_LIMITS, shareWithDoubt, toldSteps, type ToldStep } from './membraneFindings';
 export { crossing, type Crossing } from './crossing';
-export { dayWords, seasonWords } from './days';
+export { dayOfNear, dayWords, seasonWords } from './days';
 export { slipsOf, type Doubt } from './slips';
 export { readWhen, momentText, type CalendarMoment, type LocalClock } from './when';
 export { edited, lineOf } from './lineOf';
@@ -35,9 +26,15 @@ export {
   type Column,
   type ColumnOf,
   type Refused,
+  type RowWork,
   type TakenTable,
   type TextTable,
 } from './table';
+export { isOnRecord, withoutFigure, withWorks } from './takenWork';
+export { readWork, workText, type WorkRead } from './workText';
 export { isMeterFile, takeRecording, type TakenRecording } from './meterFile';
 export { shownBy, solvedIn, type TrueState } from './simulated';
 export { senmlTable } from './senmlTable';
+export { sameVisits } from './visits';
+export { trainUse } from './use';
+export { supplySteps } from './supplySteps';

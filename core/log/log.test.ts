@@ -7,7 +7,7 @@ import { solveTrain, tapWater, type SolvedTrain } from '../train';
 import { systemFromTemplate } from '../template';
 import { baselineOf, inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 import { futureFinding, logFindings } from './findings';
-import { parseQuickLine, type QuickLine } from './quickline';
+import { parseQuickLine, typedUnits, type QuickLine } from './quickline';
 import { trackResin } from './resin';
 
 const base = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
@@ -82,6 +82,21 @@ describe('the quick line', () => {
     ['', 'at least one number'],
     ['only words', 'at least one number'],
   ])('“%s” says what is wrong', (line, part) => expect(parse(line).problem).toContain(part));
+  it('knows the units it was typed in, so that it is asked about in those', () => {
+    const units = base.units;
+    expect(typedUnits(parse('299 8 0 59psi 52F 1 cup/4 cups 1200gal'), units)).toMatchObject({
+      pressure: 'psi',
+      temperature: '°F',
+      volume: 'gal',
+    });
+    expect(typedUnits(parse('299 8 0 4bar 11C 410/1500ml 48250L'), units)).toMatchObject({
+      pressure: 'bar',
+      temperature: '°C',
+      flow: 'mL/min',
+      volume: 'L',
+    });
+    expect(typedUnits(parse('299 8 0'), units)).toEqual(units);
+  });
   it('covers every character typed that is not a space, on any text, without throwing', () => {
     fc.assert(
       fc.property(fc.oneof(fc.string(), fc.stringMatching(/^[0-9 ./,a-zA-Z°µ-]{0,40}$/)), (line) => {

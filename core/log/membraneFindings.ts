@@ -1,6 +1,6 @@
 import type { Reading, System } from '../file';
 import { SPENT_WATER_FACTOR } from '../membrane';
-import { normalCumulative, type Estimate } from '../numeric';
+import { FOUR_IN_FIVE_SD, normalCumulative, type Estimate } from '../numeric';
 import { DAY_MS, inSentence, THIN, words } from '../quantity';
 import { kindOf, type Finding } from '../stage';
 import { astmFigures } from './astm';
@@ -15,17 +15,21 @@ export const OUTPUT_LIMITS = { watch: 0.9, clean: 0.85 } as const;
 export const PASSAGE_LIMITS = { watch: 1.1, inspect: 1.15 } as const;
 /** Readings before a part that costs more than a strip is judged (science of faults, 5). */
 const LEAST_READINGS = 3;
-/** How sure a limit must be passed to be told as passed. */
-const SURE = 0.8;
-/** Share of the pressure that filters may take beyond clean ones before it is told, and before it is wrong. */
-const FILTER_SHARE = { mind: 0.08, bad: 0.2 } as const;
+/** How sure a limit must be passed to be told as passed (science of logs, 9). */
+const SURE = 0.9;
+/**
+ * Filters are told of when the lower edge of what they take beyond clean ones passes both, and in a warning colour when it
+ * passes more; the restrictor when its flow is this surely below a share of what it was (science of logs, 4.3).
+ */
+const FILTERS = { share: 0.04, bar: 0.2, changeShare: 0.08, changeBar: 0.35, badShare: 0.2 } as const;
+const RESTRICTOR = { told: 0.9, act: 0.87 } as const;
 /** A part of a change smaller than this is not named. */
 const NAMED_SHARE = 0.015;
 
-/** A factor against its reference in per cent with two standard deviations, never none: as findings and charts say it. */
+/** A factor against its reference in per cent with its 80 % band, never none: as findings and charts say it. */
 export function shareWithDoubt({ value, sd }: Estimate): string {
   const share = 100 * Math.exp(value);
-  return `${Math.round(share)} ± ${Math.max(1, Math.round(2 * share * sd))}${THIN}%`;
+  return `${Math.round(share)} ± ${Math.max(1, Math.round(FOUR_IN_FIVE_SD * share * sd))}${THIN}%`;
 }
 const fell = (ln: number): string => `${Math.round(Math.abs(100 * (Math.exp(ln) - 1)))}${THIN}%`;
 
@@ -41,7 +45,8 @@ export function membraneFindings(system: System, readings: readonly Reading[], t
   return [
     outputFinding(trend, against, now),
     saltFinding(system, readings, trend, against),
-    filterFinding(trend) ?? filterPast(system, trend, now),
+    filterFinding(system, trend) ?? filterPast(system, trend, now),
+    restrictorFinding(system, trend),
     ...stepFindings(trend),
   ].filter((finding): finding is Finding => finding !== null);
 }
@@ -60,7 +65,7 @@ function outputFinding({ water, movedBy }: MembraneTrend, against: string, now: 
       : (dateWords(water, now) ?? `Clean or replace it below ${100 * OUTPUT_LIMITS.clean}${THIN}%.`);
   return {
     id: 'output',
-    severity: spent ? 'bad' : toClean || toWatch ? 'mind' : 'good',
+    severity: spent ? 'bad' : toClean ? 'mind' : toWatch ? 'note' : 'good',
     title: `Membrane output ${figure}`,
     why: `${against}${moved}${verdict}`,
   };
@@ -102,7 +107,7 @@ function saltFinding(system: System, readings: readonly Reading[], { salt, point
   const figure = shareWithDoubt(salt.now);
   return {
     id: 'saltPassage',
-    severity: inspect || watch ? 'mind' : 'good',
+    severity: inspect ? 'mind' : watch ? 'note' : 'good',
     title: `Salt through the membrane ${figure}`,
     why: `${against}${inspect ? 'Probe the vessels, look at the seals and the chlorine history. ' : ''}${besideStandard(system, readings, points.at(-1)?.readingId, salt.now.value)}`,
   };
@@ -120,16 +125,37 @@ function besideStandard(system: System, readings: readonly Reading[], newestId: 
   return alone ? `${figures}: that counts no polarization, which cold water raises, and is no alarm.` : `${figures}.`;
 }
 
-function filterFinding({ filters }: MembraneTrend): Finding | null {
-  if (!filters || filters.value < FILTER_SHARE.mind || filters.value - 2 * filters.sd < 0) return null;
-  const figure = `${Math.round(100 * filters.value)} ± ${Math.max(1, Math.round(200 * filters.sd))}${THIN}%`;
+/** Pressure the gauge reads of late, bar: what a share of it is told by. */
+const lineBar = (system: System): number => system.source.linePressureBar;
+
+function filterFinding(system: System, { filters }: MembraneTrend): Finding | null {
+  if (!filters) return null;
+  const least = filters.value - FOUR_IN_FIVE_SD * filters.sd;
+  const bar = least * lineBar(system);
+  if (least < FILTERS.share || bar < FILTERS.bar) return null;
+  const figure = `${Math.round(100 * filters.value)} ± ${Math.max(1, Math.round(100 * FOUR_IN_FIVE_SD * filters.sd))}${THIN}%`;
+  const change = least > FILTERS.changeShare && bar > FILTERS.changeBar;
   return {
     id: 'filters',
-    severity: filters.value > FILTER_SHARE.bad ? 'bad' : 'mind',
-    title: `The filters take ${figure} of the pressure beyond what clean ones do`,
-    why: 'Product and waste fell together, as they do behind a clogged filter; the membrane is not to blame. Change the sediment cartridge.',
+    severity: !change ? 'note' : least > FILTERS.badShare ? 'bad' : 'mind',
+    title: `Filters take ${figure} more of the pressure than clean ones`,
+    why: `Product and waste flow fell together, as they do when a filter clogs. ${change ? 'Change the sediment filter.' : 'The membrane is not the cause.'}`,
   };
 }
+
+/** A restrictor that takes on scale: seen best after a change of filters, with the waste it costs. */
+function restrictorFinding(system: System, { restrictor }: MembraneTrend): Finding | null {
+  if (!restrictor || passedBelow(restrictor, RESTRICTOR.told) < SURE) return null;
+  const act = passedBelow(restrictor, RESTRICTOR.act) > SURE;
+  const part = system.train.stages.some((stage) => stage.kind === 'membrane' && stage.valve !== null) ? 'waste valve' : 'flow restrictor';
+  return {
+    id: 'restrictor',
+    severity: act ? 'mind' : 'note',
+    title: `The ${part} passes ${shareWithDoubt(restrictor)} of what it did`,
+    why: `At the same pressure less waste flows, as when scale narrows it. The waste ratio falls and scale on the membrane becomes more likely. ${part === 'waste valve' ? 'Clean the valve and set the ratio again.' : 'Change the restrictor.'}`,
+  };
+}
+const passedBelow = ({ value, sd }: Estimate, limit: number): number => normalCumulative((Math.log(limit) - value) / sd);
 
 /** How long a filter that was changed is remembered as the cause of a dip, days. */
 const REMEMBERED_DAYS = 60;
@@ -142,7 +168,7 @@ function filterPast(system: System, { points }: MembraneTrend, now: string): Fin
   const before = points.findLast(({ at, factors }) => at < change.at && factors.filterShare !== null);
   const after = points.findLast(({ at, factors }) => at > change.at && factors.filterShare !== null);
   const [taken, left] = [before?.factors.filterShare, after?.factors.filterShare];
-  if (!before || !taken || taken.value < FILTER_SHARE.mind || (left && left.value > FILTER_SHARE.mind)) return null;
+  if (!before || !taken || taken.value < FILTERS.changeShare || (left && left.value > FILTERS.changeShare)) return null;
   return {
     id: 'filterPast',
     severity: 'good',
@@ -151,41 +177,72 @@ function filterPast(system: System, { points }: MembraneTrend, now: string): Fin
   };
 }
 
-/** Steps nobody wrote down, with what they look like. */
-function stepFindings({ water, salt }: MembraneTrend): Finding[] {
-  const near = (a: string, b: string): boolean => Math.abs(Date.parse(a) - Date.parse(b)) < 35 * DAY_MS;
-  const told: Finding[] = [];
-  for (const step of water?.unexplained ?? []) {
-    const other = salt?.unexplained.find(({ since }) => near(since, step.since));
-    told.push({
-      id: `step-water-${step.since.slice(0, 10)}`,
-      severity: 'mind',
-      title: `Output ${step.by.value < 0 ? 'fell' : 'rose'} ${fell(step.by.value)} about ${dayWords(step.since)}, and nothing on record says why`,
-      why: `${likeness(step.direction, other?.direction)} If work was done then, write it down.`,
-    });
-  }
-  for (const step of salt?.unexplained ?? []) {
-    if (water?.unexplained.some(({ since }) => near(since, step.since))) continue;
-    told.push({
-      id: `step-salt-${step.since.slice(0, 10)}`,
-      severity: 'mind',
-      title: `Salt through the membrane ${step.by.value < 0 ? 'fell' : 'rose'} ${fell(step.by.value)} about ${dayWords(step.since)}; the output did not move`,
-      why:
-        step.direction === 'up'
-          ? 'That is a seal, or the meter: clean the probe’s tips, read it with another meter, then look at the seals.'
-          : 'Most likely the meter: clean the probe’s tips and read it with another one.',
-    });
-  }
-  return told;
+/** A step is told from this size on, in ln, and this many standard deviations from none. */
+const TOLD_STEP = { passage: 0.25, output: 0.15, sds: 2.5, sameDays: 60 } as const;
+
+/** A step nobody wrote down that is sure and large enough to be told. */
+export interface ToldStep {
+  readonly of: 'water' | 'salt';
+  readonly since: string;
+  /** Its whole height in ln, and what the output did with it. */
+  readonly by: number;
+  readonly otherBy: Estimate;
 }
 
-/** What flow and salt together look like (membrane chapter, 7; common practice). */
-function likeness(water: 'up' | 'down', salt: 'up' | 'down' | undefined): string {
-  if (water === 'down')
-    return salt === 'up'
-      ? 'Less output with more salt looks like scale.'
-      : 'Less output alone looks like fouling, or a gauge or jug that changed.';
-  return salt === 'up'
-    ? 'More output with more salt looks like chlorine damage or a leak past a seal.'
-    : 'More output alone looks like a gauge or jug that changed.';
+/** Steps of a membrane that are told: one for all that happened within some weeks. */
+export function toldSteps({ water, salt }: Pick<MembraneTrend, 'water' | 'salt'>): ToldStep[] {
+  const far = (a: string, b: string): boolean => Math.abs(Date.parse(a) - Date.parse(b)) > TOLD_STEP.sameDays * DAY_MS;
+  const passage = (salt?.unexplained ?? []).filter(({ by }) => by.value > TOLD_STEP.passage && by.value > TOLD_STEP.sds * by.sd);
+  const told = passage.flatMap((step, i): ToldStep[] => {
+    const before = passage[i - 1];
+    if (before && !far(before.since, step.since)) return [];
+    const same = passage.slice(i).filter(({ since }) => !far(since, step.since));
+    return [{ of: 'salt', since: step.since, by: same.reduce((sum, { by }) => sum + by.value, 0), otherBy: step.otherBy }];
+  });
+  const output = (water?.unexplained ?? []).filter(
+    ({ since, by }) =>
+      Math.abs(by.value) >= TOLD_STEP.output &&
+      Math.abs(by.value) >= TOLD_STEP.sds * by.sd &&
+      !passage.some((one) => !far(one.since, since)),
+  );
+  return [...told, ...output.map(({ since, by, otherBy }): ToldStep => ({ of: 'water', since, by: by.value, otherBy }))];
+}
+
+/** Steps nobody wrote down, with what they look like. */
+const stepFindings = (trend: MembraneTrend): Finding[] =>
+  toldSteps(trend).map(({ of, since, by, otherBy }) => {
+    const cause =
+      of === 'salt'
+        ? passageCause(otherBy)
+        : `Nothing on record explains it: ${by < 0 ? 'fouling, scale, or a gauge or jug that changed.' : 'most likely a gauge or jug that changed.'}`;
+    return {
+      id: `step-${of}-${since.slice(0, 10)}`,
+      severity: 'mind',
+      title: `${of === 'salt' ? 'Salt passage' : 'Output'} ${by < 0 ? 'fell' : 'rose'} ${fell(by)} about ${dayWords(since)}`,
+      why: `${cause} If work was done then, write it down.`,
+    };
+  });
+
+/** Priors and signatures of what lets more salt through at once (science of logs, 7.3): step of the output in ln. */
+const CAUSES = {
+  oxidation: { water: 0.08, sd: 0.03, prior: 0.5 },
+  seal: { water: 0.015, sd: 0.01, prior: 0.5 },
+} as const;
+const NAMED = 0.75;
+
+/** Chance that a rise of passage is oxidation rather than a seal, by what the output did. */
+export function oxidationChance({ value, sd }: Estimate): number {
+  const density = ({ water, sd: own, prior }: (typeof CAUSES)[keyof typeof CAUSES]): number => {
+    const s = Math.hypot(own, sd);
+    return (prior * Math.exp(-0.5 * ((value - water) / s) ** 2)) / s;
+  };
+  return density(CAUSES.oxidation) / (density(CAUSES.oxidation) + density(CAUSES.seal));
+}
+
+function passageCause(outputBy: Estimate): string {
+  const oxidised = oxidationChance(outputBy);
+  const output = `Output ${outputBy.value < 0 ? 'fell' : 'rose'} ${fell(outputBy.value)} ± ${Math.max(1, Math.round(100 * FOUR_IN_FIVE_SD * outputBy.sd))}${THIN}% with it`;
+  if (oxidised > NAMED) return `${output}, as when chlorine damages the membrane. Test for chlorine after the carbon.`;
+  if (oxidised < 1 - NAMED) return `${output}, as when a seal leaks. Probe the vessels and look at the O-rings.`;
+  return `${output}: chlorine damage or a leaking seal. Test for chlorine after the carbon, then look at the O-rings.`;
 }

@@ -1,12 +1,22 @@
 import { membraneStage, type Reading, type System } from '../file';
-import { lineAt, lineBetween, mean, median, robustLine, slopeOf, type Estimate, type FittedLine, type LinePoint } from '../numeric';
+import { combined, mean, median, type Belief, type Estimate } from '../numeric';
 import { DAY_MS, DAYS_PER_YEAR, ok, type Outcome } from '../quantity';
 import { kindOf, type StageUse } from '../stage';
-import { membraneOperation, type SolvedTrain } from '../train';
-import { unexplained, type SeriesPoint } from './cusum';
-import { factorsOf, restrictorAsRead, type Factors, type FilterPrior, type UnitAsRead } from './factors';
-import { baselineOf, inOrder, probeRoles } from './series';
+import { inletBar, membraneOperation, type SolvedTrain } from '../train';
+import { against, AT, filteredUnit, noiseOf, type Filtered, type FilteredPoint, type UnitPoint, type UnitWork } from './membraneFilter';
+import { inOrder, probeRoles } from './series';
 import { isHeld, unitMap, type UnitMap, type UnitState } from './unitMap';
+import { seenOf, within, type UnitAsRead } from './unitReading';
+
+/** What one reading says of a membrane unit, temperature, pressure and tap taken out; null where it does not tell. */
+export interface Factors {
+  /** ln of the membrane's water factor, 0 as its class has it. */
+  readonly lnWater: Estimate | null;
+  /** ln of its salt factor. */
+  readonly lnSalt: Estimate | null;
+  /** Share of the pressure that filters take beyond what clean ones do, as all readings since they were changed have it. */
+  readonly filterShare: Estimate | null;
+}
 
 /** One reading on a membrane's course. */
 export interface CoursePoint {
@@ -17,25 +27,41 @@ export interface CoursePoint {
   readonly outlier: { readonly water: boolean; readonly salt: boolean };
 }
 
-/** How a factor goes with time. */
+/** A course at an instant, ms, in ln against its reference. */
+export interface CourseAt {
+  readonly ms: number;
+  readonly value: number;
+  readonly sd: number;
+}
+
+/** How a factor goes with time, in ln against what new was. */
 export interface Course {
-  /** ln of the factor against the reference, now. */
   readonly now: Estimate;
   /** Change of that a year. */
   readonly perYear: Estimate;
-  /** The line itself, in years; where it begins, where the reference lies on it, and what neither side can know. */
-  readonly line: FittedLine;
-  readonly beginsYear: number;
-  readonly referenceYear: number;
+  /** At each reading, in the light of all; from the last of them on it is carried by its slope. */
+  readonly samples: readonly CourseAt[];
+  /** The belief at the last reading: how level and slope go together, and what is believed to move them, variance a year. */
+  readonly ahead: {
+    readonly lastMs: number;
+    readonly last: Estimate;
+    readonly covariance: number;
+    readonly noise: readonly [number, number];
+  };
+  /** What neither the solver nor the readings know of each other. */
   readonly hiddenSd: number;
+  /** The factor itself, 0 as its class has it. */
+  readonly level: Estimate;
   /** Readings it rests on. */
   readonly count: number;
-  /** Days at which it left its line and nothing on record says why. */
+  /** Instants at which it left its way and nothing on record says why. */
   readonly unexplained: readonly {
     readonly since: string;
     readonly seenAt: string;
     readonly direction: 'up' | 'down';
     readonly by: Estimate;
+    /** What the other factor did at the same time. */
+    readonly otherBy: Estimate;
   }[];
 }
 
@@ -61,22 +87,21 @@ export interface MembraneTrend {
   readonly salt: Course | null;
   /** Share of the line's pressure that filters take beyond clean ones, newest reading that tells; null where waste was not measured. */
   readonly filters: (Estimate & { readonly at: string }) | null;
+  /** The restrictor's flow against what it was, in ln, and the chance that it takes on scale; null where no waste tells. */
+  readonly restrictor: (Estimate & { readonly scaling: number }) | null;
   readonly movedBy: MovedBy | null;
 }
 
-/** What a membrane loses a year by common design practice, and how far one may be from it (membrane chapter, 8). */
-export const AGEING = { water: -0.1, waterSd: 0.15, salt: 0.15, saltSd: 0.25 } as const;
-/** A new course may begin anywhere: no class of element is made closer. */
-const LEVEL_SD = 1;
-const STEP_SD = 0.3;
-/** What neither the solver nor the readings know of each other, in ln (our judgement). */
-const MODEL_SD = 0.01;
-/** Share of a rounding that is the same at both ends of a course (our judgement; the seeded logs bear it out). */
-const ROUNDING_LEFT = 0.8;
-/** Weight below which a point of the course is an outlier (science of faults, 5). */
-const OUTLIER = 0.2;
-/** A course of more points than this is drawn through means of neighbours. */
-const MOST_POINTS = 260;
+/** What neither the solver nor the readings know of each other, in ln (our judgement; the training logs bear it out). */
+const MODEL_SD = { water: 0.003, salt: 0.022 } as const;
+/** How a passage goes with the membrane's own factor is known to a share of the change alone: what leaks by is no diffusion. */
+const PASSAGE_SHARE_SD = 0.25;
+/** Share of a rounding that stays in a course whose strength hardly moves (2.1). */
+const ROUNDING_LEFT = 0.25;
+/** Standard deviations beyond which a reading is drawn as one the course does not lean on. */
+const OUTLIER_Z = 3;
+/** A unit of more readings than this is filtered through one reading of each few days. */
+const MOST_POINTS = 400;
 /** Range of a map beyond what was read. */
 const AROUND = { degrees: 2, low: 0.55, high: 1.15 } as const;
 
@@ -100,7 +125,15 @@ export function unitAsRead(
   const relief = pump?.kind === 'displacement' ? 0.95 * pump.reliefBar : Infinity;
   const { lowestTemperatureC, highestTemperatureC } = system.source.season;
   const warm = spanOf(readings, ({ temperatureC }) => temperatureC, [lowestTemperatureC, highestTemperatureC, operation.feed.temperatureC]);
-  const press = spanOf(readings, ({ pressureBar }) => (pressureBar !== null && pressureBar > 0 ? pressureBar : null), [membraneBar]);
+  // A gauge that is read elsewhere says how far the pressure at the membrane goes with it.
+  const atMembrane = system.train.gauge === 'membrane' || pump === null;
+  const inlet = inletBar(system.source);
+  const press = spanOf(
+    readings,
+    ({ pressureBar }) =>
+      pressureBar === null || !(pressureBar > 0) ? null : atMembrane ? pressureBar : Math.max(0.2, membraneBar + pressureBar - inlet),
+    [membraneBar],
+  );
   const clean = { ...operation, unit: { ...operation.unit, factors: { water: 1, salt: 1 } } };
   // Rounded, so that a new reading does not ask for a new map.
   const range = {
@@ -113,11 +146,7 @@ export function unitAsRead(
   const map = maps.get(key) ?? unitMap(clean, range);
   maps.set(key, map);
   if (!map.ok) return map;
-  const asRead = { map: map.value, operation, tapUScm: fresh.stations[0]!.state.ec25UScm, membraneBar };
-  return ok({
-    ...asRead,
-    lnRestrictor: restrictorAsRead(system, readings, asRead, cleanSince(system, readings), restrictorChanges(system)),
-  });
+  return ok({ map: map.value, operation, tapUScm: fresh.stations[0]!.state.ec25UScm, membraneBar });
 }
 
 /** Maps of units laid down before, by what they were laid down for. */
@@ -144,35 +173,37 @@ function spanOf(
   return { low: Math.min(...planned, ...kept.slice(0, 1)), high: Math.max(...planned, ...kept.slice(-1)) };
 }
 
-/** Instants at which the restrictor may have been cut or a valve turned: ratios that were measured, work on the membrane, the hand-over, ms. */
-function restrictorChanges({ build, services, train }: System): number[] {
-  const membrane = membraneStage(train.stages)?.id;
+/** Work on the unit that its course may jump at, oldest first. */
+function worksOf({ build, services, train, instruments }: System): UnitWork[] {
+  const membrane = membraneStage(train.stages);
+  const filters = new Set(train.stages.filter((stage) => kindOf(stage).prefilter).map(({ id }) => id));
+  const onValve = membrane !== undefined && membrane.valve !== null;
+  const pens = new Set(instruments.map(({ id }) => id));
   return [
-    ...build.ratios.map(({ at }) => Date.parse(at)),
-    ...(build.commissioned ? [Date.parse(build.commissioned.at)] : []),
-    ...services.flatMap(({ stageId, work, at }) =>
-      stageId === membrane && (work === 'adjusted' || work === 'changed') ? [Date.parse(at)] : [],
-    ),
-  ];
+    ...build.ratios.map(({ at }): UnitWork => ({ ms: Date.parse(at), what: 'valve' })),
+    ...services.flatMap(({ stageId, instrumentId, work, at }): UnitWork[] => {
+      const ms = Date.parse(at);
+      if (stageId !== null && filters.has(stageId) && work === 'changed') return [{ ms, what: 'filters' }];
+      if (stageId === membrane?.id && work === 'adjusted') return [{ ms, what: onValve ? 'valve' : 'restrictor' }];
+      if (stageId === membrane?.id && work === 'cleaned') return [{ ms, what: 'cleaned' }];
+      return instrumentId !== null && pens.has(instrumentId) && work === 'changed' ? [{ ms, what: 'meter' }] : [];
+    }),
+  ].sort((a, b) => a.ms - b.ms);
 }
 
-/** Days from which filters were clean: fitted, handed over, or changed by the record. */
-function cleanSince(system: System, readings: readonly Reading[]): number[] {
-  const own = system.train.stages.filter((stage) => kindOf(stage).prefilter);
-  const filters = new Set(own.map(({ id }) => id));
+/** Whether the filters were clean at an instant: fitted within three weeks of it. */
+function filtersClean({ train, build }: System, ms: number): boolean {
+  const own = train.stages.filter((stage) => kindOf(stage).prefilter);
   const fitted = own.flatMap((stage) =>
     'fittedOn' in stage && stage.fittedOn !== null ? [Date.parse(`${stage.fittedOn}T00:00:00Z`)] : [],
   );
-  const changed = system.services.flatMap(({ stageId, work, at }) =>
-    stageId !== null && filters.has(stageId) && work === 'changed' ? [Date.parse(at)] : [],
-  );
-  const first = baselineOf(system, readings);
-  return [...fitted, ...changed, ...(first ? [Date.parse(first.at) - DAY_MS] : [])];
+  return build.commissioned !== null || fitted.length < own.length || fitted.some((since) => Math.abs(ms - since) < CLEAN_DAYS * DAY_MS);
 }
+const CLEAN_DAYS = 21;
 
 /**
- * A membrane's course by its log: the factors of every reading since it was fitted, a robust line through them with what
- * work on it may have changed, against the baseline of the hand-over or the first readings.
+ * A membrane's course by its log: the state of the unit at every reading since the membrane was fitted, in the light of all
+ * of them, against what it was when new.
  *
  * @returns null where there is no membrane, or no reading tells of it
  */
@@ -180,203 +211,214 @@ export function membraneTrend(system: System, readings: readonly Reading[], unit
   const stage = membraneStage(system.train.stages);
   if (!stage) return null;
   const fittedMs = stage.fittedOn === null ? -Infinity : Date.parse(`${stage.fittedOn}T00:00:00Z`);
-  const since = inOrder(readings).filter(({ at }) => Date.parse(at) >= fittedMs && Date.parse(at) <= Date.parse(now) + DAY_MS);
-  const roles = probeRoles(system);
-  const factors = (prior?: FilterPrior): Factors[] =>
-    since.flatMap((reading) => {
-      const found = factorsOf(system, reading, unit, roles, prior);
-      return found ? [found] : [];
-    });
-  // What one reading cannot tell of filter and membrane apart, its neighbours can.
-  const alone = factors();
-  const told = alone.some(({ filterShare }) => filterShare) ? factors(filtersAround(alone, cleanSince(system, since))) : alone;
-  const first = told[0];
-  if (!first) return null;
+  const nowMs = Date.parse(now);
+  const since = inOrder(readings).filter(({ at }) => Date.parse(at) >= fittedMs && Date.parse(at) <= nowMs + DAY_MS);
   const baseline = since.find(({ id }) => id === system.build.commissioned?.readingId);
+  const roles = probeRoles(system);
+  const told = since.flatMap((reading): UnitPoint[] => {
+    const seen = seenOf(system, reading, unit, roles);
+    if (!seen || !within(unit.map.range, seen.hour, seen.knownAt)) return [];
+    return [{ ms: Date.parse(reading.at), at: reading.at, readingId: reading.id, seen }];
+  });
+  const points = thinned(told, baseline?.id);
+  const first = points[0];
+  if (!first) return null;
+  const works = worksOf(system);
+  const filtered = filteredUnit(unit, points, works, filtersClean(system, first.ms));
+  // New is what the hand-over shows; what stood before it was another state of the unit.
+  const from = baseline ? points.findIndex(({ readingId }) => readingId === baseline.id) : 0;
   const reference = { at: baseline?.at ?? first.at, from: baseline ? ('handOver' as const) : ('first' as const) };
-  // A task of one's own changes no part: a weekly flush is no step in the course.
-  const worked = system.services.flatMap(({ stageId, work, at }) =>
-    stageId === stage.id && work !== 'task' && Date.parse(at) > Date.parse(first.at) ? [dayOf(at)] : [],
-  );
-  const nowDay = dayOf(now);
-  const course = (key: 'lnWater' | 'lnSalt', slope: number, slopeSd: number): Fitted | null =>
-    fitted(told, key, { slope, slopeSd }, worked, dayOf(reference.at), nowDay);
-  const water = course('lnWater', AGEING.water, AGEING.waterSd);
-  const salt = course('lnSalt', AGEING.salt, AGEING.saltSd);
-  const filters = told.findLast(({ filterShare }) => filterShare !== null);
+  const last = filtered.points.at(-1)!;
+  const shares = points.map((point, i) => shareOf(filtered.points[i]!, point));
+  const filters = shares.at(-1)!;
+  const seesWaste = points.some(({ seen }) => seen.lnWaste !== null);
+  const atLast = points.at(-1)!.at;
   return {
     stageId: stage.id,
     reference,
-    points: told.map((factors) => ({
-      at: factors.at,
-      readingId: factors.readingId,
-      factors,
-      outlier: { water: water?.outliers.has(factors.readingId) ?? false, salt: salt?.outliers.has(factors.readingId) ?? false },
-    })),
-    water: water?.course ?? null,
-    salt: salt?.course ?? null,
-    filters: filters?.filterShare ? { ...filters.filterShare, at: filters.at } : null,
-    movedBy: movedBy(told, unit),
-  };
-}
-
-/** Days around a reading in which filters are taken to change little. */
-const AROUND_DAYS = 24;
-/** How far filters may go on their own between neighbouring readings, and how far they may be from anything read. */
-const FILTER_SD = { least: 0.025, most: 0.06 } as const;
-
-/** What filters took about a time, by the readings near it and no change of filters between. */
-function filtersAround(told: readonly Factors[], changes: readonly number[]): FilterPrior {
-  const seen = told.flatMap(({ at, filterShare }) =>
-    filterShare ? [{ ms: Date.parse(at), y: -Math.log(1 - filterShare.value), sd: filterShare.sd }] : [],
-  );
-  return (at) => {
-    const ms = Date.parse(at);
-    const from = changes.filter((change) => change <= ms).reduce((last, change) => Math.max(last, change), -Infinity);
-    const until = changes.filter((change) => change > ms).reduce((next, change) => Math.min(next, change), Infinity);
-    const near = seen.filter((one) => one.ms !== ms && one.ms >= from && one.ms < until && Math.abs(one.ms - ms) <= AROUND_DAYS * DAY_MS);
-    if (near.length < 2) return null;
-    const weights = near.map((one) => (1 - (Math.abs(one.ms - ms) / DAY_MS / (AROUND_DAYS + 1)) ** 2) / one.sd ** 2);
-    const total = weights.reduce((sum, w) => sum + w, 0);
-    const value = near.reduce((sum, one, i) => sum + one.y * weights[i]!, 0) / total;
-    // A filter never takes less than a clean one does.
-    return { value: Math.max(0, value), sd: Math.min(FILTER_SD.most, Math.hypot(FILTER_SD.least, Math.sqrt(1 / total))) };
-  };
-}
-
-const dayOf = (instant: string): number => Date.parse(instant) / DAY_MS;
-
-interface Fitted {
-  readonly course: Course;
-  readonly outliers: ReadonlySet<string>;
-}
-
-function fitted(
-  told: readonly Factors[],
-  key: 'lnWater' | 'lnSalt',
-  ageing: { readonly slope: number; readonly slopeSd: number },
-  worked: readonly number[],
-  referenceDay: number,
-  nowDay: number,
-): Fitted | null {
-  const own = told.flatMap((factors) => {
-    const seen = factors[key];
-    return seen ? [{ day: dayOf(factors.at), y: seen.value, sd: seen.sd, id: factors.readingId, at: factors.at }] : [];
-  });
-  if (own.length === 0) return null;
-  const points = thinned(own);
-  const alarms = unexplained(points, worked);
-  const steps = [...worked, ...alarms.map(({ since }) => points[since]!.day)].sort((a, b) => a - b);
-  const line = robustLine(
-    points.map(({ day, y, sd }): LinePoint => ({ x: day / DAYS_PER_YEAR, y, sd })),
-    { level: LEVEL_SD, slope: ageing.slopeSd, slopeMiddle: ageing.slope, step: STEP_SD },
-    steps.map((day) => day / DAYS_PER_YEAR),
-  );
-  // A last digit that hardly changes hides the same share in every reading.
-  const hidden = key === 'lnSalt' ? ROUNDING_LEFT * median(told.map(({ roundedBy }) => roundedBy)) : 0;
-  const beginsYear = points[0]!.day / DAYS_PER_YEAR;
-  const placed = {
-    line,
-    beginsYear,
-    referenceYear: Math.max(referenceDay / DAYS_PER_YEAR, beginsYear),
-    hiddenSd: Math.hypot(MODEL_SD, hidden),
-  };
-  return {
-    course: {
-      ...placed,
-      now: courseAt(placed, nowDay * DAY_MS),
-      perYear: slopeOf(line),
-      count: own.length,
-      unexplained: alarms.map(({ since, seenAt, direction }) => ({
-        since: new Date(points[since]!.day * DAY_MS).toISOString(),
-        seenAt: new Date(points[seenAt]!.day * DAY_MS).toISOString(),
-        direction,
-        by: stepAt(line, points[since]!.day),
+    points: points.map(({ at, readingId, seen }, i) => {
+      const own = filtered.points[i]!;
+      return {
+        at,
+        readingId,
+        factors: {
+          lnWater: own.lnWater,
+          lnSalt: own.lnSalt,
+          filterShare: seen.lnWaste && seen.lnProduct ? shares[i]! : null,
+        },
+        outlier: { water: Math.abs(own.z[0] ?? 0) > OUTLIER_Z, salt: Math.abs(own.z[2] ?? 0) > OUTLIER_Z },
+      };
+    }),
+    water: courseOf('water', filtered, points, from, nowMs),
+    salt: courseOf('salt', filtered, points, from, nowMs),
+    filters: filters && seesWaste ? { ...filters, at: atLast } : null,
+    restrictor: seesWaste ? { ...against(last.after, AT.restrictor, AT.restrictor0), scaling: filtered.scaling } : null,
+    movedBy: movedBy(
+      points.map(({ at, seen }, i) => ({
+        at,
+        own: filtered.points[i]!,
+        lnProduct: seen.lnProduct?.value ?? null,
+        hour: seen.hour,
+        share: shares[i]!,
       })),
-    },
-    outliers: outliersOf(own, line),
+      unit,
+    ),
   };
 }
 
-/** ln of a course against its reference at an instant, ms; before its first reading as it was there. */
+/** One reading of each few days where there are very many; the hand-over stays. */
+function thinned(points: readonly UnitPoint[], keep: string | undefined): readonly UnitPoint[] {
+  if (points.length <= MOST_POINTS) return points;
+  const every = Math.ceil(points.length / MOST_POINTS);
+  return points.filter(({ readingId }, i) => i % every === 0 || i === points.length - 1 || readingId === keep);
+}
+
+/** Share of the pressure the filters take beyond clean ones, by the state at a reading; null where the gauge is behind them. */
+function shareOf({ after, shows, factors }: FilteredPoint, { seen }: UnitPoint): Estimate | null {
+  if (seen.knownAt !== 'line') return null;
+  const bar = Math.exp(seen.hour.lnBar.value);
+  const taken = (bar - shows.filtersBar) / bar;
+  const clean = taken * Math.exp(-factors.lnFilter);
+  const { sd } = combined(after, new Map([[AT.filter, 1]]));
+  return { value: Math.max(0, taken - clean), sd: taken * sd };
+}
+
+const OTHER = { water: 'salt', salt: 'water' } as const;
+const PLACES = { water: [AT.water, AT.waterSlope, AT.water0], salt: [AT.salt, AT.saltSlope, AT.salt0] } as const;
+const SERIES = { water: 'lnProduct', salt: 'lnPassage' } as const;
+const JUMP_OF = { water: 'product', salt: 'passage' } as const;
+
+function courseOf(
+  key: 'water' | 'salt',
+  { points: filtered, jumps }: Filtered,
+  points: readonly UnitPoint[],
+  from: number,
+  nowMs: number,
+): Course | null {
+  const [level, slope, new0] = PLACES[key];
+  const read = points.flatMap(({ seen }, i) => (seen[SERIES[key]] ? [i] : []));
+  if (read.length === 0) return null;
+  // A last digit that hardly changes hides the same share in every reading.
+  const hidden = key === 'salt' ? ROUNDING_LEFT * median(read.map((i) => points[i]!.seen.roundedBy)) : 0;
+  const hiddenSd = Math.hypot(MODEL_SD[key], hidden);
+  const changeSd = key === 'salt' ? PASSAGE_SHARE_SD : 0;
+  const last = filtered.at(-1)!.after;
+  const start = from > 0 ? filtered[from]!.smoothed.mean : null;
+  const shift = start ? start[level]! - start[new0]! : 0;
+  const at = (belief: Belief): Estimate => {
+    const { value, sd } = against(belief, level, new0);
+    return { value: value - shift, sd: Math.hypot(sd, changeSd * (value - shift)) };
+  };
+  const now = at(last);
+  const lastMs = points.at(-1)!.ms;
+  const noise = noiseOf(1);
+  const ahead = {
+    lastMs,
+    last: now,
+    covariance: last.covariance[level]![slope]! - last.covariance[new0]![slope]!,
+    noise: [noise[level]!, noise[slope]!] as const,
+  };
+  const placed = {
+    samples: read.map((i) => ({ ms: points[i]!.ms, ...at(filtered[i]!.smoothed) })),
+    ahead,
+    perYear: combined(last, new Map([[slope, 1]])), // prettier-ignore
+    hiddenSd,
+  };
+  const stepAt = (of: 'water' | 'salt', first: number): Estimate => {
+    const [place] = PLACES[of];
+    const [before, after] = [filtered[first - 1]!.after, filtered[Math.min(filtered.length - 1, first + 1)]!.smoothed];
+    return {
+      value: after.mean[place]! - before.mean[place]!,
+      sd: Math.sqrt(Math.max(1e-6, after.covariance[place]![place]! - 0.5 * before.covariance[place]![place]!)),
+    };
+  };
+  const own = jumps.filter((jump) => jump.of === JUMP_OF[key] && jump.first > 0);
+  return {
+    ...placed,
+    now: courseAt(placed, nowMs),
+    level: combined(last, new Map([[level, 1]])), // prettier-ignore
+    count: read.length,
+    unexplained: own.map((jump) => ({
+      since: points[jump.first]!.at,
+      seenAt: points[jump.seenAt]!.at,
+      direction: jump.direction,
+      by: stepAt(key, jump.first),
+      otherBy: stepAt(OTHER[key], jump.first),
+    })),
+  };
+}
+
+/** ln of a course against its reference at an instant, ms: as the readings have it, in a line between them, carried on after the last. */
 export function courseAt(
-  { line, beginsYear, referenceYear, hiddenSd }: Pick<Course, 'line' | 'beginsYear' | 'referenceYear' | 'hiddenSd'>,
+  { samples, ahead, perYear, hiddenSd }: Pick<Course, 'samples' | 'ahead' | 'perYear' | 'hiddenSd'>,
   ms: number,
 ): Estimate {
-  const { value, sd } = lineBetween(line, referenceYear, Math.max(ms / DAY_MS / DAYS_PER_YEAR, beginsYear));
-  return { value, sd: Math.hypot(sd, hiddenSd) };
-}
-
-/** Height of a step of the line. */
-function stepAt(line: FittedLine, day: number): Estimate {
-  const x = day / DAYS_PER_YEAR;
-  return lineBetween(line, x - 1e-6, x);
-}
-
-/** Readings the line does not lean on. */
-function outliersOf(
-  own: readonly { readonly day: number; readonly y: number; readonly sd: number; readonly id: string }[],
-  line: FittedLine,
-): Set<string> {
-  return new Set(
-    own.flatMap(({ day, y, sd, id }) => {
-      const z = (y - lineAt(line, day / DAYS_PER_YEAR).value) / Math.hypot(sd, line.scatter);
-      return 5 / (4 + z * z) < OUTLIER ? [id] : [];
-    }),
-  );
-}
-
-/** Means of neighbours where there are many points, weighted by how sure each is. */
-function thinned(points: readonly SeriesPoint[]): SeriesPoint[] {
-  if (points.length <= MOST_POINTS) return [...points];
-  const size = Math.ceil(points.length / MOST_POINTS);
-  return Array.from({ length: Math.ceil(points.length / size) }, (_, i) => {
-    const group = points.slice(i * size, (i + 1) * size);
-    const weights = group.map(({ sd }) => 1 / (sd * sd));
-    const total = weights.reduce((sum, w) => sum + w, 0);
-    const middle = (of: (point: SeriesPoint) => number): number =>
-      group.reduce((sum, point, k) => sum + of(point) * weights[k]!, 0) / total;
-    return { day: middle(({ day }) => day), y: middle(({ y }) => y), sd: Math.sqrt(1 / total) };
-  });
+  const { lastMs, last, covariance, noise } = ahead;
+  if (ms >= lastMs) {
+    const years = (ms - lastMs) / DAY_MS / DAYS_PER_YEAR;
+    const variance = last.sd ** 2 + 2 * years * covariance + (years * perYear.sd) ** 2 + years * noise[0] + (years ** 3 * noise[1]) / 3;
+    return { value: last.value + years * perYear.value, sd: Math.hypot(Math.sqrt(Math.max(0, variance)), hiddenSd) };
+  }
+  const next = samples.findIndex((one) => one.ms >= ms);
+  const [a, b] = [samples[Math.max(0, next - 1)]!, samples[next < 0 ? samples.length - 1 : next]!];
+  const share = b.ms > a.ms ? Math.max(0, Math.min(1, (ms - a.ms) / (b.ms - a.ms))) : 0;
+  return { value: a.value + share * (b.value - a.value), sd: Math.hypot(a.sd + share * (b.sd - a.sd), hiddenSd) };
 }
 
 /** Readings at either end whose middle state stands for it. */
 const ENDS = 3;
 
+/** A reading as what moved the output is told by. */
+interface MovedAt {
+  readonly at: string;
+  readonly own: FilteredPoint;
+  readonly lnProduct: number | null;
+  readonly hour: UnitPoint['seen']['hour'];
+  readonly share: Estimate | null;
+}
+
 /** What moved the output from the first readings to the newest one that has a product flow. */
-function movedBy(told: readonly Factors[], { map }: UnitAsRead): MovedBy | null {
-  const flows = told.filter(({ lnWater }) => lnWater !== null);
+function movedBy(told: readonly MovedAt[], { map }: UnitAsRead): MovedBy | null {
+  const flows = told.filter(({ lnProduct }) => lnProduct !== null);
   const to = flows.at(-1);
   const start = flows.slice(0, ENDS);
   const from = start[0];
-  if (!to || !from || from === to || !to.lnWater) return null;
-  const middle = (of: (factors: Factors) => number): number => mean(start.map(of));
-  const at: UnitState = {
-    temperatureC: middle(({ state }) => state.temperatureC),
-    membraneBar: middle(({ state }) => state.membraneBar),
-    lnWater: middle(({ state }) => state.lnWater),
+  if (!to || !from || from === to) return null;
+  const middle = (of: (one: MovedAt) => number): number => mean(start.map(of));
+  const stateOf = ({ own, hour }: MovedAt): UnitState => ({
+    temperatureC: hour.temperatureC.value,
+    membraneBar: own.shows.membraneBar,
+    lnWater: own.smoothed.mean[AT.water]!,
     lnSalt: 0,
-    lnRestrictor: middle(({ state }) => state.lnRestrictor),
-    lnTap: middle(({ state }) => state.lnTap),
+    lnRestrictor: own.smoothed.mean[AT.restrictor]!,
+    lnTap: hour.lnTap.value,
+  });
+  const at: UnitState = {
+    temperatureC: middle((one) => stateOf(one).temperatureC),
+    membraneBar: middle((one) => stateOf(one).membraneBar),
+    lnWater: middle((one) => stateOf(one).lnWater),
+    lnSalt: 0,
+    lnRestrictor: middle((one) => stateOf(one).lnRestrictor),
+    lnTap: middle((one) => stateOf(one).lnTap),
   };
-  const end = { ...to.state, lnSalt: 0 };
-  const share = (change: Partial<UnitState>): number =>
+  const end = stateOf(to);
+  const moves = (change: Partial<UnitState>): number =>
     (map.shows({ ...at, ...change })[0] - map.shows(at)[0] + map.shows(end)[0] - map.shows({ ...end, ...back(change, at) })[0]) / 2;
   // What clean filters would have left of the line's pressure, and what these left.
-  const taken = to.filterShare?.value ?? 0;
-  const before = middle(({ filterShare }) => filterShare?.value ?? 0);
+  const taken = to.share?.value ?? 0;
+  const before = middle(({ share }) => share?.value ?? 0);
   const cleanBar = (end.membraneBar / (1 - taken)) * (1 - before);
-  const pressure = share({ membraneBar: end.membraneBar });
-  const line = share({ membraneBar: cleanBar });
+  const pressure = moves({ membraneBar: end.membraneBar });
+  const line = moves({ membraneBar: cleanBar });
   return {
     from: from.at,
     to: to.at,
     total: to.lnProduct! - middle(({ lnProduct }) => lnProduct!),
-    temperature: share({ temperatureC: end.temperatureC }),
+    temperature: moves({ temperatureC: end.temperatureC }),
     pressure: line,
     filters: pressure - line,
-    tap: share({ lnTap: end.lnTap }),
-    membrane: { value: share({ lnWater: end.lnWater }), sd: to.lnWater.sd },
+    tap: moves({ lnTap: end.lnTap }),
+    membrane: { value: moves({ lnWater: end.lnWater }), sd: against(to.own.after, AT.water, AT.water0).sd },
   };
 }
 
@@ -388,11 +430,10 @@ const back = (change: Partial<UnitState>, state: UnitState): Partial<UnitState> 
 const TOLD = { readings: 4, sd: 0.08 } as const;
 
 /** A membrane's factors now as its log has them, against its class; null where the log does not tell surely. */
-export function toldFactors({ water, salt }: MembraneTrend, now: string): NonNullable<StageUse['factors']> {
+export function toldFactors({ water, salt }: MembraneTrend): NonNullable<StageUse['factors']> {
   const told = (course: Course | null): number | null => {
     if (!course || course.count < TOLD.readings) return null;
-    const { value, sd } = lineAt(course.line, Math.max(Date.parse(now) / DAY_MS / DAYS_PER_YEAR, course.beginsYear));
-    return sd <= TOLD.sd ? Math.exp(value) : null;
+    return course.level.sd <= TOLD.sd ? Math.exp(course.level.value) : null;
   };
   return { water: told(water), salt: told(salt) };
 }

@@ -123,7 +123,7 @@ describe('a file of sensor figures as a table', () => {
       { n: 'lamp', u: 'lx', v: 40 },
       { n: 'tap', u: 'S/m', v: 0.0624, t: 60 },
     ];
-    const table = senmlTable(JSON.stringify(pack), 0);
+    const table = senmlTable(JSON.stringify(pack), Date.UTC(2026, 10, 28));
     if (!table.ok) throw new Error(table.error.message);
     expect(table.value.split('\r\n')).toEqual([
       'time,rig:tap,rig:temperature (°C)',
@@ -136,11 +136,12 @@ describe('a file of sensor figures as a table', () => {
   });
   it('says what is wrong with it', () => {
     const says = (text: string): string => {
-      const table = senmlTable(text, 0);
+      const table = senmlTable(text, Date.UTC(2026, 10, 28));
       return table.ok ? 'taken' : table.error.message;
     };
     expect(says('[{"n":')).toContain('no JSON');
     expect(says('[{"n":"a","v":"x"}]')).toContain('record 1');
+    expect(says('[{"n":"a","u":"Cel","v":3,"t":1795867200000}]')).toContain('counted in milliseconds');
     expect(says('[{"n":"a","u":"lx","v":3}]')).toContain('no figure in a unit that water has');
   });
 });

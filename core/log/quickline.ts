@@ -1,5 +1,5 @@
 import { furtherGauges, NOTHING_SAID, type Gauge, type Instrument, type Reading, type Train } from '../file';
-import { parseQuantity, plainText, readNumber, THIN, unitBySpelling, type Dimension } from '../quantity';
+import { parseQuantity, plainText, readNumber, THIN, unitBySpelling, UNIT_CHOICES, type Dimension, type UnitPreference } from '../quantity';
 import { meterEntry, shownUnitOf } from './meterEntry';
 import { momentText, readWhen, type LocalClock } from './when';
 
@@ -283,4 +283,27 @@ function readFlows(productText: string, wasteText: string, text: string, draft: 
     kind: 'flows',
     says: `product ${product.value.typedValue}${unit}, waste ${waste.value.typedValue}${THIN}${waste.value.unit}/min`,
   };
+}
+
+/** Units a line was typed in, where they are others than the system's: what is asked about a figure is asked in its own. */
+export function typedUnits({ tokens }: Pick<QuickLine, 'tokens'>, units: UnitPreference): UnitPreference {
+  let typed = units;
+  for (const { kind, text } of tokens) {
+    const spelling = /[°a-zµμ³/]+$/i.exec(text.trim())?.[0] ?? '';
+    if (kind === 'pressure') typed = { ...typed, pressure: symbolOf('pressureBar', spelling, UNIT_CHOICES.pressure) ?? typed.pressure };
+    if (kind === 'temperature')
+      typed = { ...typed, temperature: symbolOf('temperatureC', spelling, UNIT_CHOICES.temperature) ?? typed.temperature };
+    if (kind === 'meter') typed = { ...typed, volume: symbolOf('volumeL', spelling, UNIT_CHOICES.volume) ?? typed.volume };
+    if (kind === 'flows') {
+      // Jugs are read for a minute.
+      const isJug = unitBySpelling('volumeL', spelling) !== undefined;
+      typed = { ...typed, flow: symbolOf('flowLPerH', isJug ? `${spelling}/min` : spelling, UNIT_CHOICES.flow) ?? typed.flow };
+    }
+  }
+  return typed;
+}
+
+function symbolOf<S extends string>(dimension: Dimension, spelling: string, choices: readonly S[]): S | null {
+  const symbol = unitBySpelling(dimension, spelling)?.symbol;
+  return choices.find((one) => one === symbol) ?? null;
 }

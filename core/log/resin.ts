@@ -1,34 +1,42 @@
-import { DAY_MS } from '../quantity';
 import {
+  bandOf,
   bedCapacityEq,
   beforeBed,
+  endAt,
   firstThrough,
-  forecastCartridge,
   ionicLoad,
   loadSd,
-  priorCapacity,
+  PRIOR_SD,
   updateCapacity,
   usedAtGoal,
   type Band,
   type CapacityBelief,
-  type CartridgeForecast,
 } from '../exchange';
 import { stoodBefore, type Cartridge, type Reading, type System } from '../file';
-import { type StageOf, stageBed } from '../stage';
-import { hourlyNeedL, productDemand, productLPerDay } from '../goal';
+import { stageBed, type StageOf } from '../stage';
 import type { SolvedTrain } from '../train';
 import { strengthOf } from '../advice';
-import { changedInTurn } from '../life';
-import { inOrder, probeEc25, probeRoles } from './series';
-import { daysByWeek } from './dates';
-import { countedUp, litresSince, meterFilled } from './volume';
+import { DAY_MS } from '../quantity';
+import { smallestStepUScm } from '../water';
+import { COLOUR_TELLS, colourShare, endByLooks, type UsedLook } from './colour';
+import { litresCounted } from './litres';
+import { loadCounted, type LoadCounted } from './loads';
+import { HALF, lastClean, outletPoints, PAST, type OutletPoint } from './outlet';
+import { daysUntil } from './resinDate';
+import {
+  bedScatter,
+  filled,
+  free,
+  rowEvents,
+  rowHistory,
+  type RowEvent,
+  type ChangeSign,
+  type RowHistory,
+  type RowSpan,
+} from './rowHistory';
+import { inOrder, probeRoles } from './series';
 
-/** Window over which the present rate is read, and the least it needs (our defaults). */
-const RATE_DAYS = 28;
-const RATE_LEAST_DAYS = 7;
-const RATE_LEAST_READINGS = 3;
-
-/** What the first resin had taken up at one reading. */
+/** What the first row of resin had taken up at one reading. */
 export interface ResinPoint {
   readonly at: string;
   readonly litres: number;
@@ -38,7 +46,19 @@ export interface ResinPoint {
   readonly remaining: Band;
 }
 
-/** The first resin of a train as the log sees it. */
+/** A bed of the row, first to last. */
+export interface BedFill {
+  readonly stageId: string;
+  readonly name: string;
+  readonly fittedOn: string | null;
+  /** Share of its load at the goal that it has taken up, middle of the belief. */
+  readonly used: number;
+}
+
+/** Where the forecast stands: by the load alone, by a product that rises, at the goal by half, or past it. */
+export type ResinState = 'clean' | 'rising' | 'atGoal' | 'spent';
+
+/** The first row of resin of a train as the log sees it: one bed, or several one behind the other. */
 export interface ResinTracking {
   readonly stageId: string;
   readonly name: string;
@@ -50,8 +70,8 @@ export interface ResinTracking {
   readonly limiting: 'cation' | 'anion';
   /** The ion that side will most likely let through first, in a word; null for a water that brings it nothing. */
   readonly firstIon: string | null;
+  /** Load of the row at the goal, and what it is learned from. */
   readonly capacityEq: number;
-  /** Cartridges before this one that speak for its capacity, and how sure it is. */
   readonly learnedFrom: number;
   readonly capacitySd: number;
   readonly remaining: Band;
@@ -62,213 +82,354 @@ export interface ResinTracking {
   readonly rateFrom: 'log' | 'design';
   /** Longest time between two readings, days. */
   readonly longestGapDays: number;
+  readonly state: ResinState;
+  /** First reading past the goal of what stands in it, and the last clean one before; null while it holds. */
+  readonly spentBetween: { readonly from: string; readonly to: string } | null;
+  readonly beds: readonly BedFill[];
+  /** Stretches between changes, oldest first, the present one last. */
+  readonly history: RowHistory;
 }
 
-interface Slopes {
-  /** Equivalents of cations per litre and µS/cm of the water before the resin. */
-  readonly meqPerUScm: number;
-  /** Carbon dioxide and silica a litre brings whatever the meter shows, meq. */
-  readonly unseenMeqL: number;
-  readonly modelledEc25: number;
-}
+/** Share of the capacity left by a row whose product is past the goal. */
+const LEFT_WHEN_SPENT: Band = { p10: 0, p50: 0, p90: 0.05 };
+/** A front is read in the product from this share of the goal, where the meter's step is this small against it. */
+const RISING = { from: 0.1, finest: 0.2, slowest: 3, sd: 0.02, perShare: 0.5 } as const;
 
-/** How the modelled water before the resin turns conductivity into load. */
-function loadSlopes(solved: SolvedTrain): Slopes | null {
-  const resin = solved.resins[0];
-  if (!resin) return null;
-  const load = ionicLoad(resin.feed);
-  const at = solved.stations.findIndex((station) => station.after === resin.stageId);
-  const before = solved.stations[at - 1];
-  if (!before || before.state.ec25UScm <= 0) return null;
-  return {
-    meqPerUScm: load.cationMeqL / before.state.ec25UScm,
-    unseenMeqL: load.weakAcidMeqL,
-    modelledEc25: before.state.ec25UScm,
-  };
+/** Resin stages that follow one another from the first, of one class: one row. */
+export function firstRow(stages: System['train']['stages']): readonly StageOf<'resin'>[] {
+  const from = stages.findIndex(({ kind }) => kind === 'resin');
+  const first = stages[from];
+  if (first?.kind !== 'resin') return [];
+  const row: StageOf<'resin'>[] = [];
+  for (const stage of stages.slice(from)) {
+    if (stage.kind !== 'resin' || stage.resinClass !== first.resinClass) break;
+    row.push(stage);
+  }
+  return row;
 }
 
 /**
- * Follows the first resin cartridge through the log: equivalents taken up between readings, capacity as a
- * belief, what is left and when it ends.
+ * Follows the first row of resin through the log: equivalents taken up, the load at the goal as a belief that every
+ * cartridge before has taught, what is left and when it ends. What the product shows comes before what was counted.
  *
- * Carbon dioxide comes from the modelled feed, not from the meter, which cannot see it.
- *
- * @param solved the train as it stands now
+ * @param solved the train as it is now
  * @param now instant to which use since the last reading is carried on
- * @returns null without a resin, or when neither a date nor a reading says since when it stands
+ * @returns null without a resin, or when neither a date nor a reading says since when it is in
  */
 export function trackResin(system: System, readings: readonly Reading[], solved: SolvedTrain, now: string): ResinTracking | null {
-  const stage = system.train.stages.find((candidate): candidate is StageOf<'resin'> => candidate.kind === 'resin');
+  const row = firstRow(system.train.stages);
+  const [first] = row;
   const state = solved.resins[0];
-  const slopes = loadSlopes(solved);
-  if (!stage || !state || state.stageId !== stage.id || !slopes) return null;
-  const all = meterFilled(countedUp(inOrder(readings), system.train.meter));
-  // Of a bed that was there before, nobody knows since when, a reading says nothing of what it has taken already.
-  const first = stoodBefore(system) ? null : (all[0]?.at ?? null);
-  const fittedAt = stage.fittedOn === null ? first : `${stage.fittedOn}T00:00:00Z`;
-  if (fittedAt === null) return null;
-  const since = all.filter((reading) => Date.parse(reading.at) >= Date.parse(fittedAt));
-
-  const beforeResin = probeRoles(system).beforeResin;
-  const ecOf = (reading: Reading): number | null => (beforeResin ? probeEc25(reading, beforeResin.id, system.instruments) : null);
-  const design = productLPerDay(system.goal);
-  const capacity = bedCapacityEq(stageBed(stage));
-  const meets = beforeBed(state.feed, slopes.modelledEc25, ionicLoad(state.feed));
+  if (!first || state?.stageId !== first.id) return null;
+  const ordered = inOrder(readings).filter(({ at }) => Date.parse(at) <= Date.parse(now) + DAY_MS);
+  // A reading of this moment may be ahead of the clock the figures were worked out by.
+  const nowMs = Math.max(Date.parse(now), lastMs(ordered) ?? 0) + 1;
+  const litres = litresCounted(system, ordered);
+  const loads = loadCounted(system, ordered, solved, litres);
+  if (!loads) return null;
+  const ids = row.map(({ id }) => id);
   const goalUScm = strengthOf(system, solved)?.highUScm ?? null;
-  // With another like it behind, a bed is wholly used before it is changed; alone it goes when the product passes the goal.
-  const usedWhenChanged = (side: 'cation' | 'anion'): number =>
-    changedInTurn(system.train.stages) ? 1 : usedAtGoal(side, state.utilisation[side].transferUnits, meets, goalUScm);
-  /** Null for a side this resin does not take. */
-  const believed = (side: 'cation' | 'anion'): CapacityBelief | null =>
-    capacity[`${side}Eq`] > 0
-      ? learned(
-          priorCapacity(capacity[`${side}Eq`] * Math.max(0.01, usedWhenChanged(side))),
-          system.cartridges.filter((old) => old.side === side && old.resinClass === stage.resinClass),
-          stage.volumeL,
-        )
+  const { afterResin } = probeRoles(system);
+  const readsRow = afterResin && ids.at(-1) === lastResinId(system);
+  const outlet = readsRow && goalUScm !== null ? outletPoints(system, ordered, afterResin.id, goalUScm) : [];
+  const events = withImplied(rowEvents(system.services, ids, nowMs), first);
+  const fromMs = startOf(system, row, events, ordered);
+  if (fromMs === null) return null;
+
+  const priors = priorsOf(solved, row, goalUScm);
+  const limiting = limitingSide(priors, loads, nowMs);
+  const prior = priors[limiting]!;
+  const side = `${limiting}Eq` as const;
+  const taught = earlier(prior, system.cartridges, first, limiting, events);
+  const rowLoad = { at: (ms: number) => loads.at(ms)[side], sdOf: loads.sdOf };
+  const bedEq = Math.exp(taught.belief.lnMean);
+  const brought = (bed: StageOf<'resin'>): number => Math.min(1, bed.carriedEq[limiting] / bedEq);
+  const lastEvent = events.at(-1);
+  // Colour is told of one bed alone: of a row nobody knows which.
+  const looks = row.length === 1 ? colourLooks(ordered) : [];
+  const history = rowHistory({
+    fromMs,
+    used: lastEvent && lastEvent.ms > fromMs ? row.map(() => 0) : row.map(brought),
+    events,
+    outlet,
+    looks,
+    signs: [...litres.setAnew.map((ms) => ({ fromMs: ms - DAY_MS, toMs: ms + DAY_MS })), ...coloursBegun(looks)].sort(
+      (a, b) => a.toMs - b.toMs,
+    ),
+    load: rowLoad,
+    prior: taught.belief,
+    nowMs,
+    broughtBy: (event) => (event === lastEvent && event.bed >= 0 ? brought(row[event.how === 'moveUp' ? row.length - 1 : event.bed]!) : 0),
+  });
+  const span = history.spans.at(-1)!;
+  const { belief } = history;
+  const loadAt = (ms: number): number => rowLoad.at(ms) - rowLoad.at(span.fromMs);
+  const loadEq = loadAt(nowMs);
+  const capacityEq = row.length * Math.exp(belief.lnMean);
+  const rowEq = free(span) * Math.exp(belief.lnMean);
+  const meter = system.instruments.find(({ id }) => id === afterResin?.instrumentId);
+  const present = presentState(span, goalUScm, meter, (a, b) => (loadAt(b.ms) - loadAt(a.ms)) / rowEq, priors.stillToCome[limiting]);
+  const ends = rowEnds(span, belief, loadAt, loads.sdOf, present, priors.stillToCome[limiting]);
+  const end = ends(nowMs, present.state);
+  const left = (at: number, endEq: (share: number) => number): Band =>
+    bandOf((share) => Math.max(0, Math.min(1, 1 - at / Math.max(1e-9, endEq(share)))));
+  const isSpent = present.state === 'spent' || present.state === 'atGoal';
+  const remaining: Band = isSpent ? LEFT_WHEN_SPENT : left(loadEq, end);
+  const perLitre = loads.perLitre(nowMs)[`${limiting}MeqL`] / 1000;
+  const level = litres.levelAt(nowMs);
+  const spanReadings = ordered.filter(({ at }) => Date.parse(at) >= span.fromMs && Date.parse(at) <= nowMs);
+  const perDayL = level.level * (litres.plan.between(nowMs, nowMs + 28 * DAY_MS) / 28);
+  const daysLeft = isSpent
+    ? { p10: 0, p50: 0, p90: 0 }
+    : perLitre > 0
+      ? daysUntil((share) => Math.max(0, end(share) - loadEq) / perLitre, level, litres.plan, nowMs)
       : null;
-  const cationBelief = believed('cation');
-  const anionBelief = believed('anion');
-
-  const points: ResinPoint[] = [];
-  let previous: Reading | null = all.findLast((reading) => Date.parse(reading.at) < Date.parse(fittedAt)) ?? null;
-  let from = Date.parse(fittedAt);
-  let totals: Totals = { litres: 0, cationEq: stage.carriedEq.cation, anionEq: stage.carriedEq.anion };
-  let metered = 0;
-  let designed = 0;
-  let longestGapDays = 0;
-  for (const reading of since) {
-    const days = (Date.parse(reading.at) - from) / DAY_MS;
-    const volume = litresSince(from, previous, reading, design);
-    if (volume.litres > 0) {
-      if (volume.metered) metered += 1;
-      else designed += 1;
-    }
-    const here = ecOf(reading);
-    const there = previous ? ecOf(previous) : here;
-    const ec25 = here === null ? slopes.modelledEc25 : (here + (there ?? here)) / 2;
-    totals = addLoad(totals, volume.litres, ec25, slopes);
-    points.push({ at: reading.at, ...totals, remaining: leftOf(totals, cationBelief, anionBelief, points.length + 1) });
-    longestGapDays = Math.max(longestGapDays, days);
-    previous = reading;
-    from = Date.parse(reading.at);
-  }
-
-  const newest = since.at(-1) ?? all.at(-1);
-  const rate = presentRate(points, all, design, slopes, (newest && ecOf(newest)) ?? slopes.modelledEc25);
-  // Use goes on after the last reading: carried to now at the present rate.
-  const idleDays = Math.max(0, (Date.parse(now) - from) / DAY_MS);
-  const cationEq = totals.cationEq + idleDays * rate.cationPerDay;
-  const anionEq = totals.anionEq + idleDays * rate.anionPerDay;
-  const sd = loadSd(points.length);
-  const forecastOf = (belief: CapacityBelief | null, eq: number, perDay: number): CartridgeForecast | null =>
-    belief && forecastCartridge(belief, eq, sd, perDay);
-  const cation = forecastOf(cationBelief, cationEq, rate.cationPerDay);
-  const anion = forecastOf(anionBelief, anionEq, rate.anionPerDay);
-  const limiting = anion && (!cation || anion.remaining.p50 <= cation.remaining.p50) ? 'anion' : 'cation';
-  const chosen = (limiting === 'anion' ? anion : cation)!;
-  const need = hourlyNeedL(productDemand(system.goal));
-  const belief = (limiting === 'anion' ? anionBelief : cationBelief)!;
+  const totals = loads.at(nowMs);
+  const begun = loads.at(span.fromMs);
+  const today = filled(span, Math.max(0, loadEq), lastCleanEq(span, loadAt), span.crossing !== null, belief);
+  const carriedEq = (of: 'cation' | 'anion'): number =>
+    of === limiting ? sum(span.used) * Math.exp(belief.lnMean) : sum(row.map((bed) => bed.carriedEq[of]));
+  const eqOf = (of: 'cation' | 'anion', at: { cationEq: number; anionEq: number }): number =>
+    carriedEq(of) + at[`${of}Eq`] - begun[`${of}Eq`];
   return {
-    stageId: stage.id,
-    name: stage.name,
-    fittedAt,
-    points,
-    litres: totals.litres + idleDays * rate.litresPerDay,
-    cationEq,
-    anionEq,
+    stageId: first.id,
+    name: first.name,
+    fittedAt: new Date(span.fromMs).toISOString(),
+    points: spanReadings.map((reading) => {
+      const ms = Date.parse(reading.at);
+      const at = loads.at(ms);
+      const past = span.crossing !== null && ms >= span.crossing.pastMs;
+      return {
+        at: reading.at,
+        litres: at.litres - begun.litres,
+        cationEq: eqOf('cation', at),
+        anionEq: eqOf('anion', at),
+        remaining: past ? LEFT_WHEN_SPENT : left(loadAt(ms), ends(ms, 'clean')),
+      };
+    }),
+    litres: totals.litres - begun.litres,
+    cationEq: eqOf('cation', totals),
+    anionEq: eqOf('anion', totals),
     limiting,
     firstIon: firstThrough(state.feed, limiting),
-    capacityEq: Math.exp(belief.lnMean),
-    learnedFrom: system.cartridges.filter((old) => old.side === limiting && old.resinClass === stage.resinClass).length,
+    capacityEq,
+    learnedFrom: history.lessons + taught.count,
     capacitySd: belief.sd,
-    remaining: chosen.remaining,
-    daysLeft: chosen.daysLeft && {
-      p10: daysByWeek(chosen.daysLeft.p10, need, now),
-      p50: daysByWeek(chosen.daysLeft.p50, need, now),
-      p90: daysByWeek(chosen.daysLeft.p90, need, now),
+    remaining,
+    daysLeft: perDayL > 0 || isSpent ? daysLeft : null,
+    ratePerDayEq: perDayL * perLitre,
+    volumeFrom: litres.toldBy(span.fromMs, Math.max(span.fromMs, Math.min(nowMs, lastMs(ordered) ?? nowMs))),
+    rateFrom: litres.spans.some(({ metered, toMs }) => metered && toMs > nowMs - 56 * DAY_MS) ? 'log' : 'design',
+    longestGapDays: longestGap(span.fromMs, spanReadings),
+    state: present.state,
+    spentBetween: span.crossing && {
+      from: new Date(span.crossing.cleanMs).toISOString(),
+      to: new Date(span.crossing.pastMs).toISOString(),
     },
-    ratePerDayEq: limiting === 'anion' ? rate.anionPerDay : rate.cationPerDay,
-    volumeFrom: metered > 0 && designed > 0 ? 'both' : metered > 0 ? 'meter' : 'design',
-    rateFrom: rate.from,
-    longestGapDays,
+    beds: row.map((bed, i) => ({
+      stageId: bed.id,
+      name: bed.name,
+      fittedOn: bed.fittedOn,
+      used: today.used[i]!,
+    })),
+    history,
   };
 }
 
-/** What cartridges of the same kind at this site have told of its capacity, each taken at this one's volume. */
-function learned(prior: CapacityBelief, before: readonly Cartridge[], volumeL: number): CapacityBelief {
-  return before.reduce(
-    (belief, old) =>
-      updateCapacity(belief, { kind: old.ended, loadEq: (old.loadEq * volumeL) / old.volumeL, loadSd: loadSd(old.intervals) }),
+const sum = (list: readonly number[]): number => list.reduce((total, one) => total + one, 0);
+/** Load at the last clean reading of a stretch. */
+const lastCleanEq = ({ outlet }: RowSpan, loadAt: (ms: number) => number): number => {
+  const clean = lastClean(outlet);
+  return clean ? Math.max(0, loadAt(clean.ms)) : 0;
+};
+const lastMs = (ordered: readonly Reading[]): number | null => (ordered.length > 0 ? Date.parse(ordered.at(-1)!.at) : null);
+const lastResinId = ({ train }: System): string | undefined => train.stages.findLast(({ kind }) => kind === 'resin')?.id;
+/** Longest time of a stretch without a reading, days. */
+const longestGap = (fromMs: number, readings: readonly Reading[]): number =>
+  readings.reduce(({ longest, last }, { at }) => ({ longest: Math.max(longest, (Date.parse(at) - last) / DAY_MS), last: Date.parse(at) }), {
+    longest: 0,
+    last: fromMs,
+  }).longest;
+const dayMs = (day: string): number => Date.parse(`${day}T00:00:00Z`);
+
+/** A first bed dated later than the last work written down was changed that day. */
+function withImplied(events: readonly RowEvent[], first: StageOf<'resin'>): RowEvent[] {
+  const last = events.findLast(({ bed, how, serviceId }) => serviceId !== null && (bed === 0 || how === 'moveUp'));
+  if (!last || first.fittedOn === null || dayMs(first.fittedOn) <= last.ms + 2 * DAY_MS) return [...events];
+  const implied: RowEvent = { ms: dayMs(first.fittedOn), doubtDays: 0.3, how: 'renew', bed: 0, why: 'notSaid', serviceId: null };
+  return [...events, implied].sort((a, b) => a.ms - b.ms);
+}
+
+/** What notes tell of the colour of a bed, oldest first. */
+const colourLooks = (ordered: readonly Reading[]): UsedLook[] =>
+  ordered.flatMap((reading) => {
+    const share = colourShare(reading);
+    return share !== null && share >= COLOUR_TELLS ? [{ ms: Date.parse(reading.at), share }] : [];
+  });
+
+/** Colours that fell back: the bed between was changed. */
+const coloursBegun = (looks: readonly UsedLook[]): ChangeSign[] =>
+  looks.flatMap(({ ms, share }, i) => {
+    const before = looks[i - 1];
+    return before && share < before.share - COLOUR_FELL ? [{ fromMs: before.ms, toMs: ms }] : [];
+  });
+const COLOUR_FELL = 0.25;
+
+/** When the first stretch of a row began; null where nothing tells. */
+function startOf(
+  system: System,
+  row: readonly StageOf<'resin'>[],
+  events: readonly RowEvent[],
+  ordered: readonly Reading[],
+): number | null {
+  const written = events.find(({ serviceId }) => serviceId !== null);
+  const service = written && system.services.find(({ id }) => id === written.serviceId);
+  // Of a bed that was there before, a reading says nothing of what it has taken already.
+  const read = stoodBefore(system) ? null : (ordered[0]?.at ?? null);
+  if (service) {
+    if (service.fittedOn !== null && dayMs(service.fittedOn) < Date.parse(service.at)) return dayMs(service.fittedOn);
+    return read !== null && Date.parse(read) < written.ms ? Date.parse(read) : written.ms;
+  }
+  const fitted = row[0]!.fittedOn;
+  return fitted !== null ? dayMs(fitted) : read === null ? null : Date.parse(read);
+}
+
+interface Priors {
+  readonly cation: CapacityBelief | null;
+  readonly anion: CapacityBelief | null;
+  /** Share of the load at the goal that is still to come when the product reads so much, by the front of the bed. */
+  readonly stillToCome: Readonly<Record<'cation' | 'anion', (ec25UScm: number) => number>>;
+}
+/** A packed bed shows no steeper a front than this, whatever film theory says of it (product assumption). */
+const MOST_UNITS = 40;
+
+/** What one bed of the row takes up until the goal, by its class, each side; null of a side it does not take. */
+function priorsOf(solved: SolvedTrain, row: readonly StageOf<'resin'>[], goalUScm: number | null): Priors {
+  const [first] = row;
+  const resin = solved.resins[0]!;
+  const capacity = bedCapacityEq(stageBed(first!));
+  const at = solved.stations.findIndex((station) => station.after === resin.stageId);
+  const meets = beforeBed(resin.feed, solved.stations[at - 1]?.state.ec25UScm ?? 0, ionicLoad(resin.feed));
+  const states = row.flatMap(({ id }) => solved.resins.find(({ stageId }) => stageId === id)?.utilisation ?? []);
+  const volume = sum(row.map(({ volumeL }) => volumeL)) / row.length / first!.volumeL;
+  const units = (side: 'cation' | 'anion'): number => sum(states.map((one) => one[side].transferUnits));
+  const side = (of: 'cation' | 'anion'): CapacityBelief | null => {
+    if (!(capacity[`${of}Eq`] > 0)) return null;
+    const atGoal = capacity[`${of}Eq`] * volume * Math.max(0.01, usedAtGoal(of, units(of), meets, goalUScm));
+    const more = of === 'anion' ? carbonBefore(solved, at) : 0;
+    // Loads are counted with what the model leaves of the carbon dioxide; up to all of it may have come.
+    const most = Math.log((meets.load.anionMeqL + more) / meets.load.anionMeqL);
+    return { lnMean: Math.log(atGoal) - most / 2, sd: Math.hypot(PRIOR_SD, OPEN_SD * most) };
+  };
+  const stillToCome =
+    (of: 'cation' | 'anion') =>
+    (ec25UScm: number): number => {
+      const used = (at: number | null): number => usedAtGoal(of, Math.min(MOST_UNITS, units(of)), meets, at);
+      const atGoal = used(goalUScm);
+      return atGoal > 0 ? Math.max(0, Math.min(0.5, (atGoal - used(ec25UScm)) / atGoal)) : 0;
+    };
+  return { cation: side('cation'), anion: side('anion'), stillToCome: { cation: stillToCome('cation'), anion: stillToCome('anion') } };
+}
+
+/** Of a doubt between two ends, a standard deviation. */
+const OPEN_SD = 0.4;
+
+/** Carbon dioxide that a tank before the resin may not have lost as the model has it, mmol/L. */
+function carbonBefore({ stations }: SolvedTrain, resinAt: number): number {
+  const tank = stations.slice(0, resinAt).findIndex(({ kind }) => kind === 'tank');
+  if (tank < 1) return 0;
+  return Math.max(0, (stations[tank - 1]!.state.co2MgL - stations[resinAt - 1]!.state.co2MgL) / 44.01);
+}
+
+/** The side that ends first: it has less for what a litre brings. */
+function limitingSide(priors: Priors, loads: LoadCounted, nowMs: number): 'cation' | 'anion' {
+  const { cationMeqL, anionMeqL } = loads.perLitre(nowMs);
+  const lasts = (belief: CapacityBelief | null, meqL: number): number => (belief && meqL > 0 ? Math.exp(belief.lnMean) / meqL : Infinity);
+  return priors.anion && lasts(priors.anion, anionMeqL) <= lasts(priors.cation, cationMeqL) ? 'anion' : 'cation';
+}
+
+/** What cartridges removed before this log tell, each taken at this one's volume; those the log itself replays count there. */
+function earlier(
+  prior: CapacityBelief,
+  cartridges: readonly Cartridge[],
+  { resinClass, volumeL }: StageOf<'resin'>,
+  side: 'cation' | 'anion',
+  events: readonly RowEvent[],
+): { readonly belief: CapacityBelief; readonly count: number } {
+  const own = cartridges.filter(
+    (old) =>
+      old.side === side && old.resinClass === resinClass && !events.some(({ ms }) => Math.abs(ms - dayMs(old.removedOn)) < 1.5 * DAY_MS),
+  );
+  const belief = own.reduce(
+    (at, old) => updateCapacity(at, { kind: old.ended, loadEq: (old.loadEq * volumeL) / old.volumeL, loadSd: loadSd(old.intervals) }),
     prior,
   );
+  return { belief, count: own.length };
 }
 
-interface Totals {
-  readonly litres: number;
-  readonly cationEq: number;
-  readonly anionEq: number;
+interface Present {
+  readonly state: ResinState;
+  /** The newest product reading of this stretch. */
+  readonly last: OutletPoint | null;
 }
 
-/** Adds an interval's load: the seen part by conductivity, the unseen part by volume alone. */
-function addLoad(totals: Totals, litres: number, ec25: number, slopes: Slopes): Totals {
-  const seenEq = (litres * slopes.meqPerUScm * ec25) / 1000;
-  return {
-    litres: totals.litres + litres,
-    cationEq: totals.cationEq + seenEq,
-    anionEq: totals.anionEq + seenEq + (litres * slopes.unseenMeqL) / 1000,
+/** What the newest readings of the product say of what is in the row. */
+function presentState(
+  { outlet, crossing }: RowSpan,
+  goalUScm: number | null,
+  meter: System['instruments'][number] | undefined,
+  usedBetween: (a: OutletPoint, b: OutletPoint) => number,
+  stillToCome: (ec25UScm: number) => number,
+): Present {
+  const last = outlet.at(-1) ?? null;
+  if (crossing) return { state: 'spent', last };
+  if (!last || !meter || goalUScm === null) return { state: 'clean', last };
+  if (last.past >= HALF && last.past < PAST) return { state: 'atGoal', last };
+  const before = outlet.at(-2);
+  const raised = (point: OutletPoint): boolean => point.ec25UScm > RISING.from * goalUScm && point.past < HALF;
+  if (!before || smallestStepUScm(meter) > RISING.finest * goalUScm || !raised(last) || !raised(before)) return { state: 'clean', last };
+  // A front comes on with the load; what rises far slower slips past the resin, and its load tells more.
+  const front = stillToCome(before.ec25UScm) - stillToCome(last.ec25UScm);
+  const isFront = front > 0 && usedBetween(before, last) < RISING.slowest * front + RISING.sd;
+  return { state: isFront ? 'rising' : 'clean', last };
+}
+
+/** Load at which the row ends, at an instant of its stretch, as quantiles of the belief. */
+function rowEnds(
+  span: RowSpan,
+  belief: CapacityBelief,
+  loadAt: (ms: number) => number,
+  sdOf: LoadCounted['sdOf'],
+  { last }: Present,
+  stillToCome: (ec25UScm: number) => number,
+): (ms: number, state: ResinState) => (share: number) => number {
+  const row: CapacityBelief = { lnMean: belief.lnMean + Math.log(free(span)), sd: belief.sd };
+  return (ms, state) => {
+    const now = loadAt(ms);
+    const scatter = bedScatter(span);
+    if (state === 'rising' && last) {
+      // The front itself tells what is left.
+      const share = stillToCome(last.ec25UScm);
+      const seen = { lnMean: Math.log(loadAt(last.ms) / Math.max(0.3, 1 - share)), sd: RISING.sd + RISING.perShare * share };
+      const prior = { lnMean: row.lnMean, sd: Math.hypot(row.sd, scatter) };
+      const both = updateCapacity(prior, { kind: 'breakthrough', loadEq: Math.exp(seen.lnMean), loadSd: seen.sd }, 0);
+      return endAt(both, now, 0);
+    }
+    const looks = span.looks.filter((look) => look.ms <= ms);
+    const looked = endByLooks(looks, loadAt);
+    if (looked) {
+      const lastMs = looks.at(-1)!.ms;
+      const own = updateCapacity(
+        { lnMean: row.lnMean, sd: Math.hypot(row.sd, scatter) },
+        { kind: 'breakthrough', loadEq: looked.loadEq, loadSd: looked.sd },
+        0,
+      );
+      return endAt(own, now, sdOf(lastMs, ms) * ((now - loadAt(lastMs)) / Math.max(1e-9, now)));
+    }
+    const clean = lastClean(span.outlet.filter((point) => point.ms <= ms));
+    // Beyond the last clean reading nothing is known of the product: only that it was clean then.
+    const cleanAt = clean ? Math.min(now, loadAt(clean.ms)) : 0;
+    const end = endAt(row, cleanAt, Math.hypot(scatter, sdOf(span.fromMs, ms)));
+    return (share) => Math.max(now, end(share));
   };
-}
-
-/** What is left of the side that has less, as a band. */
-function leftOf(totals: Totals, cation: CapacityBelief | null, anion: CapacityBelief | null, intervals: number): Band {
-  const left = (belief: CapacityBelief | null, eq: number): Band =>
-    belief ? forecastCartridge(belief, eq, loadSd(intervals), 0).remaining : { p10: 1, p50: 1, p90: 1 };
-  const [a, b] = [left(cation, totals.cationEq), left(anion, totals.anionEq)];
-  return a.p50 <= b.p50 ? a : b;
-}
-
-interface Rate {
-  readonly litresPerDay: number;
-  readonly cationPerDay: number;
-  readonly anionPerDay: number;
-  readonly from: 'log' | 'design';
-}
-
-/**
- * Use a day over the last four weeks of the log: by what this cartridge took up, or by the product's meter where it has
- * not stood so long; the design use where neither tells.
- */
-function presentRate(points: readonly ResinPoint[], all: readonly Reading[], designLPerDay: number, slopes: Slopes, ec25: number): Rate {
-  const last = points[points.length - 1];
-  const recent = last ? points.filter((point) => Date.parse(point.at) >= Date.parse(last.at) - RATE_DAYS * DAY_MS) : [];
-  const first = recent[0];
-  const days = first && last ? (Date.parse(last.at) - Date.parse(first.at)) / DAY_MS : 0;
-  if (first && last && recent.length >= RATE_LEAST_READINGS && days >= RATE_LEAST_DAYS)
-    return {
-      litresPerDay: (last.litres - first.litres) / days,
-      cationPerDay: (last.cationEq - first.cationEq) / days,
-      anionPerDay: (last.anionEq - first.anionEq) / days,
-      from: 'log',
-    };
-  const metered = meteredPerDay(all);
-  const perDay = addLoad({ litres: 0, cationEq: 0, anionEq: 0 }, metered ?? designLPerDay, ec25, slopes);
-  return {
-    litresPerDay: perDay.litres,
-    cationPerDay: perDay.cationEq,
-    anionPerDay: perDay.anionEq,
-    from: metered === null ? 'design' : 'log',
-  };
-}
-
-/** Litres a day by the product's meter over the last four weeks, or the last two readings where they lie farther apart. */
-function meteredPerDay(all: readonly Reading[]): number | null {
-  const metered = all.filter(({ meterL }) => meterL !== null);
-  const last = metered.at(-1);
-  if (!last) return null;
-  const since = Date.parse(last.at) - RATE_DAYS * DAY_MS;
-  const first = metered.find(({ at }) => Date.parse(at) >= since && at !== last.at) ?? metered.at(-2);
-  const days = first ? (Date.parse(last.at) - Date.parse(first.at)) / DAY_MS : 0;
-  const litres = first ? last.meterL! - first.meterL! : -1;
-  return days >= RATE_LEAST_DAYS && litres >= 0 ? litres / days : null;
 }

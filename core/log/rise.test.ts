@@ -12,12 +12,14 @@ const solved = value(solveTrain(base.train, base.source, value(tapWater(base.sou
 const START = Date.parse('2026-03-01T08:00:00Z');
 const at = (day: number): string => new Date(START + day * 86_400_000).toISOString();
 
-/** Readings a day apart, each after so many litres in all, with what the last probe shows, ppm. */
+/** Litres a day of this household: a meter is believed that runs about as planned. */
+const PER_DAY = 20;
+/** Readings each after so many litres in all, with what the last probe shows, ppm. */
 const readings = (life: readonly (readonly [litres: number, shown: number])[]): Reading[] =>
-  life.map(([litres, shown], day) => ({
-    id: `r${day}`,
+  life.map(([litres, shown], i) => ({
+    id: `r${i}`,
     systemId: 's',
-    at: at(day),
+    at: at(litres / PER_DAY),
     values: [240, 5, shown].map((one, i) => ({ probeId: base.train.probes[i]!.id, instrumentId: 'meter', shown: one })),
     pressureBar: 4,
     temperatureC: 15,
@@ -26,7 +28,7 @@ const readings = (life: readonly (readonly [litres: number, shown: number])[]): 
     meterL: litres,
     ...NOTHING_SAID,
   }));
-const track = (life: Parameters<typeof readings>[0]) => trackResin(base, readings(life), solved, at(life.length))!;
+const track = (life: Parameters<typeof readings>[0]) => trackResin(base, readings(life), solved, at(1 + life.at(-1)![0] / PER_DAY))!;
 /** Litres after which this share of what the limiting side can take is used. */
 const perShare = (() => {
   const { points, capacityEq, limiting } = track([
@@ -39,7 +41,9 @@ const perShare = (() => {
 /** What is said of the resin's outlet over its life, given as used shares and what the meter showed. */
 function rise(life: readonly (readonly [used: number, shown: number])[]): string {
   const lived = life.map(([used, shown]) => [used * perShare, shown] as const);
-  const found = logFindings(base, readings(lived), solved, track(lived), at(life.length)).find(({ id }) => id === 'rise');
+  const found = logFindings(base, readings(lived), solved, track(lived), at(1 + lived.at(-1)![0] / PER_DAY)).find(
+    ({ id }) => id === 'rise',
+  );
   return found ? `[${found.severity}] ${found.title}. ${found.why}`.replaceAll('\u202f', ' ') : 'nothing';
 }
 /** An outlet on ln(out/in) = slope·(used − 1), with 5 ppm going in. */
@@ -55,19 +59,28 @@ describe('what a rise behind a single resin means (exchange section 6)', () => {
         [0.8, 0],
       ]),
     ).toBe('nothing'));
-  it('late and steep is the end', () =>
-    expect(rise([[0, 0], ...onSlope(10, [0.93, 0.95, 0.97, 0.99])])).toMatch(
-      /^\[bad\] \S.* is at its end: a steep rise from 9\d % of its capacity\. Slope \d\d, as a front has it\. Change it now\.$/,
-    ));
+  it('late and steep is the end; past the goal the product itself says so', () => {
+    const life: [number, number][] = [[0, 0], ...onSlope(10, [0.93, 0.95, 0.97, 0.99])];
+    const lived = life.map(([used, shown]) => [used * perShare, shown] as const);
+    const found = logFindings(base, readings(lived), solved, track(lived), at(1 + lived.at(-1)![0] / PER_DAY));
+    expect(found.find(({ id }) => id === 'resin')).toMatchObject({
+      severity: 'bad',
+      title: expect.stringContaining('is exhausted') as string,
+    });
+    expect(found.find(({ id }) => id === 'product')).toMatchObject({ severity: 'bad' });
+  });
   it('early and steep is a load that was under-counted', () =>
     expect(rise([[0, 0], ...onSlope(10, [0.93, 0.95, 0.97, 0.99]).map(([used, out]) => [used - 0.6, out] as [number, number])])).toMatch(
-      /^\[mind\] \S.* ends early: a steep rise from 3\d % of its capacity\. Slope \d\d\. More is taken up than was counted, mostly CO₂; or the resin holds less\.$/,
+      /^\[note\] \S.* ends early: a steep rise from \d+ % of its capacity\. It takes up more than was counted, mostly CO₂, or holds less \(slope \d+\)\.$/,
     ));
   it('early and flat is water that slips past', () =>
     expect(rise([[0, 0], ...onSlope(1, [0.1, 0.2, 0.3, 0.4])])).toMatch(
-      /^\[mind\] Water slips past the resin: flat and early, from \d+ % of its capacity\. Slope 1\.\d; a spent bed rises ten times as steeply\./,
+      /^\[note\] Water slips past the resin: a flat, early rise from \d+ % of its capacity\. Exhausted resin rises ten times as steeply \(slope \d+\.\d\)\./,
     ));
-  it('flat and late says nothing yet', () => expect(rise([[0, 0], ...onSlope(1, [0.6, 0.7, 0.8, 0.9])])).toBe('nothing'));
+  it('flat and late says nothing of a front: the product itself is past the goal', () => {
+    const life: [number, number][] = [[0, 0], ...onSlope(1, [0.6, 0.7, 0.8, 0.9])];
+    expect(rise(life)).not.toMatch(/near its end|ends early/);
+  });
   it('more out than in is acid, or the meter', () =>
     expect(
       rise([
@@ -75,7 +88,7 @@ describe('what a rise behind a single resin means (exchange section 6)', () => {
         [0.5, 6],
       ]),
     ).toMatch(
-      /^\[bad\] More comes out of the resin than goes in, at \d+ % of its capacity\. Measure the pH: below 5 the anion side is spent/,
+      /^\[bad\] More comes out of the resin than goes in, at \d+ % of its capacity\. Measure the pH: below 5 the anion side is exhausted/,
     ));
   it('a leap that comes back is the meter', () =>
     expect(
@@ -84,5 +97,7 @@ describe('what a rise behind a single resin means (exchange section 6)', () => {
         [0.205, 6],
         [0.21, 1],
       ]),
-    ).toBe('[mind] One reading behind the resin leapt 5 times and came back. That was the meter, not the resin: clean its tip.'));
+    ).toBe(
+      '[note] One reading after the resin rose fivefold and fell back. That was the meter, not the resin. Clean the tip of the probe.',
+    ));
 });

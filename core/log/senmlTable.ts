@@ -33,10 +33,12 @@ export function senmlTable(text: string, nowMs: number): Outcome<string> {
     const figure = String(Number(value.toPrecision(10)));
     row.set(one.name, bare ? figure : `${figure} ${unit}`);
   };
-  for (const one of heard.value) {
+  for (const one of heard.value.heard) {
     const plain = plainFigure(one);
     if (plain) put(one, plain.value, plain.unit);
   }
+  const [mistimed] = heard.value.mistimed;
+  if (rows.size === 0 && mistimed) return fail('file', mistimed.seconds, 'times in seconds since 1970', mistimed.says);
   if (rows.size === 0)
     return fail('file', null, 'figures in S/m, Cel, Pa, m3/s, m3', 'There is no figure in a unit that water has in this file.');
   const names = [...heads.keys()];

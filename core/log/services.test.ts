@@ -5,7 +5,7 @@ import { systemFromTemplate } from '../template';
 import { value } from '../testing/close';
 import { tapWater } from '../train';
 import { dueOf, type Due } from './due';
-import { lastDone, nextCarbon, serviced, worksOn, type ServiceDone } from './services';
+import { behindInRow, lastDone, serviced, worksOn, type ServiceDone } from './services';
 import { standing } from './standing';
 
 const NOW = '2026-09-01T12:00:00Z';
@@ -82,8 +82,8 @@ describe('a row of two carbons', () => {
   };
   it('is changed in turn: the second moves up with its days, a new one stands second', () => {
     const [first, second] = row.train.stages.filter(({ kind }) => kind === 'carbon');
-    expect(nextCarbon(row, first!)).toBe(second);
-    expect(nextCarbon(row, second!)).toBeNull();
+    expect(behindInRow(row, first!)).toEqual([second]);
+    expect(behindInRow(row, second!)).toEqual([]);
     expect(worksOn(row, first!)).toContain('movedUp');
     expect(worksOn(row, second!)).not.toContain('movedUp');
     const after = serviced(row, done({ stageId: 'first', work: 'movedUp' }), {});

@@ -30,10 +30,38 @@ export const WORK_WORDS: Readonly<Record<ServiceWork, string>> = {
   task: 'done',
 };
 
-/** The carbon that stands behind another in one row, so that it can move up; null where none does. */
-export function nextCarbon({ train: { stages } }: Pick<System, 'train'>, { id, kind }: Stage): StageOf<'carbon'> | null {
-  const next = stages[stages.findIndex((one) => one.id === id) + 1];
-  return kind === 'carbon' && next?.kind === 'carbon' ? next : null;
+/** What work was done on, as it is called now; the system where it is neither a part nor a meter of it. */
+export const workedOn = (
+  { train, instruments, name }: Pick<System, 'train' | 'instruments' | 'name'>,
+  { stageId, instrumentId }: Pick<Service, 'stageId' | 'instrumentId'>,
+): string => allStages(train).find(({ id }) => id === stageId)?.name ?? instruments.find(({ id }) => id === instrumentId)?.name ?? name;
+
+/** A bed that may move up: carbon or resin. */
+type Bed = StageOf<'carbon'> | StageOf<'resin'>;
+
+/** Beds behind a stage in one row, nearest first, that can move up; empty where none do. */
+export function behindInRow({ train: { stages } }: Pick<System, 'train'>, { id, kind }: Stage): readonly Bed[] {
+  if (kind !== 'carbon' && kind !== 'resin') return [];
+  const row: Bed[] = [];
+  for (const stage of stages.slice(stages.findIndex((one) => one.id === id) + 1)) {
+    if (stage.kind !== kind) break;
+    row.push(stage);
+  }
+  return row;
+}
+
+/**
+ * A row of beds after its first was removed and the others moved up: each brings what it has behind it to the place
+ * before, and a new one is last. A bed of resin is known by its vessel, so its name goes with it.
+ */
+function movedUp(row: readonly Bed[], day: string): Bed[] {
+  const [first] = row;
+  return row.map((place, i): Bed => {
+    const next = row[i + 1];
+    const kept = (bed: Bed): string => (bed.kind === 'resin' ? bed.name : place.name);
+    if (next) return { ...next, id: place.id, name: kept(next) };
+    return { ...(kindOf<Stage>(place).renewed(place) as Bed), name: kept(first!), fittedOn: day };
+  });
 }
 
 /** Works that put a new piece in the place of the old one. */
@@ -52,17 +80,19 @@ export function serviced(system: System, done: ServiceDone, use: TrainUse): Syst
   const service: Service = {
     ...done,
     taskId: done.taskId ?? null,
-    name: system.tasks.find(({ id }) => id === done.taskId)?.says ?? stage?.name ?? instrument?.name ?? system.name,
-    fittedOn: stage && 'fittedOn' in stage ? stage.fittedOn : (instrument?.calibratedOn ?? null),
+    name: system.tasks.find(({ id }) => id === done.taskId)?.says ?? workedOn(system, done),
+    fittedOn: stage && 'fittedOn' in stage ? fittedBefore(system, stage, day) : (instrument?.calibratedOn ?? null),
     passedL: (stage && use[stage.id]?.passedL) ?? null,
   };
-  const services = [...system.services, service].sort((a, b) => a.at.localeCompare(b.at));
-  const next = stage && done.work === 'movedUp' ? nextCarbon(system, stage) : null;
+  const services = inOrderOfTime([...system.services, service], service);
+  const behind = stage && done.work === 'movedUp' ? behindInRow(system, stage) : [];
+  // Written down late, what came after it stays.
+  const moves = behind.length > 0 && newer(day, behind.at(-1)!.fittedOn) ? movedUp([stage as Bed, ...behind], day) : [];
   const renewed = (one: Stage): Stage => {
     if (!('fittedOn' in one)) return one;
-    // The second stands first from now on, with the days it has behind it; a new one stands second.
-    if (next && one.id === done.stageId) return { ...next, id: one.id, name: one.name };
-    const isNew = (one.id === done.stageId && RENEWS.has(done.work)) || one.id === next?.id;
+    const moved = moves.find(({ id }) => id === one.id);
+    if (moved) return moved;
+    const isNew = one.id === done.stageId && RENEWS.has(done.work);
     return isNew && newer(day, one.fittedOn) ? { ...kindOf(one).renewed(one), fittedOn: day } : one;
   };
   const checked = done.work === 'cleaned' || done.work === 'compared';
@@ -74,6 +104,28 @@ export function serviced(system: System, done: ServiceDone, use: TrainUse): Syst
     ),
     train: mapStages(system.train, renewed),
   };
+}
+
+/** Since when what stood at a stage on a day had been in: as the work on it tells, whatever was fitted since; null where nothing does. */
+export function fittedBefore({ services }: Pick<System, 'services'>, stage: Stage, day: string): string | null {
+  const own = services.filter(({ stageId, work }) => stageId === stage.id && (work === 'changed' || work === 'movedUp'));
+  const last = own.findLast(({ at }) => at.slice(0, 10) < day);
+  const stands = 'fittedOn' in stage ? stage.fittedOn : null;
+  // The bed that moved up was in before: the stage as it stands, or the next work on it, knows since when.
+  const since = last?.work === 'changed' ? last.at.slice(0, 10) : null;
+  if (since !== null) return since;
+  const next = own.find(({ at }) => at.slice(0, 10) >= day);
+  return [next?.fittedOn ?? null, next ? null : stands].find((one) => one !== null && one <= day) ?? null;
+}
+
+/** Work in order of time; what came out at the next change had been in since the one that was put between. */
+function inOrderOfTime(services: readonly Service[], added: Service): Service[] {
+  const sorted = [...services].sort((a, b) => a.at.localeCompare(b.at));
+  if (added.work !== 'changed' || added.stageId === null) return sorted;
+  const next = sorted.findIndex(
+    (one, i) => i > sorted.indexOf(added) && one.stageId === added.stageId && (one.work === 'changed' || one.work === 'movedUp'),
+  );
+  return sorted.map((one, i) => (i === next ? { ...one, fittedOn: added.at.slice(0, 10), passedL: null } : one));
 }
 
 /** Whether a day is not before another: work written down late changes nothing of what came after it. */
@@ -106,7 +158,7 @@ export function worksOn(system: System, stage: Stage): readonly ServiceWork[] {
   return [
     ...new Set<ServiceWork>([
       ...('fittedOn' in stage ? (['changed'] as const) : []),
-      ...(nextCarbon(system, stage) ? (['movedUp'] as const) : []),
+      ...(behindInRow(system, stage).length > 0 ? (['movedUp'] as const) : []),
       ...own,
       ...(isMembrane ? (['cleaned', 'flushed', 'adjusted'] as const) : (['cleaned', 'adjusted'] as const)),
     ]),

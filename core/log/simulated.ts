@@ -18,12 +18,19 @@ export interface TrueState {
   readonly loading: number;
   /** Share of its salt the first resin lets through: 0 while it holds. */
   readonly slips: number;
+  /** Flow of the restrictor at the same pressure against new: scale lowers it; 1 where nothing is said. */
+  readonly restrictor?: number;
 }
+/** Flow through a turbulent capillary goes with its bore to this power (Blasius, recalled). */
+const BORE_POWER = 19 / 7;
 
 /** A system in a true state, solved. */
 export function solvedIn(system: System, feed: Water, state: TrueState): Outcome<SolvedTrain> {
   const stages = system.train.stages.map((stage): Stage => {
-    if (stage.kind === 'membrane') return { ...stage, waterFactor: state.water, saltFactor: state.salt };
+    if (stage.kind === 'membrane') {
+      const boreMm = stage.restrictor.boreMm * (state.restrictor ?? 1) ** (1 / BORE_POWER);
+      return { ...stage, waterFactor: state.water, saltFactor: state.salt, restrictor: { ...stage.restrictor, boreMm } };
+    }
     return 'loading' in stage ? { ...stage, loading: state.loading } : stage;
   });
   const water = { ...strengthened(feed, state.tap), temperatureC: state.temperatureC };
@@ -103,6 +110,14 @@ export interface LifeStory {
   readonly filterDays: number;
   /** Gain of each meter a year, in ln. */
   readonly drift: Readonly<Record<string, number>>;
+  /** Change of the restrictor's flow a year, in ln. */
+  readonly restrictorPerYear?: number;
+  /** Days from which the supply is another, with its strength against the one before. */
+  readonly supplies?: readonly { readonly day: number; readonly times: number }[];
+  /** The day every probe is read with another meter, and what that shows against the old one. */
+  readonly newMeter?: { readonly day: number; readonly times: number };
+  /** Towns whose water comes by turns: strength of the second against the first, and the share of readings it has. */
+  readonly towns?: { readonly times: number; readonly share: number };
   readonly seed: number;
   readonly scatter?: Scatter;
 }
@@ -131,12 +146,20 @@ export function trueState(system: System, story: LifeStory, day: number, chance:
       temperatureInMonth(system.source.season, at.getUTCMonth() + at.getUTCDate() / 30 - 0.5) + SEASON_SD_C * chance.normal(),
     ),
     linePressureBar: system.source.linePressureBar * Math.exp(LINE_SD * chance.normal()),
-    tap: Math.exp(TAP_SD * chance.normal()),
+    tap: Math.exp(TAP_SD * chance.normal()) * supplyAt(story, day, chance),
     water: Math.exp(story.waterPerYear * years + sum('water')),
     salt: Math.exp(story.saltPerYear * years + sum('salt')),
     loading: Math.min(0.95, ((day - fitted) / story.filterDays) ** 1.5 * 0.9),
     slips: 0,
+    restrictor: Math.exp((story.restrictorPerYear ?? 0) * years),
   };
+}
+
+/** Strength of the supply of a day against the planned one. */
+function supplyAt({ supplies = [], towns }: LifeStory, day: number, chance: Seeded): number {
+  const changed = supplies.filter((one) => one.day <= day).reduce((times, one) => times * one.times, 1);
+  // A story without towns draws no chance: its log stays what it was.
+  return changed * (towns && chance.next() < towns.share ? towns.times : 1);
 }
 
 /**
@@ -157,7 +180,10 @@ export function simulatedLog(system: System, story: LifeStory): Outcome<Simulate
     if (!solved.ok) return solved;
     if (solved.value.unit?.noProduction)
       return fail('linePressureBar', state.linePressureBar, 'a pressure that makes water', 'Nothing is made here.');
-    const gains = Object.fromEntries(Object.entries(story.drift).map(([id, perYear]) => [id, Math.exp((perYear * day) / DAYS_PER_YEAR)]));
+    const since = story.newMeter && day >= story.newMeter.day ? story.newMeter.times : 1;
+    const gains = Object.fromEntries(
+      system.instruments.map(({ id }) => [id, since * Math.exp(((story.drift[id] ?? 0) * day) / DAYS_PER_YEAR)]),
+    );
     readings.push(readingOf(system, solved.value, state, { id: `r${day}`, at, meterL: null, gains }, chance, story.scatter));
     truth.push({ at, day, state });
   }

@@ -42,7 +42,7 @@ export function standing(
   const membrane = known === undefined ? courseOf(system, readings, fresh.value, now, maps) : known;
   const byLog = trainUse(system, readings, fresh.value, tracking, now);
   // What the log tells of a membrane stands in place of what the calendar lets expect.
-  const use = membrane ? { ...byLog, [membrane.stageId]: { ...byLog[membrane.stageId], factors: toldFactors(membrane, now) } } : byLog;
+  const use = membrane ? { ...byLog, [membrane.stageId]: { ...byLog[membrane.stageId], factors: toldFactors(membrane) } } : byLog;
   const report = reportTrain(system, feed, use, fresh.value, tap);
   return report.ok ? { ok: true, value: { report: report.value, tracking, use, membrane } } : report;
 }

@@ -5,27 +5,13 @@ import { NOTHING_SAID, type Reading } from '../file';
 import { GALLON_UNITS, METRIC_UNITS } from '../quantity';
 import { systemFromTemplate } from '../template';
 import { expectNear } from '../testing/close';
+import { calendarOf, clockAt } from '../testing/utcClock';
 import { alreadyHere, guessColumns, readTable, readingsCsv, takeLines, takeTable, type Column, type TakenTable } from './table';
-import type { CalendarMoment, LocalClock } from './when';
 
 const made = systemFromTemplate({ id: 's', name: 'Test', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
 const system = { ...made, units: { ...METRIC_UNITS, strength: 'ppm' as const } };
 const [tap, membrane, resin] = system.train.probes.map(({ id }) => id) as [string, string, string];
-const clock: LocalClock = {
-  now: { year: 2026, month: 11, day: 28, hour: 9, minute: 30 },
-  instantOf: ({ year, month, day, hour, minute }) => new Date(Date.UTC(year, month - 1, day, hour, minute)).toISOString(),
-  monthFirst: false,
-};
-const calendarOf = (instant: string): CalendarMoment => {
-  const at = new Date(instant);
-  return {
-    year: at.getUTCFullYear(),
-    month: at.getUTCMonth() + 1,
-    day: at.getUTCDate(),
-    hour: at.getUTCHours(),
-    minute: at.getUTCMinutes(),
-  };
-};
+const clock = clockAt('2026-11-28T09:30:00Z');
 const ids = (): (() => string) => {
   let count = 0;
   return () => `n${(count += 1)}`;
@@ -205,7 +191,14 @@ describe('readings as a table', () => {
       calendarOf,
     );
     const { data } = Papa.parse<string[]>(csv);
-    expect(data.slice(1).map((row) => row[9])).toEqual(['\'=HYPERLINK("x")', "'+1", "'-2+3", "'@SUM(A1)", "'\t=1", 'plain']);
+    expect(data.slice(1).map((row) => row[data[0]!.indexOf('Note')])).toEqual([
+      '\'=HYPERLINK("x")',
+      "'+1",
+      "'-2+3",
+      "'@SUM(A1)",
+      "'\t=1",
+      'plain',
+    ]);
   });
 });
 

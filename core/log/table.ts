@@ -4,10 +4,12 @@ import { dimensionSpec, fromCanonical, parseQuantity, shownUnit, unitBySymbol, t
 import { FIGURES, type Channel, type Figure } from '../recording';
 import { meterEntry, shownUnitOf } from './meterEntry';
 import { parseQuickLine } from './quickline';
+import { probeRoles } from './series';
 import { readWhen, type CalendarMoment, type LocalClock } from './when';
+import { readWork, workText, type WorkRead } from './workText';
 
 /** What a column of a table holds. */
-export type ColumnOf = 'ignore' | 'when' | 'date' | 'time' | 'note' | Channel | `gauge:${string}`;
+export type ColumnOf = 'ignore' | 'when' | 'date' | 'time' | 'note' | 'work' | 'counts' | Channel | `gauge:${string}`;
 
 /** A column as it is taken: what it holds, and in which unit where it does not say. */
 export interface Column {
@@ -71,15 +73,32 @@ export function readTable(text: string): TextTable | null {
   };
 }
 
+/** What is over a column, in the words logs are kept in. */
 const WORDS: readonly (readonly [RegExp, ColumnOf])[] = [
+  [/\b(work|done|event|service|arbeit(en)?|ereignis|action)\b/i, 'work'],
   [/\b(date\s*(and|&|\/)?\s*time|timestamp|when|zeit(punkt|stempel))\b/i, 'when'],
   [/\b(date|day|datum|tag|fecha)\b/i, 'date'],
   [/\b(time|uhr(zeit)?|hour)\b/i, 'time'],
-  [/\b(temp(erature)?|°\s*[cf])\b|°[cf]/i, 'temperatureC'],
+  [/\b(temp(eratur(e)?)?|deg\s*[cf]|°\s*[cf])\b|°[cf]/i, 'temperatureC'],
   [/\b(psi|bar|press(ure)?|druck|kpa)\b/i, 'pressureBar'],
-  [/\b(waste|concentrate|reject|brine|abwasser)\b/i, 'wasteLPerH'],
+  [/\b(waste|concentrate|reject|brine|abwasser|konzentrat)\b/i, 'wasteLPerH'],
   [/\b(meter|total|litres?|liters?|counter|volume|zähler)\b/i, 'meterL'],
-  [/\b(note|remark|comment|bemerkung)s?\b/i, 'note'],
+  [/\b(note|remark|comment|bemerkung(en)?)s?\b/i, 'note'],
+  [/\b(counts|counted|excluded|zählt)\b/i, 'counts'],
+];
+
+/** A head as words: underscores are spaces, and a unit written with them is one again. */
+const headWords = (head: string): string =>
+  head
+    .replaceAll('_', ' ')
+    .replace(/\b(ml|l|gal)\s+(min|h|hr|day|d)\b/gi, '$1/$2')
+    .replace(/\/hr\b/gi, '/h');
+
+/** What probes are called where nobody uses this system's own names: the tap, after the membrane, after the resin. */
+const PLACES: readonly (readonly [RegExp, 'tap' | 'afterMembrane' | 'afterResin'])[] = [
+  [/\b(tap|source|feed|supply|raw|inlet|in|leitung|rohwasser|zulauf|eingang)\b/i, 'tap'],
+  [/\b(membrane|permeate?|ro|umkehrosmose)\b/i, 'afterMembrane'],
+  [/\b(product|final|di|resin|pure|out|outlet|reinwasser|produkt|harz|mixed bed)\b/i, 'afterResin'],
 ];
 
 const DAY_AND_TIME = /^\d{4}-\d\d-\d\d[T ]\d/;
@@ -94,14 +113,23 @@ export function guessColumns(system: System, { heads, rows }: TextTable, clock: 
   };
   const probes = system.train.probes.map(({ id, name }) => ({ of: `probe:${id}` as ColumnOf, words: name.toLowerCase().split(/\s+/) }));
   const gauges = system.train.gauges.map(({ id, name }) => ({ of: `gauge:${id}` as ColumnOf, name: name.toLowerCase() }));
-  const named = heads.map((head): Column | null => {
+  const roles = probeRoles(system);
+  const named = heads.map(headWords).map((head): Column | null => {
     const lower = head.toLowerCase();
-    const isFlow = /(flow|ml|l\/h|gpd|gpm|\/min|\/day)/i.test(head);
+    const isFlow = /(flow|\bml\b|l\/h|gpd|gpm|\/min|\/day)/i.test(head);
     const probe = probes.find(({ of, words }) => !taken.has(of) && lower.includes(words.join(' ')));
     if (probe && !isFlow) return take(probe.of, head);
     const gauge = gauges.find(({ of, name }) => !taken.has(of) && lower.includes(name));
     if (gauge) return take(gauge.of, head);
-    if (/\b(product|permeate)\b/i.test(head) && isFlow) return take('productLPerH', head);
+    if (/\b(product|permeate?|produkt)\b/i.test(head) && isFlow) return take('productLPerH', head);
+    if (/\b(waste|concentrate|reject|brine|abwasser|konzentrat)\b/i.test(head) && isFlow) return take('wasteLPerH', head);
+    const strength =
+      /\b(tds|ppm|µs|us|ms|conductivity|leitfähigkeit|leitung|source|ro|di|permeate?|reinwasser)\b/i.test(head) || /[µu]s\/cm/i.test(head);
+    const place =
+      strength && !isFlow
+        ? PLACES.find(([pattern, role]) => pattern.test(head) && roles[role] && !taken.has(`probe:${roles[role].id}`))
+        : undefined;
+    if (place) return take(`probe:${roles[place[1]]!.id}`, head);
     const word = WORDS.find(([pattern]) => pattern.test(head));
     if (word && !(word[1] === 'wasteLPerH' && !isFlow)) return take(word[1], head);
     const last = probes.find(
@@ -128,7 +156,7 @@ export function guessColumns(system: System, { heads, rows }: TextTable, clock: 
 /** The unit a head names, among those a column may be in. */
 function unitIn(system: System, of: ColumnOf, head: string): string | null {
   const units = unitsOf(system, of);
-  const lower = head.toLowerCase().replaceAll(' ', '');
+  const lower = head.toLowerCase().replaceAll(' ', '').replace('degf', '°f').replace('degc', '°c');
   // A word of its own first; loggers leave the degree away: “Temperature F”.
   const words = head.toLowerCase().split(/[^a-z/]+/);
   const word = units.find((unit) => words.includes(unit.replace('°', '').toLowerCase()));
@@ -141,9 +169,17 @@ export interface Refused {
   readonly row: number;
   readonly why: string;
 }
+/** Work read out of a row. */
+export interface RowWork extends WorkRead {
+  readonly row: number;
+  /** The reading of the same row, where it has one; and the instant its work counts from. */
+  readonly readingId: string | null;
+  readonly doneAt: string;
+}
 export interface TakenTable {
   readonly readings: readonly Reading[];
   readonly refused: readonly Refused[];
+  readonly works: readonly RowWork[];
 }
 
 /** An instant written with its zone, or a day and time of the device's calendar. */
@@ -168,8 +204,8 @@ const plainCell = (text: string): string => text.replace(/^'(?=[=+\-@\t\r])/, ''
 
 /** Makes a reading of a row; a cell that is not understood is told and the row left out, never half of it taken. */
 function readingOfRow(system: System, row: readonly string[], columns: readonly Column[], clock: LocalClock, id: string): Reading | string {
-  const cell = (of: ColumnOf): string => row[columns.findIndex((column) => column.of === of)]?.trim() ?? '';
-  const at = instantOf(cell('when') || [cell('date'), cell('time')].filter((part) => part !== '').join(' '), clock);
+  const cell = (of: ColumnOf): string => cellOf(row, columns, of);
+  const at = instantOf(whenOf(row, columns), clock);
   if (typeof at !== 'string') return at[0]!;
   const values: Reading['values'][number][] = [];
   const also: Reading['also'][number][] = [];
@@ -191,7 +227,9 @@ function readingOfRow(system: System, row: readonly string[], columns: readonly 
     }
     const dimension = dimensionOf(system, of);
     if (!dimension) continue;
-    const read = parseQuantity(text, dimension, { ...(unit === null ? {} : { defaultUnit: unit }) });
+    // A counter that runs down goes on below nought.
+    const low = of === 'meterL' && system.train.meter.counts === 'down' ? { low: -1e9 } : {};
+    const read = parseQuantity(text, dimension, { ...(unit === null ? {} : { defaultUnit: unit }), ...low });
     if (!read.ok) return read.error.message;
     const gauge = gaugeOf(system, of);
     if (gauge) also.push({ gaugeId: gauge.id, value: read.value.value });
@@ -215,6 +253,7 @@ function readingOfRow(system: System, row: readonly string[], columns: readonly 
     ...NOTHING_SAID,
     also,
     note: plainCell(cell('note')).slice(0, 2000),
+    counts: !/^(no|nein|excluded|0|false)$/i.test(cell('counts')),
   };
 }
 
@@ -229,13 +268,37 @@ export function takeTable(
   const readings: Reading[] = [];
   const refused: Refused[] = [];
   const offset = table.heads[0] === 'Column 1' ? 1 : 2;
+  const works: RowWork[] = [];
+  const workAt = columns.findIndex(({ of }) => of === 'work');
   table.rows.forEach((row, i) => {
     const reading = readingOfRow(system, row, columns, clock, newId());
-    if (typeof reading === 'string') refused.push({ row: i + offset, why: reading });
-    else readings.push(reading);
+    const done = workAt < 0 ? [] : readWork(system, plainCell(row[workAt]?.trim() ?? ''), clock);
+    const at = typeof reading === 'string' ? dayOfRow(row, columns, clock) : reading.at;
+    const isReading = typeof reading !== 'string';
+    // Work beside a reading was done after it was taken, unless it says its day.
+    if (at !== null)
+      for (const one of done)
+        works.push({
+          ...one,
+          row: i + offset,
+          readingId: isReading ? reading.id : null,
+          doneAt: one.at ?? new Date(Date.parse(at) + 60_000).toISOString(),
+        });
+    if (isReading) readings.push(reading);
+    else if (done.length === 0 || at === null) refused.push({ row: i + offset, why: reading });
   });
-  return { readings, refused };
+  return { readings, refused, works };
 }
+
+/** The instant of a row; null where its day is not read. */
+function dayOfRow(row: readonly string[], columns: readonly Column[], clock: LocalClock): string | null {
+  const at = instantOf(whenOf(row, columns), clock);
+  return typeof at === 'string' ? at : null;
+}
+const cellOf = (row: readonly string[], columns: readonly Column[], of: ColumnOf): string =>
+  row[columns.findIndex((column) => column.of === of)]?.trim() ?? '';
+const whenOf = (row: readonly string[], columns: readonly Column[]): string =>
+  cellOf(row, columns, 'when') || [cellOf(row, columns, 'date'), cellOf(row, columns, 'time')].filter((part) => part !== '').join(' ');
 
 /** Readings of lines as they are typed, each with its day at the head. */
 export function takeLines(system: System, text: string, clock: LocalClock, newId: () => string): TakenTable {
@@ -248,7 +311,7 @@ export function takeLines(system: System, text: string, clock: LocalClock, newId
     if (why !== null || read.at === null) refused.push({ row: i + 1, why: why ?? '' });
     else readings.push({ ...read.reading, id: newId(), systemId: system.id, at: read.at });
   });
-  return { readings, refused };
+  return { readings, refused, works: [] };
 }
 
 /** Readings that are here already: of the same minute, saying the same. */
@@ -290,13 +353,30 @@ export function readingsCsv(system: System, readings: readonly Reading[], calend
     'Waste flow (mL/min)',
     `Meter total (${units.volume})`,
     ...train.gauges.map((gauge) => `${gauge.name} (${readsFlow(gauge) ? 'mL/min' : units.pressure})`),
+    'Work',
     'Note',
     'Counts',
   ];
+  const dayOf = (at: string): string => {
+    const { year, month, day } = calendarOf(at);
+    return `${year}-${two(month)}-${two(day)}`;
+  };
+  const momentOf = (at: string): string => {
+    const { hour, minute } = calendarOf(at);
+    return `${dayOf(at)} ${two(hour)}:${two(minute)}`;
+  };
+  // Work is beside the first reading after it; what none followed has a row of its own.
+  const ordered = [...readings].sort((a, b) => a.at.localeCompare(b.at));
+  const beside = (at: string): string | undefined => ordered.find((reading) => reading.at >= at)?.id;
+  const done = system.services.map((service) => ({
+    text: workText(system, service, dayOf(service.at)),
+    at: service.at,
+    readingId: beside(service.at),
+  }));
+  const textsAt = (id: string | undefined): string => done.flatMap(({ text, readingId }) => (readingId === id ? [text] : [])).join('; ');
   const rows = readings.map((reading) => {
-    const { year, month, day, hour, minute } = calendarOf(reading.at);
     return [
-      `${year}-${two(month)}-${two(day)} ${two(hour)}:${two(minute)}`,
+      momentOf(reading.at),
       ...probes.map(({ probe }) => {
         const shown = reading.values.find(({ probeId }) => probeId === probe.id)?.shown;
         return shown === undefined ? '' : String(Number(shown.toPrecision(7)));
@@ -309,9 +389,13 @@ export function readingsCsv(system: System, readings: readonly Reading[], calend
       ...train.gauges.map((gauge) => {
         return figure(gaugeValue(reading, gauge.id), gaugeDimension(gauge), readsFlow(gauge) ? 'mL/min' : units.pressure);
       }),
+      textsAt(reading.id),
       reading.note,
       reading.counts ? 'yes' : 'no',
     ];
   });
-  return Papa.unparse([heads, ...rows], { escapeFormulae: true });
+  const alone = done
+    .filter(({ readingId }) => readingId === undefined)
+    .map(({ text, at }) => heads.map((head) => (head === 'Date and time' ? momentOf(at) : head === 'Work' ? text : '')));
+  return Papa.unparse([heads, ...rows, ...alone], { escapeFormulae: true });
 }

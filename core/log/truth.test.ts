@@ -4,10 +4,12 @@ import { resinTally, tally } from '../testing/seededLogs';
 /** Logs lived through with the solver, so that the truth is known; `npm run calibration` takes 200 of them. */
 describe('the log tells the truth', () => {
   const found = tally(Array.from({ length: 36 }, (_, i) => 3000 + i));
-  it('the membrane’s output and salt lie within their stated band in nine logs of ten', () => {
+  it('the membrane’s output and salt lie within their stated 80 % band in about four logs of five', () => {
     expect(found.waterOf).toBe(36);
-    expect(found.waterInside / found.waterOf).toBeGreaterThanOrEqual(0.9);
-    expect(found.saltInside / found.saltOf).toBeGreaterThanOrEqual(0.9);
+    for (const share of [found.waterInside / found.waterOf, found.saltInside / found.saltOf]) {
+      expect(share).toBeGreaterThanOrEqual(0.66);
+      expect(share).toBeLessThan(1);
+    }
   });
   it('the band is no wider than it has to be: half of what is looked for', () => expect(found.meanSd).toBeLessThan(0.05));
   it('at most one false step is told a system and year, and most true ones are found', () => {

@@ -3,9 +3,9 @@ import { seeded } from '../numeric';
 import { systemFromTemplate } from '../template';
 import { expectNear, value } from '../testing/close';
 import { solveTrain, tapWater } from '../train';
-import { factorsOf } from './factors';
-import { unitAsRead } from './membraneTrend';
+import { membraneTrend, unitAsRead, type MembraneTrend } from './membraneTrend';
 import { probeRoles } from './series';
+import { seenOf, showsAt } from './unitReading';
 import { readingOf, solvedIn, type TrueState } from './simulated';
 
 const AT = '2026-05-01T08:00:00Z';
@@ -68,9 +68,12 @@ describe('a membrane read through its conditions', () => {
         const exact = { ...system, instruments: system.instruments.map((one) => ({ ...one, resolution: 0.001 })) };
         const reading = readingOf(exact, solved, state, { id: 'r', at: AT, meterL: null }, seeded(1), NO_SCATTER);
         const wide = value(unitAsRead(exact, [reading], value(solveTrain(system.train, system.source, feed)))!);
-        const factors = factorsOf(exact, reading, wide, probeRoles(exact))!;
-        expectNear(factors.lnWater!.value, 0, template === 'watermaker' ? 0.012 : 0.006, `water at ${temperatureC}`);
-        expectNear(factors.lnSalt!.value, 0, 0.02, `salt at ${temperatureC}`);
+        const seen = seenOf(exact, reading, wide, probeRoles(exact))!;
+        const hour = { temperatureC: seen.hour.temperatureC.value, lnBar: seen.hour.lnBar.value, lnTap: seen.hour.lnTap.value };
+        const clean = { lnWater: 0, lnSalt: 0, lnRestrictor: 0, lnFilter: 0 };
+        const shows = showsAt(wide, clean, hour, seen.knownAt);
+        expectNear(seen.lnProduct!.value, shows.lnProduct, template === 'watermaker' ? 0.012 : 0.008, `product at ${temperatureC}`);
+        expectNear(seen.lnPassage!.value, shows.lnPassage, 0.02, `passage at ${temperatureC}`);
       }
       expect(unit.map.hasRestrictor).toBe(template !== 'watermaker');
     },
@@ -82,37 +85,51 @@ describe('a membrane read through its conditions', () => {
     const solved = value(solvedIn(pair.system, pair.feed, state));
     return readingOf(pair.system, solved, state, { id: 'r', at: AT, meterL: null }, seeded(1), NO_SCATTER);
   };
-  const told = (change: Partial<TrueState>) => factorsOf(pair.system, readIn(change), pair.unit, probeRoles(pair.system))!;
+  /** A log that begins clean and has been in a state for its last five weeks. */
+  const told = (
+    change: Partial<TrueState>,
+    spoilt: (reading: ReturnType<typeof readIn>) => ReturnType<typeof readIn> = (one) => one,
+  ): MembraneTrend => {
+    const log = Array.from({ length: 10 }, (_, week) => ({
+      ...spoilt(readIn(week < 5 ? {} : change)),
+      id: `r${week}`,
+      at: new Date(Date.parse(AT) + week * 7 * 86_400_000).toISOString(),
+    }));
+    return membraneTrend(pair.system, log, pair.unit, log.at(-1)!.at)!;
+  };
+  const output = (trend: MembraneTrend): number => trend.water!.now.value;
   it('cold water is cold water, not age', () => {
-    const warm = readIn({ temperatureC: 18 });
-    const cold = readIn({ temperatureC: 7 });
-    expect(cold.productLPerH! / warm.productLPerH!).toBeLessThan(0.72);
-    expectNear(told({ temperatureC: 7 }).lnWater!.value, told({ temperatureC: 18 }).lnWater!.value, 0.01);
+    expect(readIn({ temperatureC: 7 }).productLPerH! / readIn({ temperatureC: 18 }).productLPerH!).toBeLessThan(0.72);
+    expectNear(output(told({ temperatureC: 8 })), 0, 0.02);
+    expect(told({ temperatureC: 8 }).water!.unexplained).toEqual([]);
   });
-  it('age is age', () => {
-    expectNear(told({ water: 0.8 }).lnWater!.value - told({}).lnWater!.value, Math.log(0.8), 0.02);
-    expectNear(told({ salt: 1.5 }).lnSalt!.value - told({}).lnSalt!.value, Math.log(1.5), 0.05);
+  it('age is age, and a jump is dated to the reading it begins with', () => {
+    const aged = told({ water: 0.8 });
+    expectNear(output(aged), Math.log(0.8), 0.03);
+    expect(aged.water!.unexplained.map(({ since }) => since.slice(0, 10))).toEqual(['2026-06-05']);
+    const leaking = told({ salt: 1.6 });
+    expectNear(leaking.salt!.now.value, Math.log(1.6), 0.06);
+    expect(leaking.salt!.unexplained.map(({ since, direction }) => [since.slice(0, 10), direction])).toEqual([['2026-06-05', 'up']]);
+    expectNear(output(leaking), 0, 0.03);
   });
-  it('a filter that closes takes waste and product down together', () => {
+  it('a filter that closes takes waste and product down together, and is none of the membrane’s', () => {
+    expect(readIn({ loading: 0.9 }).productLPerH! / readIn({}).productLPerH!).toBeLessThan(0.94);
     const clogged = told({ loading: 0.9 });
-    const clean = readIn({});
-    const now = readIn({ loading: 0.9 });
-    expect(now.productLPerH! / clean.productLPerH!).toBeLessThan(0.94);
-    expect(clogged.filterShare!.value).toBeGreaterThan(0.05);
-    expect(Math.abs(clogged.lnWater!.value)).toBeLessThan(0.04);
+    expect(clogged.filters!.value).toBeGreaterThan(0.04);
+    expect(Math.abs(output(clogged))).toBeLessThan(0.04);
+    expect(told({}).filters!.value).toBeLessThan(0.03);
   });
-  it('without the waste it is said to be less sure, and no filter is told of', () => {
-    const whole = told({});
-    const part = factorsOf(pair.system, { ...readIn({}), wasteLPerH: null }, pair.unit, probeRoles(pair.system))!;
-    expect(part.filterShare).toBeNull();
-    expect(part.lnWater!.sd).toBeGreaterThan(0.05);
-    expect(whole.filterShare!.sd).toBeLessThan(0.12);
+  it('without the waste it is less sure, and no filter is told of', () => {
+    const part = told({}, (one) => ({ ...one, wasteLPerH: null }));
+    expect(part.filters).toBeNull();
+    expect(part.restrictor).toBeNull();
+    expect(part.water!.now.sd).toBeGreaterThan(told({}).water!.now.sd);
   });
   it('without a flow nothing is said of the output; without probes nothing of the salt; with neither nothing at all', () => {
-    const bare = { ...readIn({}), productLPerH: null, wasteLPerH: null };
-    const roles = probeRoles(pair.system);
-    expect(factorsOf(pair.system, bare, pair.unit, roles)).toMatchObject({ lnWater: null });
-    expect(factorsOf(pair.system, { ...readIn({}), values: [] }, pair.unit, roles)).toMatchObject({ lnSalt: null });
-    expect(factorsOf(pair.system, { ...bare, values: [] }, pair.unit, roles)).toBeNull();
+    const none = { productLPerH: null, wasteLPerH: null };
+    expect(told({}, (one) => ({ ...one, ...none })).water).toBeNull();
+    expect(told({}, (one) => ({ ...one, values: [] })).salt).toBeNull();
+    const bare = { ...readIn({}), ...none, values: [] };
+    expect(membraneTrend(pair.system, [bare], pair.unit, AT)).toBeNull();
   });
 });

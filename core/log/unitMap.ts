@@ -45,8 +45,10 @@ const NODES = { temperature: 3, pressure: 3, water: 3 } as const;
 /** From a membrane that makes half of what it did to one a tenth above. */
 const LOWEST_WATER = -0.7;
 const HIGHEST_WATER = 0.25;
-/** Step of the slopes and bends along what moves little, in ln. */
+/** Step of the slope of strength against conductivity, in ln. */
 const STEP = 0.08;
+/** Steps of slopes and bends in ln: what moves little to either side, salt as far up as oxidation and torn seals take it. */
+const STEPS = { lnSalt: [0.4, 1.1], lnRestrictor: [STEP, -STEP], lnTap: [STEP, -STEP] } as const;
 
 /** Chebyshev points of a span: a polynomial through them strays least between them. */
 const points = (low: number, high: number, count: number): number[] =>
@@ -87,11 +89,15 @@ export function unitMap(operation: MembraneOperation, range: UnitRange): Outcome
       }
       const row: number[] = [];
       for (const along of SLOPES) {
-        const [up, down] = [solve({ ...plain, [along]: STEP }), solve({ ...plain, [along]: -STEP })];
-        if (!up.ok) return up;
-        if (!down.ok) return down;
-        up.value.forEach((value, k) => {
-          row.push((value - down.value[k]!) / (2 * STEP), (value + down.value[k]! - 2 * base.value[k]!) / (2 * STEP * STEP));
+        const [a, b] = STEPS[along];
+        const [first, second] = [solve({ ...plain, [along]: a }), solve({ ...plain, [along]: b })];
+        if (!first.ok) return first;
+        if (!second.ok) return second;
+        // The parabola through the base and the two.
+        first.value.forEach((value, k) => {
+          const [da, db] = [(value - base.value[k]!) / a, (second.value[k]! - base.value[k]!) / b];
+          const bend = (db - da) / (b - a);
+          row.push(da - bend * a, bend);
         });
       }
       slopes.push(row);

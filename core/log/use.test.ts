@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { NOTHING_SAID, type Reading, type System } from '../file';
+import type { System } from '../file';
 import { expectWithin, value } from '../testing/close';
 import { solveTrain, tapWater } from '../train';
 import { systemFromTemplate } from '../template';
-import { productSinceL } from './volume';
 import { trackResin } from './resin';
 import { trainUse } from './use';
 
@@ -12,32 +11,6 @@ const system: System = {
   ...base,
   train: { ...base.train, stages: base.train.stages.map((stage) => ('fittedOn' in stage ? { ...stage, fittedOn: '2026-03-01' } : stage)) },
 };
-const reading = (at: string, meterL: number | null): Reading => ({
-  id: at,
-  systemId: 's',
-  at,
-  values: [],
-  pressureBar: null,
-  temperatureC: null,
-  productLPerH: null,
-  wasteLPerH: null,
-  meterL,
-  ...NOTHING_SAID,
-});
-const ms = (at: string): number => Date.parse(at);
-
-describe('litres since a day', () => {
-  it('by the meter between readings, by the plan before and after them', () => {
-    const log = [reading('2026-03-11T00:00:00Z', 1000), reading('2026-03-21T00:00:00Z', 1500)];
-    // 10 days × 60 L, 500 L on the meter, 5 days × 60 L.
-    expectWithin(productSinceL(log, ms('2026-03-01T00:00:00Z'), ms('2026-03-26T00:00:00Z'), 60), 600 + 500 + 300, 1e-9);
-  });
-  it('a reading before that day counts for its share', () => {
-    const log = [reading('2026-02-19T00:00:00Z', 0), reading('2026-03-11T00:00:00Z', 1000)];
-    expectWithin(productSinceL(log, ms('2026-03-01T00:00:00Z'), ms('2026-03-11T00:00:00Z'), 60), 500, 1e-9);
-  });
-});
-
 describe('what each stage has been through', () => {
   const feed = value(tapWater(system.source, system.instruments)).water;
   const solved = value(solveTrain(system.train, system.source, feed));

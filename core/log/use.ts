@@ -4,9 +4,8 @@ import { productLPerDay } from '../goal';
 import { litresPerProduct, meanExposure, type SolvedTrain } from '../train';
 import type { StageUse, TrainUse } from '../stage';
 import type { ResinTracking } from './resin';
-import { inOrder } from './series';
 import { countsSince } from './services';
-import { countedUp, productSinceL } from './volume';
+import { litresCounted } from './litres';
 
 /**
  * What each stage has been through since it was fitted: years by the calendar, litres by the log, equivalents by the
@@ -22,7 +21,7 @@ export function trainUse(
   tracking: ResinTracking | null,
   now: string,
 ): TrainUse {
-  const ordered = countedUp(inOrder(readings), system.train.meter);
+  const litres = litresCounted(system, readings);
   const nowMs = Date.parse(now);
   const design = productLPerDay(system.goal);
   const { stages } = system.train;
@@ -32,7 +31,7 @@ export function trainUse(
     const sinceMs = Date.parse(`${stage.fittedOn}T00:00:00Z`);
     if (!(nowMs > sinceMs)) return;
     const countsMs = Date.parse(`${countsSince(system, stage) ?? stage.fittedOn}T00:00:00Z`);
-    const productL = productSinceL(ordered, Math.min(countsMs, nowMs), nowMs, design);
+    const productL = litres.at(nowMs) - litres.at(Math.min(countsMs, nowMs));
     use[stage.id] = {
       years: (nowMs - sinceMs) / DAY_MS / DAYS_PER_YEAR,
       passedL: productL * litresPerProduct(solved, stages, i),
@@ -53,10 +52,17 @@ export function trainUse(
       if (!(nowMs > sinceMs)) continue;
       const days = (nowMs - sinceMs) / DAY_MS;
       // A use draws its share of all that was made.
-      const share = design > 0 ? productSinceL(ordered, sinceMs, nowMs, design) / design : days;
+      const share = design > 0 ? (litres.at(nowMs) - litres.at(sinceMs)) / design : days;
       use[stage.id] = { years: days / DAYS_PER_YEAR, passedL: share * branch.litresPerDay };
     }
-  if (tracking) use[tracking.stageId] = { ...use[tracking.stageId], cationEq: tracking.cationEq, anionEq: tracking.anionEq };
+  if (tracking) {
+    // Of a row each bed has taken up its own share.
+    const whole = tracking.beds.reduce((sum, bed) => sum + bed.used, 0);
+    for (const bed of tracking.beds) {
+      const share = whole > 0 ? bed.used / whole : 1 / tracking.beds.length;
+      use[bed.stageId] = { ...use[bed.stageId], cationEq: tracking.cationEq * share, anionEq: tracking.anionEq * share };
+    }
+  }
   return use;
 }
 

@@ -1,13 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { systemFromTemplate } from '../template';
+import { clockAt } from '../testing/utcClock';
 import { parseQuickLine } from './quickline';
-import { momentText, readWhen, type LocalClock } from './when';
+import { momentText, readWhen } from './when';
 
-const clock: LocalClock = {
-  now: { year: 2026, month: 11, day: 28, hour: 9, minute: 30 },
-  instantOf: ({ year, month, day, hour, minute }) => new Date(Date.UTC(year, month - 1, day, hour, minute)).toISOString(),
-  monthFirst: false,
-};
+const clock = clockAt('2026-11-28T09:30:00Z');
 const said = (text: string, at = clock): string | null => {
   const when = readWhen(text, at);
   return when && (when.problem ?? momentText(when.moment, when.timed, at.now));

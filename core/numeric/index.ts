@@ -1,7 +1,9 @@
 export { inverse, linearSlope, solveLinear } from './linear';
-export { normalCumulative, normalDensity, normalQuantile } from './normal';
+export { FOUR_IN_FIVE_SD, normalCumulative, normalDensity, normalQuantile } from './normal';
+export { lastFrom } from './search';
 export { findRoot, findRootNear } from './root';
 export { runToEnd } from './steps';
+export { combined, inLightOf, moved, seenBy, type Belief } from './kalman';
 export { posterior, type Estimate, type Observed } from './posterior';
 export { lineAt, lineBetween, robustLine, slopeOf, type FittedLine, type LinePoint } from './robustLine';
 export { mean, median, middleSpread, normalSpread } from './middle';

@@ -1,5 +1,8 @@
 /** The normal distribution, for beliefs about capacity. */
 
+/** Standard deviations to either side of the middle that hold four in five: bands of 80 %, from one in ten to nine in ten. */
+export const FOUR_IN_FIVE_SD = 1.2816;
+
 /** Density of the standard normal distribution. */
 export function normalDensity(z: number): number {
   return Math.exp(-0.5 * z * z) / Math.sqrt(2 * Math.PI);

@@ -14,42 +14,70 @@ export interface RecordedDay {
   readonly figures: readonly (readonly [channel: Channel, value: number])[];
 }
 
-/** The unit runs while its flow is at least this share of what it usually is that day. */
+/** The unit runs while its flow is at least this share of what it usually is. */
 const RUNNING_SHARE = 0.3;
-/** A flow says whether the unit ran for so long after it was read, ms. */
+/** A flow says whether the unit ran for so long after it was read, and for a look at all meters that came just before, ms. */
 const FLOW_HOLDS_MS = 15 * 60_000;
+const ONE_LOOK_MS = 30_000;
+
+/** Litres between two totals over time, as a flow: a unit without a flow meter still shows by its total when it ran. */
+function flowOfTotal({ at, value }: Samples): Samples {
+  const flow = Float64Array.from(at, (ms, i) => {
+    const hours = i === 0 ? 0 : (ms - at[i - 1]!) / 3_600_000;
+    return hours > 0 ? Math.max(0, value[i]! - value[i - 1]!) / hours : 0;
+  });
+  // What passed up to a total was flowing since the one before it.
+  return { at: Float64Array.from(at, (ms, i) => (i === 0 ? ms : Math.max(at[i - 1]!, ms - FLOW_HOLDS_MS))), value: flow };
+}
+
+/** What tells whether water was made: a flow, else the product's total; nothing where neither is recorded. */
+function flowIn(channels: ReadonlyMap<Channel, Samples>): Samples {
+  for (const channel of ['productLPerH', 'wasteLPerH'] as const) {
+    const flow = channels.get(channel);
+    if (flow && flow.at.length > 0) return flow;
+  }
+  const total = channels.get('meterL');
+  return total && total.at.length > 1 ? flowOfTotal(total) : NO_SAMPLES;
+}
 
 /** Which samples were taken while the unit ran. */
 function whileRunning(samples: Samples, flow: Samples, least: number): Samples {
   const kept: number[] = [];
   let k = -1;
   for (let i = 0; i < samples.at.length; i++) {
-    while (k + 1 < flow.at.length && flow.at[k + 1]! <= samples.at[i]!) k++;
-    // What came just before the first flow goes with it.
-    const at = k < 0 ? 0 : k;
-    if (Math.abs(samples.at[i]! - flow.at[at]!) <= FLOW_HOLDS_MS && flow.value[at]! >= least) kept.push(i);
+    while (k + 1 < flow.at.length && flow.at[k + 1]! <= samples.at[i]! + ONE_LOOK_MS) k++;
+    if (k >= 0 && samples.at[i]! - flow.at[k]! <= FLOW_HOLDS_MS && flow.value[k]! >= least) kept.push(i);
   }
   return picked(samples, kept);
 }
 
 /**
  * A recording day by day: of each channel the middle figure while the unit ran, where a flow tells of that; of a total
- * the last one. A spike, a night at rest and a meter out of its water do not move a middle figure.
+ * the last one. A spike and a meter out of its water do not move a middle figure, and what was seen at rest is in none: a
+ * day on which nothing flowed has its total alone.
+ *
+ * @param usualLPerH what flows while it runs, where more is known of that than these channels hold
  */
-export function recordedDays(channels: ReadonlyMap<Channel, Samples>): RecordedDay[] {
+export function recordedDays(channels: ReadonlyMap<Channel, Samples>, usualLPerH = 0): RecordedDay[] {
   const all = [...channels].filter(([, { at }]) => at.length > 0);
   if (all.length === 0) return [];
   const first = Math.floor(Math.min(...all.map(([, { at }]) => at[0]!)) / DAY_MS);
   const last = Math.floor(Math.max(...all.map(([, { at }]) => at.at(-1)!)) / DAY_MS);
   const days: RecordedDay[] = [];
+  const flow = flowIn(channels);
+  // Half of a day's best still runs where the water is cold; a trickle of a whole day does not.
+  const usual = Math.max(usualLPerH, flow.at.length > 0 ? highOf(flow.value) : 0);
   for (let day = first; day <= last; day++) {
     const own = all.map(([channel, samples]) => [channel, between(samples, day * DAY_MS, (day + 1) * DAY_MS)] as const);
     const count = own.reduce((sum, [, { at }]) => sum + at.length, 0);
     if (count === 0) continue;
-    const flow = own.find(([channel]) => channel === 'productLPerH')?.[1] ?? NO_SAMPLES;
-    const least = flow.at.length > 0 ? RUNNING_SHARE * highOf(flow.value) : 0;
+    const ofDay = between(flow, day * DAY_MS, (day + 1) * DAY_MS);
+    const tells = flow.at.length > 0;
+    // A unit that makes less in winter than in summer is held to its own day, where that is a run at all.
+    const best = ofDay.at.length > 0 ? highOf(ofDay.value) : 0;
+    const least = RUNNING_SHARE * (best >= RUNNING_SHARE * usual ? best : usual);
     const told = own.map(([channel, samples]) => {
-      const counted = channel === 'meterL' || least === 0 ? samples : whileRunning(samples, flow, least);
+      const counted = channel === 'meterL' || !tells ? samples : least > 0 ? whileRunning(samples, ofDay, least) : NO_SAMPLES;
       return [channel, counted] as const;
     });
     const figures = told.flatMap(([channel, { value }]): (readonly [Channel, number])[] => {

@@ -4,3 +4,4 @@ export { isRecorded, joinedDays, readingOfDay, recordedDays, type RecordedDay } 
 export { packedFigures, unpackedBlock } from './packed';
 export { between, joinedSamples, NO_SAMPLES, ordered, without, type Samples } from './samples';
 export { canRead, figureOf, plainFigure, readSenml, type Heard } from './senml';
+export { proposedPairs } from './propose';

@@ -186,7 +186,31 @@ describe('a day of a recording', () => {
     expect(day!.count).toBe(3 * 1440);
     expect(day!.at).toBe(T0 + 480 * MINUTE);
   });
-  it('without a flow counts all of it, by the middle', () => {
+  it('on which nothing flowed has its total alone; a trickle through a closed valve is no run', () => {
+    const still = new Map<Channel, Samples>([
+      ['productLPerH', minutes(1440, () => 0)],
+      ['probe:membrane', minutes(1440, () => 40)],
+      ['meterL', minutes(1440, () => 1000)],
+    ]);
+    expect(recordedDays(still)[0]!.figures).toEqual([['meterL', 1000]]);
+    const trickle = new Map<Channel, Samples>([...still, ['productLPerH', minutes(1440, () => 0.2)]]);
+    expect(recordedDays(trickle, 12)[0]!.figures.map(([channel]) => channel)).toEqual(['meterL']);
+  });
+  it('what crept through in the night does not count for having been read just before the run', () => {
+    const channels = new Map<Channel, Samples>([
+      ['productLPerH', of([[T0 + 10 * MINUTE, 12], [T0 + 20 * MINUTE, 12]])], // prettier-ignore
+      ['probe:membrane', of([[T0, 60], [T0 + 2 * MINUTE, 61], [T0 + 10 * MINUTE - 2000, 6], [T0 + 20 * MINUTE, 6]])], // prettier-ignore
+    ]);
+    expect(new Map(recordedDays(channels)[0]!.figures).get('probe:membrane')).toBe(6);
+  });
+  it('without a flow meter its total tells when water was made', () => {
+    const channels = new Map<Channel, Samples>([
+      ['meterL', minutes(1440, (m) => 1000 + 0.2 * Math.min(Math.max(0, m - 360), 240))],
+      ['probe:membrane', minutes(1440, (m) => (runs(m) ? 6 : 40))],
+    ]);
+    expect(new Map(recordedDays(channels)[0]!.figures)).toEqual(new Map([['meterL', 1048], ['probe:membrane', 6]])); // prettier-ignore
+  });
+  it('with neither counts all of it, by the middle', () => {
     const [day] = recordedDays(
       new Map<Channel, Samples>([
         [

@@ -6,7 +6,7 @@ const NOW = Date.UTC(2026, 10, 28, 12);
 const heard = (data: unknown): readonly Heard[] => {
   const read = readSenml(data, NOW);
   if (!read.ok) throw new Error(read.error.message);
-  return read.value;
+  return read.value.heard;
 };
 const refused = (data: unknown): string => {
   const read = readSenml(data, NOW);
@@ -55,12 +55,39 @@ describe('a pack of sensor figures (RFC 8428; its examples recalled)', () => {
     expect(refused([{ n: '<b>tap</b>', v: 1 }])).toMatch(/the name is <b>/);
     expect(refused([{ n: 'a', v: null }])).toMatch(/record 1, “v”/);
   });
+  it('leaves out a figure whose time cannot be, by name and reason, and keeps the rest', () => {
+    const seconds = NOW / 1000;
+    const read = readSenml(
+      [
+        { n: 'ms', t: seconds * 1e3, v: 1 },
+        { n: 'us', t: seconds * 1e6, v: 1 },
+        { n: 'ns', t: seconds * 1e9, v: 1 },
+        { n: 'ahead', t: seconds + 90 * 86_400, v: 1 },
+        { n: 'old', t: 315_532_800, v: 1 },
+        { n: 'never', t: -1e15, v: 1 },
+        { n: 'two-days', t: seconds + 2 * 86_400, v: 1 },
+        { n: 'good', v: 2 },
+      ],
+      NOW,
+    );
+    if (!read.ok) throw new Error(read.error.message);
+    expect(read.value.heard.map(({ name }) => name)).toEqual(['two-days', 'good']);
+    expect(read.value.mistimed.map(({ says }) => /: (.+?)\. Accepted/.exec(says)![1])).toEqual([
+      'counted in milliseconds',
+      'counted in microseconds',
+      'counted in nanoseconds',
+      'ahead of this device’s clock by more than a month',
+      'before 1990',
+      'before 1990',
+    ]);
+    expect(read.value.mistimed[0]!.says).toContain('“ms” sends a time of 1795867200000');
+  });
   it('never falls over, whatever is sent, and never gives a figure that is none', () => {
     fc.assert(
       fc.property(fc.jsonValue(), (data) => {
         const read = readSenml(data, NOW);
         if (read.ok)
-          for (const { value, atMs } of read.value)
+          for (const { value, atMs } of read.value.heard)
             expect([value === null || Number.isFinite(value), Number.isFinite(atMs)]).toEqual([true, true]);
         else expect(read.error.message.length).toBeGreaterThan(20);
       }),

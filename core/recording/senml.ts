@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import type { Instrument, Sensor } from '../file';
-import { fail, ok, type Outcome } from '../quantity';
+import { FIRST_YEAR, type Instrument, type Sensor } from '../file';
+import { DAY_MS, fail, ok, type Outcome } from '../quantity';
 import { readingFromEc25 } from '../water';
 
 /** One figure that was sent: under which name, in which unit, when and how much. */
@@ -40,15 +40,54 @@ const understands = (version: number): boolean => (version >= 1 && version <= 10
 /** Names as RFC 8428, 4.5.1 has them. */
 const NAME = /^[A-Za-z0-9][A-Za-z0-9\-:./_]*$/;
 
+/** A figure that was sent with a time nothing can have been read at. */
+export interface Mistimed {
+  readonly name: string;
+  /** Its time as it was sent, s. */
+  readonly seconds: number;
+  readonly says: string;
+}
+export interface Pack {
+  readonly heard: readonly Heard[];
+  readonly mistimed: readonly Mistimed[];
+}
+
+const FIRST_MS = Date.UTC(FIRST_YEAR, 0, 1);
+/** A meter's clock may be ahead of this device's by so much, ms (product assumption): either may be wrong. */
+const AHEAD_MS = 31 * DAY_MS;
+/** What a clock may have counted in where seconds are asked for. */
+const CLOCKS = [
+  ['milliseconds', 1e3],
+  ['microseconds', 1e6],
+  ['nanoseconds', 1e9],
+] as const;
+
+/** The instant a time stands for, ms: small ones are counted from now. */
+const instantOf = (seconds: number, nowMs: number): number => (seconds < RELATIVE_BELOW_S ? nowMs + 1000 * seconds : 1000 * seconds);
+
+/** What is wrong with a time, s; null of one that can be. */
+function whyMistimed(name: string, seconds: number, nowMs: number): string | null {
+  const isLikely = (ms: number): boolean => ms >= FIRST_MS && ms <= nowMs + AHEAD_MS;
+  if (isLikely(instantOf(seconds, nowMs))) return null;
+  const counted = CLOCKS.find(([, parts]) => isLikely((1000 * seconds) / parts));
+  const why = counted
+    ? `counted in ${counted[0]}`
+    : 1000 * seconds > nowMs
+      ? 'ahead of this device’s clock by more than a month'
+      : `before ${FIRST_YEAR}`;
+  return `“${name}” sends a time of ${seconds}: ${why}. Accepted are seconds since 1970. Its figures are left out.`;
+}
+
 /**
  * Reads a pack of sensor figures (SenML in JSON, RFC 8428): names, units, times and values with what stands at the head
- * of the pack filled in. Texts, switches and bytes are left out: they are no figures.
+ * of the pack filled in. Texts, switches and bytes are left out: they are no figures. A figure whose time cannot be is
+ * left out and named; the rest of its pack stays.
  *
  * @param data what `JSON.parse` gave
  * @param nowMs the time that relative ones count from
  * @returns an error that names the record and what is accepted
  */
-export function readSenml(data: unknown, nowMs: number): Outcome<readonly Heard[]> {
+export function readSenml(data: unknown, nowMs: number): Outcome<Pack> {
   const wrong = (field: string, value: unknown, accepted: string): ReturnType<typeof fail> => {
     const shown = typeof value === 'string' || typeof value === 'number' ? value : value === undefined ? null : typeof value;
     return fail(field, shown, accepted, `In the sensor figures ${field} is ${shown ?? 'missing'}; accepted is ${accepted}.`);
@@ -56,6 +95,7 @@ export function readSenml(data: unknown, nowMs: number): Outcome<readonly Heard[
   if (!Array.isArray(data)) return wrong('the pack', data, 'a list of records (RFC 8428)');
   let base: Base = {};
   const heard: Heard[] = [];
+  const mistimed = new Map<string, Mistimed>();
   for (const [i, one] of data.entries()) {
     const parsed = recordSchema.safeParse(one);
     if (!parsed.success) {
@@ -78,15 +118,20 @@ export function readSenml(data: unknown, nowMs: number): Outcome<readonly Heard[
       return wrong(`record ${i + 1}, the name`, name || undefined, 'letters, digits and - : . / _, a letter or digit first');
     const seconds = (base.bt ?? 0) + (record.t ?? 0);
     if (v === undefined && s === undefined) continue;
+    const says = whyMistimed(name, seconds, nowMs);
+    if (says !== null) {
+      mistimed.set(name, { name, seconds, says });
+      continue;
+    }
     heard.push({
       name,
       unit: record.u ?? base.bu ?? null,
-      atMs: Math.round(seconds < RELATIVE_BELOW_S ? nowMs + 1000 * seconds : 1000 * seconds),
+      atMs: Math.round(instantOf(seconds, nowMs)),
       value: v === undefined ? (base.bv ?? null) : (base.bv ?? 0) + v,
       sum: s === undefined && base.bs === undefined ? null : (base.bs ?? 0) + (s ?? 0),
     });
   }
-  return ok(heard);
+  return ok({ heard, mistimed: [...mistimed.values()] });
 }
 
 /** The base fields that a record brings. */

@@ -9,7 +9,7 @@ import { inSentence, METRIC_UNITS } from '../quantity';
 import { systemFromTemplate } from '../template';
 import { value } from '../testing/close';
 import { tapWater } from '../train';
-import { kindOf, newStage, placed, STAGE_KINDS, stageKind, type Stage, type StageKind } from '.';
+import { kindOf, newStage, PART_STATE, placed, STAGE_KINDS, stageKind, type Stage, type StageKind } from '.';
 
 /** Every kind there is goes through the whole house: a new one that forgets something is named here. */
 const base = systemFromTemplate({ id: 's', name: 'Try', site: 'Bench', template: 'marineHousehold', at: '2026-01-01T00:00:00Z' });
@@ -55,6 +55,12 @@ describe.each(STAGE_KINDS)('%s, from end to end', (kind) => {
     expect(spec.says).toMatch(/^[A-Z].{5,60}$/);
     expect(spec.defaults.name.length).toBeGreaterThan(2);
     expect(Number.isInteger(spec.place)).toBe(true);
+  });
+  it('a new one begins nothing anew but what belongs to the piece', () => {
+    const used = { ...stage, ...Object.fromEntries(PART_STATE.filter((key) => key in stage).map((key) => [key, 'used'])) } as Stage;
+    const fresh = kindOf(used).renewed(used);
+    const anew = Object.keys(fresh).filter((key) => fresh[key as keyof Stage] !== used[key as keyof Stage]);
+    for (const key of anew) expect(PART_STATE).toContain(key);
   });
   it('is solved, and leaves a station with water and pressure', () => {
     const station = report.solved.stations.find(({ after }) => after === 'new')!;

@@ -99,7 +99,7 @@ export { dialBlend, dialLitres, type DialBlend, type DialLitres } from './dial';
 export { FAULT_IDS, type FaultId } from './fault';
 export type { FieldWrite, StageChoice, StageFields, StageQuantity } from './field';
 export { byUrgency, raisedBy, type Finding, type FindingAction, type Severity } from './finding';
-export { PART_LINES, SERVICE_WORK } from './kind';
+export { PART_LINES, PART_STATE, SERVICE_WORK } from './kind';
 export { PIECE_PRICES, PIECES, pieceText, isElementPiece, type Piece } from './prices';
 export type {
   ServiceWork,

@@ -17,6 +17,8 @@ import type { StageUse } from './use';
 
 /** What every stage has: an id of its own and a name. */
 export const anyStage = { id, name };
+/** What belongs to the piece that is fitted and not to its place: a new one begins it anew (`renewed`). */
+export const PART_STATE = ['fittedOn', 'loading', 'usedShare', 'waterFactor', 'saltFactor', 'carriedEq', 'madeL'] as const;
 /** What every stage has that is changed one day. */
 export const fitted = { fittedOn: maybe(day) };
 

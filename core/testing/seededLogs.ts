@@ -1,11 +1,12 @@
 import { DAY_MS, DAYS_PER_YEAR } from '../quantity';
-import { NOTHING_SAID, type Reading, type Service, type System } from '../file';
-import { crossing, membraneTrend, OUTPUT_LIMITS, trackResin, unitAsRead, type MembraneTrend } from '../log';
+import { NOTHING_SAID, type Reading, type System } from '../file';
+import { crossing, membraneTrend, OUTPUT_LIMITS, supplySteps, toldSteps, trackResin, unitAsRead, type MembraneTrend } from '../log';
 import { simulatedLog, type LifeStory, type TrueState } from '../log/simulated';
-import { seeded, type Seeded } from '../numeric';
+import { FOUR_IN_FIVE_SD, seeded, type Seeded } from '../numeric';
 import { systemFromTemplate } from '../template';
 import { solveTrain, tapWater } from '../train';
 import { value } from './close';
+import { partChanged } from './written';
 
 /** Logs whose truth is known, lived through with the solver, and what the log room makes of them. */
 
@@ -80,19 +81,7 @@ export function seededLog(seed: number): SeededLog {
   const log = value(simulatedLog(base, story));
   const filter = base.train.stages.find((stage) => 'loading' in stage)!;
   const at = (day: number): string => new Date(Date.parse(from) + day * DAY_MS).toISOString();
-  const services: Service[] = filterChanges.map((day, i) => ({
-    id: `f${i}`,
-    at: at(day),
-    stageId: filter.id,
-    instrumentId: null,
-    taskId: null,
-    name: filter.name,
-    work: 'changed',
-    why: 'due',
-    note: '',
-    fittedOn: null,
-    passedL: null,
-  }));
+  const services = filterChanges.map((day, i) => partChanged(`f${i}`, filter, at(day)));
   const last = log.truth.at(-1)!;
   return {
     kind,
@@ -105,7 +94,7 @@ export function seededLog(seed: number): SeededLog {
 }
 
 /** What the log room makes of a seeded log. */
-export function trendOf({ system, readings, now }: SeededLog): MembraneTrend {
+export function trendOf({ system, readings, now }: Pick<SeededLog, 'system' | 'readings' | 'now'>): MembraneTrend {
   const feed = value(tapWater(system.source, system.instruments)).water;
   const unit = unitAsRead(system, readings, value(solveTrain(system.train, system.source, feed)));
   const trend = unit && membraneTrend(system, readings, value(unit), now);
@@ -133,8 +122,6 @@ export interface TruthTally {
   readonly meanSd: number;
 }
 
-/** Bands are of nineteen in twenty. */
-const BAND_SD = 1.96;
 const FOUND_DAYS = 35;
 
 export function tally(seeds: readonly number[]): TruthTally {
@@ -159,7 +146,7 @@ export function tally(seeds: readonly number[]): TruthTally {
     all.logs += 1;
     all.years += log.years;
     const inside = (told: { value: number; sd: number }, truth: number): number =>
-      Math.abs(told.value - truth) <= BAND_SD * told.sd ? 1 : 0;
+      Math.abs(told.value - truth) <= FOUR_IN_FIVE_SD * told.sd ? 1 : 0;
     if (water) {
       all.waterOf += 1;
       all.waterInside += inside(water.now, log.truth.water);
@@ -171,7 +158,7 @@ export function tally(seeds: readonly number[]): TruthTally {
     }
     const { jump } = log.truth;
     const jumpMs = jump ? Date.parse(log.readings[0]!.at) + jump.day * DAY_MS : null;
-    const steps = [...(water?.unexplained ?? []), ...(salt?.unexplained ?? [])];
+    const steps = toldSteps(trend);
     const near = steps.filter(({ since }) => jumpMs !== null && Math.abs(Date.parse(since) - jumpMs) < FOUND_DAYS * DAY_MS);
     all.falseAlarms += steps.length - near.length;
     if (jump) {
@@ -274,4 +261,92 @@ function seededReading(system: System, at: string, chance: Seeded): Reading {
     meterL: null,
     ...NOTHING_SAID,
   };
+}
+
+/** Troubles that are set into lives, and how many are told for what they are. */
+export interface TroubleTally {
+  readonly scaled: number;
+  readonly scaledTold: number;
+  readonly still: number;
+  readonly stillCalledScaled: number;
+  readonly oxidised: number;
+  readonly oxidisedTold: number;
+  readonly tapSteps: number;
+  readonly tapStepsDated: number;
+  readonly towns: number;
+  readonly townsCalledSteps: number;
+}
+const TROUBLES = ['scale', 'none', 'oxidation', 'meter', 'supply', 'towns'] as const;
+/** A trouble of the tap is dated within so many days: two readings. */
+const DATED_DAYS = 14;
+
+/** Lives of a household of a year, each with one trouble in its midst or none, its filters changed twice. */
+export function troubleTally(seeds: readonly number[]): TroubleTally {
+  const base = systemFromTemplate({ id: 's', name: 'Try', site: 'Bench', template: 'marineHousehold', at: '2025-01-01T00:00:00Z' });
+  const from = '2025-02-03T08:00:00Z';
+  const result = {
+    scaled: 0,
+    scaledTold: 0,
+    still: 0,
+    stillCalledScaled: 0,
+    oxidised: 0,
+    oxidisedTold: 0,
+    tapSteps: 0,
+    tapStepsDated: 0,
+    towns: 0,
+    townsCalledSteps: 0,
+  };
+  for (const seed of seeds) {
+    const chance = seeded(seed);
+    const trouble = TROUBLES[seed % TROUBLES.length]!;
+    const day = Math.round(chance.between(130, 230));
+    const changed = [chance.between(90, 120), chance.between(220, 250)].map(Math.round);
+    const story: LifeStory = {
+      from,
+      days: 364,
+      everyDays: 7,
+      waterPerYear: -chance.between(0.02, 0.15),
+      saltPerYear: chance.between(0, 0.2),
+      jumps: trouble === 'oxidation' ? [{ day, water: chance.between(0.05, 0.1), salt: chance.between(0.5, 0.9) }] : [],
+      filterChanges: changed,
+      filterDays: chance.between(150, 300),
+      drift: {},
+      seed,
+      ...(trouble === 'scale' ? { restrictorPerYear: Math.log(chance.between(0.78, 0.86)) } : {}),
+      ...(trouble === 'meter' ? { newMeter: { day, times: chance.one([1.28, 1.4, 0.78, 0.71]) } } : {}),
+      ...(trouble === 'supply' ? { supplies: [{ day, times: chance.one([1.3, 1.5, 0.75, 0.66]) }] } : {}),
+      ...(trouble === 'towns' ? { towns: { times: chance.between(1.7, 2.2), share: 0.4 } } : {}),
+    };
+    const { readings } = value(simulatedLog(base, story));
+    const filter = base.train.stages.find(({ kind }) => kind === 'sediment')!;
+    const services = changed.map((at, i) =>
+      partChanged(`f${i}`, filter, new Date(Date.parse(from) + (at - 1) * DAY_MS).toISOString(), { why: 'notSaid' }),
+    );
+    const system = { ...base, services };
+    const now = readings.at(-1)!.at;
+    const trend = trendOf({ system, readings, now });
+    const steps = supplySteps(system, readings);
+    const near = (at: string): boolean => Math.abs(Date.parse(at) - Date.parse(from) - day * DAY_MS) <= DATED_DAYS * DAY_MS;
+    if (trouble === 'scale') {
+      result.scaled += 1;
+      if ((trend.restrictor?.scaling ?? 0) > 0.8) result.scaledTold += 1;
+    }
+    if (trouble === 'none') {
+      result.still += 1;
+      if ((trend.restrictor?.scaling ?? 0) > 0.8) result.stillCalledScaled += 1;
+    }
+    if (trouble === 'oxidation') {
+      result.oxidised += 1;
+      if (toldSteps(trend).some(({ since }) => near(since))) result.oxidisedTold += 1;
+    }
+    if (trouble === 'meter' || trouble === 'supply') {
+      result.tapSteps += 1;
+      if (steps.some(({ since }) => near(since))) result.tapStepsDated += 1;
+    }
+    if (trouble === 'towns') {
+      result.towns += 1;
+      if (steps.length > 0) result.townsCalledSteps += 1;
+    }
+  }
+  return result;
 }

@@ -58,3 +58,4 @@ export {
   type Water,
   type WaterState,
 } from './water';
+export { CARBONIC_K1, carbonicUScm, HYDROGEN_BICARBONATE_USCM } from './carbonic';

@@ -113,7 +113,7 @@ describe('the membrane of today and those after it', () => {
         return response(...day);
       },
     };
-    must(simulateYears(watched, 5 * 365));
+    must(simulateYears(watched, 9 * 365));
     const changed = asked.findIndex(([, isFirst]) => !isFirst);
     expect(changed).toBeGreaterThan(0);
     expect(asked[changed - 1]![0]).toBeGreaterThan(aged);

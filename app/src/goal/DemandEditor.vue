@@ -27,6 +27,7 @@ import QuantityField from '../kit/QuantityField.vue';
 import Segments from '../kit/Segments.vue';
 import AtOnceDraws from './AtOnceDraws.vue';
 import DemandBars from './DemandBars.vue';
+import OverTheYear from './OverTheYear.vue';
 import { useGoal } from './useGoal';
 
 /** How much, on which day and at what hour; and what tank and output that asks for. */
@@ -284,6 +285,7 @@ const drawsAtAll = computed(() => hourlyDrawL(demand.value).some((draw) => draw 
       </button>
     </div>
     <AtOnceDraws />
+    <OverTheYear />
     <div class="outcome" data-testid="demand-outcome">
       <p v-for="sentence in outcome" :key="sentence">{{ sentence }}</p>
     </div>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { System } from '@yes-clear/core/file';
 import { ec25FromReading } from '@yes-clear/core/water';
-import { computed, useTemplateRef } from 'vue';
+import { computed, useTemplateRef, watch } from 'vue';
 import { waterColour } from '../descent/waterColour';
 import type { QuickLine } from '@yes-clear/core/log';
 
@@ -9,7 +9,11 @@ import type { QuickLine } from '@yes-clear/core/log';
 const props = defineProps<{ system: System; parsed: QuickLine; placeholder?: string }>();
 const text = defineModel<string>({ required: true });
 defineEmits<{ submit: [] }>();
-const input = useTemplateRef<HTMLInputElement>('input');
+const input = useTemplateRef<HTMLTextAreaElement>('input');
+/** A line that was pasted stays one. */
+watch(text, (typed) => {
+  if (/[\r\n]/.test(typed)) text.value = typed.replace(/[\r\n]+/g, ' ');
+});
 defineExpose({ focus: () => input.value?.focus() });
 
 interface Piece {
@@ -52,26 +56,27 @@ const pieces = computed<Piece[]>(() => {
         >{{ piece.text }}</span
       >
     </div>
-    <input
+    <textarea
       ref="input"
       v-model="text"
-      type="text"
+      rows="1"
       autocomplete="off"
       spellcheck="false"
       aria-label="Quick reading"
       :placeholder="placeholder ?? '311 10 0 59psi 11C 410/1500ml'"
       @keydown.enter.prevent="$emit('submit')"
-    />
+    ></textarea>
   </div>
 </template>
 
 <!-- prettier-ignore -->
 <style scoped>
 .quick { position: relative; min-width: 0; }
-input, .under { font: 500 17px/26px var(--typed); padding: 7px 4px 9px; letter-spacing: 0; white-space: pre; }
-input { position: relative; width: 100%; border: 0; border-bottom: 1px solid var(--line); outline: none; background: transparent; color: var(--ink); }
-input:focus { border-bottom-color: var(--action); }
-input::placeholder { color: var(--muted); opacity: 0.6; }
+textarea, .under { font: 500 17px/26px var(--typed); padding: 7px 4px 9px; letter-spacing: 0; white-space: pre-wrap; overflow-wrap: break-word; }
+/* As high as what is typed: all of it is seen, on a phone too. */
+textarea { position: relative; display: block; width: 100%; resize: none; overflow: hidden; field-sizing: content; border-radius: 0; border: 0; border-bottom: 1px solid var(--line); outline: none; background: transparent; color: var(--ink); }
+textarea:focus { border-bottom-color: var(--action); }
+textarea::placeholder { color: var(--muted); opacity: 0.6; }
 .under { position: absolute; inset: 0; overflow: hidden; color: transparent; pointer-events: none; }
 .taken { box-shadow: inset 0 -3px 0 var(--taken); padding-bottom: 3px; }
 .wrong { box-shadow: inset 0 -3px 0 var(--bad); background: color-mix(in srgb, var(--bad) 12%, transparent); padding-bottom: 3px; }

@@ -13,6 +13,7 @@ const due = (change: Partial<Due>): Due => ({
   instrumentId: null,
   work: 'changed',
   everyDays: null,
+  orderBy: null,
   bring: [{ part: 'sediment-5', name: 'Sediment cartridge, 5 µm', count: 1, unit: 'piece' }],
   ...change,
 });
@@ -23,6 +24,11 @@ const events = (text: string) =>
   new ICAL.Component(ICAL.parse(text) as never).getAllSubcomponents('vevent').map((one) => new ICAL.Event(one));
 
 describe('the calendar file', () => {
+  it('has the day to order what is brought', () => {
+    const [work, order] = events(calendarText(entries(due({ orderBy: '2026-11-25T10:00:00.000Z' })), NOW));
+    expect([work!.summary, order!.summary]).toEqual(['Van tank: change sediment', 'Order for Van tank: change sediment']);
+    expect([order!.startDate.toString(), order!.description]).toEqual(['2026-11-25', 'Sediment cartridge, 5 µm, 1']);
+  });
   it('is read by another reader: day, words, place and what to bring', () => {
     const [event] = events(calendarText(entries(due({})), NOW));
     expect(event!.uid).toBe('demo-van-tank.sediment-changed@yes-clear');

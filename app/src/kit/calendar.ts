@@ -8,6 +8,9 @@ export interface CalendarEntry {
   readonly due: Due;
 }
 
+/** A piece as a calendar names it: plain text, with its measure where it is not bought by the piece. */
+const pieceText = ({ name, count, unit }: Due['bring'][number]): string => `${name}, ${count}${unit === 'piece' ? '' : ` ${unit}`}`;
+
 /** Growing with time: a calendar that holds an older file takes the newer one in its place. */
 const sequenceAt = (now: Date): number => Math.floor(now.getTime() / 60_000) % 2 ** 31;
 
@@ -27,14 +30,22 @@ export function calendarText(entries: readonly CalendarEntry[], now: Date): stri
       start: new Date(due.at),
       allDay: true,
       summary: due.says,
-      description: [
-        `Due ${due.because}.`,
-        ...due.bring.map(({ name, count, unit }) => `Bring: ${name}, ${count}${unit === 'piece' ? '' : ` ${unit}`}`),
-      ].join('\n'),
+      description: [`Due ${due.because}.`, ...due.bring.map((piece) => `Bring: ${pieceText(piece)}`)].join('\n'),
       location: site,
       sequence: sequenceAt(now),
       stamp: now,
     });
+    if (due.orderBy !== null)
+      calendar.createEvent({
+        id: `${systemId}.${due.id}-order@yes-clear`,
+        start: new Date(due.orderBy),
+        allDay: true,
+        summary: `Order for ${due.says}`,
+        description: due.bring.map(pieceText).join('\n'),
+        location: site,
+        sequence: sequenceAt(now),
+        stamp: now,
+      });
     if (due.everyDays !== null && due.everyDays >= 1)
       event.repeating({ freq: ICalEventRepeatingFreq.DAILY, interval: Math.round(due.everyDays) });
   }

@@ -1,5 +1,5 @@
 import type { Reading, System } from '@yes-clear/core/file';
-import { slipsOf, type Doubt } from '@yes-clear/core/log';
+import { slipsOf, typedUnits, type Doubt } from '@yes-clear/core/log';
 import { ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
 import { logReading, readingsAround } from '../store/readings';
 import { useSaving } from '../store/saving';
@@ -48,7 +48,9 @@ export function useLogging(system: () => System | null): Logging {
   async function look(reading: Reading, others: readonly Reading[]): Promise<Reading | null> {
     const current = system();
     if (!current) return null;
-    const odd = slipsOf(current, reading, others);
+    // Asked in the units it was typed in.
+    const units = line.parsed.value ? typedUnits(line.parsed.value, current.units) : current.units;
+    const odd = slipsOf({ ...current, units }, reading, others);
     held = odd.length > 0 ? { reading, others } : null;
     doubts.value = odd;
     return odd.length > 0 ? null : keep(reading);

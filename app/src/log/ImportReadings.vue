@@ -1,17 +1,22 @@
 <script setup lang="ts">
-import type { Reading, System } from '@yes-clear/core/file';
+import { allStages, type Reading, type System } from '@yes-clear/core/file';
 import {
   alreadyHere,
   guessColumns,
   isMeterFile,
+  isOnRecord,
   readTable,
   slipsOf,
   takeLines,
   takeTable,
   unitsOf,
+  withoutFigure,
+  withWorks,
+  WORK_WORDS,
   type Column,
   type ColumnOf,
   type Doubt,
+  type RowWork,
 } from '@yes-clear/core/log';
 import { useLocalStorage } from '@vueuse/core';
 import { FIGURES, type Figure } from '@yes-clear/core/recording';
@@ -20,6 +25,7 @@ import { computed, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from
 import DialogHead from '../kit/DialogHead.vue';
 import { useNotice } from '../kit/useNotice';
 import { useUndo } from '../kit/useUndo';
+import { useOpenSystem } from '../system/openSystem';
 import { newId } from '../store/newId';
 import { bringInReadings } from '../store/readings';
 import { keepRecording, whileWriting } from '../store/recordingRows';
@@ -35,6 +41,7 @@ const emit = defineEmits<{ close: [] }>();
 const notice = useNotice();
 const undo = useUndo();
 const saving = useSaving();
+const current = useOpenSystem();
 const picker = useTemplateRef<HTMLInputElement>('picker');
 const text = ref('');
 const busy = ref(false);
@@ -72,6 +79,12 @@ function setColumn(i: number, change: Partial<Column>): void {
     return change.of && change.of !== 'ignore' && column.of === change.of ? { of: 'ignore', unit: null } : column;
   });
 }
+/** Columns of figures or words nobody has named: told, for on a phone they lie off the screen. */
+const notTaken = computed(() =>
+  columns.value.flatMap(({ of }, i) =>
+    of === 'ignore' && table.value?.rows.some((row) => (row[i] ?? '') !== '') ? [table.value.heads[i] ?? ''] : [],
+  ),
+);
 const choices = computed((): readonly { readonly value: ColumnOf; readonly title: string }[] => [
   { value: 'ignore', title: 'not taken' },
   { value: 'when', title: 'day and time' },
@@ -80,7 +93,9 @@ const choices = computed((): readonly { readonly value: ColumnOf; readonly title
   ...props.system.train.probes.map(({ id, name }) => ({ value: `probe:${id}` as ColumnOf, title: name })),
   ...props.system.train.gauges.map(({ id, name }) => ({ value: `gauge:${id}` as ColumnOf, title: name })),
   ...(Object.keys(FIGURES) as Figure[]).map((value) => ({ value, title: FIGURES[value].name })),
+  { value: 'work', title: 'Work done' },
   { value: 'note', title: 'Note' },
+  { value: 'counts', title: 'Counts, yes or no' },
 ]);
 
 const taken = computed(() => {
@@ -110,7 +125,32 @@ const odd = computed(() =>
     return doubts.length > 0 ? [{ reading, doubts }] : [];
   }),
 );
-const oddHow = ref<'mend' | 'strike' | 'keep'>('mend');
+/** What is done with each odd reading: as it is typed until somebody says otherwise. */
+type OddAnswer = 'keep' | 'correct' | 'leave';
+const answers = ref<Record<string, OddAnswer>>({});
+const ODD: readonly { readonly value: OddAnswer; readonly title: string }[] = [
+  { value: 'keep', title: 'As typed' },
+  { value: 'correct', title: 'Correct' },
+  { value: 'leave', title: 'Leave the figure out' },
+];
+/** Odd readings are gone through one by one; a file with more of them has its columns wrong. */
+const MOST_ODD = 60;
+/** Work of the table that is not on record yet; each is written down unless it is taken out. */
+const works = computed((): readonly RowWork[] => (taken.value?.works ?? []).filter((one) => !isOnRecord(props.system, one)));
+const leftOut = ref<ReadonlySet<number>>(new Set());
+const chosenWorks = computed(() => works.value.filter((_, i) => !leftOut.value.has(i)));
+function toggleWork(i: number): void {
+  const next = new Set(leftOut.value);
+  if (!next.delete(i)) next.add(i);
+  leftOut.value = next;
+}
+const partOf = ({ stageId, instrumentId }: RowWork): string =>
+  allStages(props.system.train).find(({ id }) => id === stageId)?.name ??
+  props.system.instruments.find(({ id }) => id === instrumentId)?.name ??
+  '';
+/** The first reading of a new log may be what was measured at the handover. */
+const canBeHandOver = computed(() => props.system.build.commissioned === null && props.readings.length === 0 && fresh.value.length > 1);
+const isHandOver = ref(false);
 const span = computed(() => {
   const days = fresh.value.map(({ at }) => at).sort();
   return days.length === 0 ? '' : `${dayOfYear(days[0]!)} to ${dayOfYear(days.at(-1)!)}`;
@@ -197,23 +237,31 @@ onScopeDispose(() => running?.cancel());
 function remember(): void {
   if (table.value) remembered.value = { ...remembered.value, [key.value]: [...columns.value] };
 }
-/** Odd readings as somebody wants them: with what they probably were, struck out, or as they stand. */
+/** Readings as somebody wants them: nothing is corrected or left out unasked. */
 function settled(): Reading[] {
   const doubtsOf = new Map(odd.value.map(({ reading, doubts }) => [reading.id, doubts]));
   return fresh.value.map((reading) => {
     const doubts = doubtsOf.get(reading.id);
     if (!doubts) return reading;
-    if (oddHow.value === 'strike') return { ...reading, counts: false };
-    if (oddHow.value === 'keep') return { ...reading, confirmed: doubts.map(({ field }) => field) };
-    // What it probably was, figure by figure; what nothing is likelier for is struck out.
-    let now = reading;
-    for (let round = 0; round < doubts.length; round++) {
-      const next = slipsIn(now).find(({ probably }) => probably !== null);
-      if (!next?.probably) break;
-      now = next.probably.reading;
+    switch (answers.value[reading.id] ?? 'keep') {
+      case 'keep':
+        return { ...reading, confirmed: doubts.map(({ field }) => field) };
+      case 'leave':
+        return doubts.reduce((one, { field }) => withoutFigure(one, field), reading);
+      case 'correct':
+        return corrected(reading, doubts.length);
     }
-    return doubts.some(({ probably }) => probably === null) ? { ...now, counts: false } : now;
   });
+}
+/** A reading with what it probably was, figure by figure; what nothing is likelier for stays as it was typed. */
+function corrected(reading: Reading, rounds: number): Reading {
+  let now = reading;
+  for (let round = 0; round < rounds; round++) {
+    const next = slipsIn(now).find(({ probably }) => probably !== null);
+    if (!next?.probably) break;
+    now = next.probably.reading;
+  }
+  return { ...now, confirmed: slipsIn(now).map(({ field }) => field) };
 }
 const megabytes = computed(() => ((long.value?.file.size ?? 0) / 1e6).toFixed(1));
 const roughly = (count: number): number => Number(count.toPrecision(2));
@@ -227,7 +275,16 @@ async function bringIn(): Promise<void> {
     return;
   }
   remember();
-  notice.say(`${readings.length} readings brought in.`, undo);
+  const written = chosenWorks.value;
+  const first = readings.reduce<Reading | null>((oldest, one) => (oldest === null || one.at < oldest.at ? one : oldest), null);
+  if (written.length > 0 || (isHandOver.value && first))
+    current.edit('work from a table', (s) => {
+      const worked = withWorks(s, written, current.solved.value?.use ?? {}, newId);
+      if (!isHandOver.value || !first) return worked;
+      return { ...worked, build: { ...worked.build, commissioned: { at: first.at, train: worked.train, readingId: first.id } } };
+    });
+  const also = written.length > 0 ? ` ${counted(written.length, 'piece of work', 'pieces of work')} written down.` : '';
+  notice.say(`${counted(readings.length, 'reading', 'readings')} brought in.${also}`, undo);
   emit('close');
 }
 const counted = (count: number, one: string, many: string): string => `${grouped(count)} ${count === 1 ? one : many}`;
@@ -293,6 +350,7 @@ const counted = (count: number, one: string, many: string): string => `${grouped
           </tbody>
         </table>
       </div>
+      <p v-if="notTaken.length > 0 && !byMeter" class="small">Not taken: {{ notTaken.join(', ') }}.</p>
       <p v-if="refusal" class="problem" role="alert">{{ refusal }}</p>
       <template v-if="byMeter">
         <p class="says" aria-live="polite">
@@ -321,26 +379,45 @@ const counted = (count: number, one: string, many: string): string => `${grouped
           </ul>
         </div>
         <div v-if="odd.length > 0" class="odd">
-          <p>{{ counted(odd.length, 'reading looks', 'readings look') }} like a slip:</p>
-          <ul>
-            <li v-for="one in odd.slice(0, 4)" :key="one.reading.id">
-              {{ dayOfYear(one.reading.at) }}: {{ one.doubts[0]!.says
-              }}{{ one.doubts[0]!.probably ? ` Probably ${one.doubts[0]!.probably.text}.` : '' }}
-            </li>
-            <li v-if="odd.length > 4">and {{ odd.length - 4 }} more</li>
-          </ul>
-          <label
-            v-for="how in [
-              ['mend', 'Take what they probably were'],
-              ['strike', 'Keep them, struck out'],
-              ['keep', 'They are as typed'],
-            ] as const"
-            :key="how[0]"
-            ><input v-model="oddHow" type="radio" name="odd" :value="how[0]" /> {{ how[1] }}</label
+          <p>{{ counted(odd.length, 'reading looks', 'readings look') }} like a slip. Each stays as typed until you say otherwise.</p>
+          <fieldset v-for="one in odd.slice(0, MOST_ODD)" :key="one.reading.id">
+            <legend>{{ dayOfYear(one.reading.at) }}</legend>
+            <p v-for="doubt in one.doubts" :key="doubt.field">
+              {{ doubt.says }}{{ doubt.probably ? ` Probably ${doubt.probably.text}.` : '' }}
+            </p>
+            <span class="answers">
+              <label
+                v-for="{ value, title } in ODD.filter(
+                  (how) => how.value !== 'correct' || one.doubts.some(({ probably }) => probably !== null),
+                )"
+                :key="value"
+                ><input
+                  type="radio"
+                  :name="`odd-${one.reading.id}`"
+                  :checked="(answers[one.reading.id] ?? 'keep') === value"
+                  @change="answers = { ...answers, [one.reading.id]: value }"
+                />
+                {{ title }}</label
+              >
+            </span>
+          </fieldset>
+          <p v-if="odd.length > MOST_ODD">and {{ odd.length - MOST_ODD }} more, kept as typed: see whether the columns are right.</p>
+        </div>
+        <div v-if="works.length > 0" class="works">
+          <p>{{ counted(works.length, 'piece of work', 'pieces of work') }} to write down:</p>
+          <label v-for="(one, i) in works" :key="i"
+            ><input type="checkbox" :checked="!leftOut.has(i)" @change="toggleWork(i)" />
+            <span
+              >{{ dayOfYear(one.doneAt) }} · {{ partOf(one) }}: {{ WORK_WORDS[one.work] }} <span class="muted">“{{ one.text }}”</span></span
+            ></label
           >
         </div>
-        <button class="button primary" type="button" :disabled="fresh.length === 0 || busy" @click="bringIn">
-          Bring in {{ counted(fresh.length, 'reading', 'readings') }}
+        <label v-if="canBeHandOver"
+          ><input v-model="isHandOver" type="checkbox" /> The first reading is the handover: later ones are held against it</label
+        >
+        <button class="button primary" type="button" :disabled="(fresh.length === 0 && chosenWorks.length === 0) || busy" @click="bringIn">
+          Bring in {{ counted(fresh.length, 'reading', 'readings')
+          }}{{ chosenWorks.length > 0 ? ` and ${counted(chosenWorks.length, 'piece of work', 'pieces of work')}` : '' }}
         </button>
       </template>
     </v-card>
@@ -358,6 +435,10 @@ select { font: inherit; font-weight: 550; color: var(--ink); background: var(--s
 .going progress { flex: 1; height: 10px; accent-color: var(--action); }
 .problem { color: var(--bad); font-weight: 550; }
 .refused, .odd { border-left: 4px solid var(--warning); padding-left: 12px; font-size: 14px; display: grid; gap: 4px; }
+fieldset { border: 0; border-top: 1px solid var(--hair); margin: 0; padding: 6px 0 2px; }
+legend { font-weight: 650; padding: 0; float: left; margin-right: 8px; }
+.answers { display: flex; flex-wrap: wrap; gap: 4px 16px; clear: both; }
+.works { display: grid; gap: 2px; font-size: 14px; }
 ul { margin: 0; padding-left: 18px; }
 p { margin: 0; }
 label { display: flex; gap: 8px; align-items: center; min-height: 30px; }

@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { DAY_MS, DAYS_PER_MONTH, inSentence, THIN, words } from '@yes-clear/core/quantity';
-import { longDay, shortDay } from '../time/dates';
+import { atStart, DAY_MS, DAYS_PER_MONTH, inSentence, percent as percentOf, THIN, words } from '@yes-clear/core/quantity';
+import { shortDay } from '../time/dates';
 import { stoodBefore, isLikelyDate, type Reading } from '@yes-clear/core/file';
-import { readingsCsv } from '@yes-clear/core/log';
-import { computed, ref, shallowRef } from 'vue';
+import { dayOfNear, readingsCsv, rowName, shareBand, type WorkRead } from '@yes-clear/core/log';
+import { computed, onScopeDispose, ref, shallowRef, useTemplateRef } from 'vue';
 import LineChart from '../kit/chart/LineChart.vue';
 import { useRouter } from 'vue-router';
 import { useKey } from '../kit/useKeys';
 import FindingsList from '../kit/FindingsList.vue';
+import AfterReading from './AfterReading.vue';
 import QuickLineField from '../kit/QuickLineField.vue';
 import TrainStrip from '../kit/TrainStrip.vue';
 import { useLogging } from '../kit/useLogging';
@@ -43,12 +44,32 @@ const notice = useNotice();
 const logging = useLogging(() => system.value);
 const { text, parsed, busy, doubts } = logging;
 const quick = useQuickReading();
+const field = useTemplateRef<InstanceType<typeof QuickLineField>>('field');
+onScopeDispose(quick.offer({ systemId: current.id, focus: () => field.value?.focus() }));
+/** The reading logged last on this page, which the page answers. */
+const last = computed(() => (quick.last?.systemId === current.id ? quick.last : null));
+async function log(): Promise<void> {
+  quick.last = (await logging.submit()) ?? quick.last;
+}
+async function answered(...args: Parameters<typeof logging.answer>): Promise<void> {
+  quick.last = (await logging.answer(...args)) ?? quick.last;
+}
 
 const saving = useSaving();
 const undo = useUndo();
 /** The reading that is being changed, and the part work is being written down on. */
 const editing = shallowRef<Reading | null>(null);
 const working = ref<string | true | null>(null);
+/** Work told of beside a reading, offered to be written down. */
+const offered = shallowRef<WorkRead | null>(null);
+function offer(work: WorkRead): void {
+  offered.value = work;
+  working.value = work.stageId ? `stage:${work.stageId}` : work.instrumentId ? `meter:${work.instrumentId}` : true;
+}
+function closeWork(): void {
+  offered.value = null;
+  working.value = null;
+}
 async function remove(reading: Reading): Promise<void> {
   editing.value = null;
   const kept = await saving.keep('removing the reading', () => removeReading(reading));
@@ -100,10 +121,9 @@ const span = computed(() => {
 const left = computed(() => {
   const t = tracking.value;
   if (!t) return '';
-  const spread = Math.max(1, Math.round(50 * (t.remaining.p90 - t.remaining.p10)));
-  const share = `${Math.round(100 * t.remaining.p50)}${THIN}% ± ${spread}`;
+  const share = `${percentOf(t.remaining.p50)} (${shareBand(t.remaining)})`;
   if (!t.daysLeft) return share;
-  const day = (days: number): string => longDay(today.value + days * DAY_MS);
+  const day = (days: number): string => dayOfNear(new Date(today.value + days * DAY_MS).toISOString(), now.value);
   return `${share} · spent between ${day(t.daysLeft.p10)} and ${day(t.daysLeft.p90)}`;
 });
 const micro = (value: number): string => `${value}`;
@@ -117,9 +137,9 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
   <div v-if="system && parsed" class="work">
     <main class="stack">
       <h1 class="hidden">Log</h1>
-      <form class="sheet line" @submit.prevent="logging.submit">
+      <form class="sheet line" @submit.prevent="log">
         <span class="today">{{ parsed.at ? shortDay(parsed.at) : 'Now' }}</span>
-        <QuickLineField v-model="text" :system="system" :parsed="parsed" @submit="logging.submit" />
+        <QuickLineField ref="field" v-model="text" :system="system" :parsed="parsed" @submit="log" />
         <p class="says small" aria-live="polite">
           <span v-if="text && parsed.problem" class="problem">{{ parsed.problem }}</span>
           <template v-else-if="text">{{ parsed.spelled }}</template>
@@ -132,8 +152,9 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
         <button class="button primary" type="submit" :disabled="parsed.problem !== null || busy || doubts.length > 0">
           Log it <kbd>↵</kbd>
         </button>
-        <DoubtList v-if="doubts.length > 0" class="doubts" :doubts="doubts" @answer="logging.answer" />
+        <DoubtList v-if="doubts.length > 0" class="doubts" :doubts="doubts" @answer="answered" />
       </form>
+      <AfterReading v-if="last" :key="last.id" :reading="last" @work="offer" />
       <template v-if="readings.length > 0">
         <section v-if="probes" class="sheet panel">
           <div class="over">
@@ -185,7 +206,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
         </section>
         <section v-if="below && resin && tracking" class="sheet panel">
           <h2>
-            {{ tracking.name }} left <span data-testid="resin-left">{{ left }}</span>
+            {{ atStart(rowName(tracking)) }} left <span data-testid="resin-left">{{ left }}</span>
           </h2>
           <LineChart
             :series="resin.series"
@@ -233,7 +254,7 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
       @remove="editing && remove(editing)"
     />
     <ImportReadings v-if="bringing" :system="system" :readings="readings" @close="bringing = false" />
-    <PartChange v-if="working" :on="working === true ? null : working" @close="working = null" />
+    <PartChange v-if="working" :on="working === true ? null : working" :offered="offered" @close="closeWork" />
     <aside>
       <TrainStrip />
       <RouterLink class="button ahead" :to="{ name: 'year' }">Year ahead <kbd>Y</kbd></RouterLink>
@@ -258,5 +279,5 @@ const volume = (value: number): string => `${Number(value.toPrecision(3))}`;
 h2 span { font-weight: 450; font-size: 13.3px; color: var(--muted); padding-left: 8px; }
 @media (max-width: 1000px) { .line { grid-template-columns: auto 1fr auto; } .says { grid-column: 1 / -1; order: 4; } }
 @media (max-width: 1000px) { .pair.two { grid-template-columns: minmax(0, 1fr); } }
-@media (max-width: 860px) { .keys { display: inline-flex; } .line .button { min-height: 44px; } .line kbd, .today { display: none; } .line { grid-template-columns: 1fr auto auto; } h2 span { display: block; padding: 0; } }
+@media (max-width: 860px) { .keys { display: inline-flex; justify-self: start; } .line .button { min-height: 44px; } .line kbd, .today { display: none; } .line { grid-template-columns: 1fr auto; } .line :deep(.quick) { grid-column: 1 / -1; } h2 span { display: block; padding: 0; } }
 </style>

@@ -27,7 +27,9 @@ function said(channel: Channel, value: number): string {
   if (!system.value) return '';
   const instrument = instrumentAt(system.value, channel);
   if (probeOf(channel) !== null) return instrument ? `${Number(value.toPrecision(3))} ${shownUnitOf(instrument)}` : '';
-  return formatQuantity(value, FIGURES[channel as Figure].dimension, system.value.units).text;
+  // No meter in the line is good to more than three figures; a total counts.
+  const shown = channel === 'meterL' ? value : Number(value.toPrecision(3));
+  return formatQuantity(shown, FIGURES[channel as Figure].dimension, system.value.units).text;
 }
 const SILENT_MS = 60_000;
 /** Meters that are paired, in the order of the train, with what they said last. */

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { SENSOR_READS, type Sensor } from '@yes-clear/core/file';
-import { canRead, FIGURE_OF, FIGURES } from '@yes-clear/core/recording';
+import { canRead, FIGURE_OF, FIGURES, proposedPairs } from '@yes-clear/core/recording';
 import { computed, ref, shallowRef } from 'vue';
 import DialogHead from '../kit/DialogHead.vue';
 import { useNotice } from '../kit/useNotice';
@@ -22,11 +22,11 @@ void whatIsOnAir().then((found) => {
 });
 
 const NONE = '';
+/** What a meter stands for, as a field has it. */
+const choiceOf = (reads: Sensor['reads'], probeId: string | null): string => (reads === 'probe' ? `probe:${probeId}` : reads);
 /** What each name is taken for, as it stands in its field. */
 const taken = ref<Record<string, string>>(
-  Object.fromEntries(
-    (current.system.value?.sensors ?? []).map(({ sensor, reads, probeId }) => [sensor, reads === 'probe' ? `probe:${probeId}` : reads]),
-  ),
+  Object.fromEntries((current.system.value?.sensors ?? []).map(({ sensor, reads, probeId }) => [sensor, choiceOf(reads, probeId)])),
 );
 /** Meters the server names, and those paired before that it does not. */
 const meters = computed((): readonly OnAir[] => {
@@ -47,6 +47,17 @@ function take(sensor: string, value: string): void {
   const others = Object.entries(taken.value).map(([name, was]) => [name, was === value ? NONE : was]);
   taken.value = { ...Object.fromEntries(others), [sensor]: value };
 }
+/** What names and units propose, as the fields would have it; and of that what stands for nobody yet. */
+const proposed = computed((): readonly (readonly [string, string])[] =>
+  current.system.value && air.value
+    ? [...proposedPairs(current.system.value, air.value.sensors)].map(([name, { reads, probeId }]) => [name, choiceOf(reads, probeId)])
+    : [],
+);
+const proposals = computed(() => {
+  const used = new Set(Object.values(taken.value));
+  return proposed.value.filter(([name, value]) => (taken.value[name] ?? NONE) === NONE && !used.has(value));
+});
+const takeProposals = (): void => proposals.value.forEach(([name, value]) => take(name, value));
 function pair(): void {
   const before = current.system.value?.sensors ?? [];
   const sensors = Object.entries(taken.value)
@@ -75,6 +86,10 @@ function pair(): void {
         Clear is open in any tab; what it says meanwhile is fetched when the meters still have it.
       </p>
       <p v-if="refusal" class="problem" role="alert">{{ refusal }}</p>
+      <button v-if="proposals.length > 0" class="button" type="button" @click="takeProposals">
+        Fill in {{ proposals.length }} by their names
+      </button>
+      <p v-if="air?.refused" class="small muted">Last left out: {{ air.refused }}</p>
       <ul v-if="meters.length > 0" aria-label="Meters on the air">
         <li v-for="meter in meters" :key="meter.name">
           <span

@@ -1,34 +1,37 @@
 <script setup lang="ts">
-import { allStages, type Cartridge, type Service } from '@yes-clear/core/file';
-import { cartridgeChanged, lagStage, nextCarbon, serviced, WORK_WORDS, worksOn } from '@yes-clear/core/log';
+import { allStages, type Service } from '@yes-clear/core/file';
+import { behindInRow, fittedBefore, serviced, trainUse, WORK_WORDS, worksOn, type WorkRead } from '@yes-clear/core/log';
 import { atStart, inSentence, words } from '@yes-clear/core/quantity';
-import type { ServiceWork } from '@yes-clear/core/stage';
+import type { ServiceWork, TrainUse } from '@yes-clear/core/stage';
 import { computed, ref, watch } from 'vue';
 import DialogHead from '../kit/DialogHead.vue';
 import Segments from '../kit/Segments.vue';
 import { useNotice } from '../kit/useNotice';
-import { idFor, newId } from '../store/newId';
+import { newId } from '../store/newId';
 import { useUndo } from '../kit/useUndo';
 import { useOpenSystem } from '../system/openSystem';
 import { dayField, dayOfYear, daysBetween } from '../time/dates';
 
 /** Work on a part or a meter: what was done and why, what the old one had behind it, and what counts anew from then. */
-const props = defineProps<{ on?: string | null }>();
+const props = defineProps<{ on?: string | null; offered?: WorkRead | null }>();
 const emit = defineEmits<{ close: [] }>();
 const current = useOpenSystem();
 const notice = useNotice();
 const undo = useUndo();
 const today = dayField(new Date());
-const day = ref(today);
-const note = ref('');
+// What somebody wrote beside a reading stands in the fields; it counts once it is pressed.
+const day = ref(props.offered?.at ? dayField(props.offered.at) : today);
+const note = ref(props.offered?.text ?? '');
 const WHY: readonly { value: Service['why']; title: string }[] = [
+  { value: 'notSaid', title: 'Not said' },
   { value: 'due', title: 'It was due' },
   { value: 'spent', title: 'It was spent' },
-  { value: 'early', title: 'Before it was' },
+  { value: 'early', title: 'Still good' },
   { value: 'broken', title: 'It was broken' },
   { value: 'other', title: 'Other' },
 ];
-const why = ref<Service['why']>('due');
+// A preset answer is none: nobody said why until somebody does.
+const why = ref<Service['why']>(props.offered?.why ?? 'notSaid');
 
 const subjects = computed(() => {
   const system = current.system.value;
@@ -54,36 +57,51 @@ const stage = computed(() => {
 });
 const tracking = computed(() => {
   const seen = current.solved.value?.tracking ?? null;
-  return seen && stage.value?.id === seen.stageId ? seen : null;
+  return seen && seen.beds.some(({ stageId }) => stageId === stage.value?.id) ? seen : null;
 });
-const lag = computed(() => (current.system.value && tracking.value ? lagStage(current.system.value) : null));
-/** What stands behind it in its row, and moves up. */
-const behindIt = computed(() => lag.value ?? (current.system.value && stage.value ? nextCarbon(current.system.value, stage.value) : null));
+/** The next one of its row, which moves up. */
+const behindIt = computed(() => (current.system.value && stage.value ? (behindInRow(current.system.value, stage.value)[0] ?? null) : null));
+/** Whether the product's readings already tell how the resin ended: then nobody is asked. */
+const productTells = computed(() => tracking.value !== null && tracking.value.points.length > 1 && work.value !== 'cleaned');
 const works = computed((): { value: ServiceWork; title: string }[] => {
   const system = current.system.value;
   if (!system) return [];
   const list: readonly ServiceWork[] = stage.value
-    ? [...(lag.value ? (['movedUp'] as const) : []), ...worksOn(system, stage.value)]
+    ? sortedWorks(worksOn(system, stage.value))
     : ['cleaned', 'compared', 'battery', 'adjusted', 'changed'];
   return list.map((value) => ({
     value,
-    title: value === 'movedUp' && behindIt.value ? `${behindIt.value.name} moved up, a new one behind it` : atStart(WORK_WORDS[value]),
+    title: value === 'movedUp' && behindIt.value ? `${behindIt.value.name} moved up, new one last` : atStart(WORK_WORDS[value]),
   }));
 });
-const work = ref<ServiceWork>('changed');
+/** In a row the usual work comes first: the next one moves up. */
+const sortedWorks = (list: readonly ServiceWork[]): readonly ServiceWork[] =>
+  list.includes('movedUp') && stage.value?.kind === 'resin' ? ['movedUp', ...list.filter((one) => one !== 'movedUp')] : list;
+const work = ref<ServiceWork>(props.offered?.work ?? 'changed');
 watch(works, (list) => {
   if (!list.some(({ value }) => value === work.value)) work.value = list[0]?.value ?? 'changed';
+});
+/** What parts had been through on the day of the work: of one that was changed again since, nothing is known here. */
+const useThen = computed((): TrainUse => {
+  const [system, solved, one] = [current.system.value, current.solved.value, stage.value];
+  if (!system || !solved) return {};
+  if (day.value === today || !one) return solved.use;
+  const until = new Date(`${day.value}T12:00`).toISOString();
+  return fittedBefore(system, one, day.value) === ('fittedOn' in one ? one.fittedOn : null)
+    ? trainUse(system, current.readings.value, solved.report.solved, null, until)
+    : {};
 });
 /** What the old one has behind it. */
 const behind = computed(() => {
   const system = current.system.value;
   const one = stage.value;
   if (!system || !one || !('fittedOn' in one)) return '';
-  if (one.fittedOn === null) return 'Nobody wrote down when it was fitted.';
-  const litres = current.solved.value?.use[one.id]?.passedL;
-  const days = daysBetween(one.fittedOn, day.value);
+  const since = fittedBefore(system, one, day.value);
+  if (since === null) return 'Nobody wrote down when it was fitted.';
+  const litres = useThen.value[one.id]?.passedL;
+  const days = daysBetween(since, day.value);
   const passed = litres === undefined ? '' : `, ${words(system.units).about(litres, 'volumeL')} through it by the log`;
-  return `In since ${dayOfYear(one.fittedOn)}: ${days} ${days === 1 ? 'day' : 'days'}${passed}.`;
+  return `In since ${dayOfYear(since)}: ${days} ${days === 1 ? 'day' : 'days'}${passed}.`;
 });
 const problem = computed(() => (day.value === '' ? 'Say on which day.' : day.value > today ? 'That day lies ahead.' : null));
 
@@ -91,7 +109,6 @@ function save(): void {
   const system = current.system.value;
   if (!system || problem.value) return;
   const at = day.value === today ? new Date().toISOString() : new Date(`${day.value}T12:00`).toISOString();
-  const use = current.solved.value?.use ?? {};
   const done = {
     id: newId(),
     at,
@@ -101,17 +118,8 @@ function save(): void {
     why: why.value,
     note: note.value.trim(),
   };
-  const seen = tracking.value;
-  const isResin = seen !== null && (work.value === 'changed' || work.value === 'movedUp');
-  const ended: Cartridge['ended'] = why.value === 'spent' ? 'breakthrough' : 'removedBefore';
   const title = subjects.value.find(({ value }) => value === chosen.value)?.title ?? '';
-  current.edit('work on a part', (s) => {
-    const written = serviced(s, done, use);
-    if (!isResin) return written;
-    const how = work.value === 'movedUp' ? 'moveUp' : 'renew';
-    const moved = cartridgeChanged(s, seen, { how, ended, day: day.value, id: idFor('cartridge') });
-    return { ...moved, services: written.services };
-  });
+  current.edit('work on a part', (s) => serviced(s, done, useThen.value));
   notice.say(`${title}: ${WORK_WORDS[work.value]}, written down.`, undo);
   emit('close');
 }
@@ -127,12 +135,14 @@ function save(): void {
       <Segments v-model="why" look="chips" label="Why" :choices="WHY" />
       <p v-if="tracking && (work === 'changed' || work === 'movedUp')" class="small muted">
         {{
-          why === 'spent'
-            ? 'That it was spent at this load is learned from.'
-            : 'That it still held at this load is learned from: the next one’s date moves.'
+          productTells
+            ? 'What it took up is learned from the readings of the product before this day.'
+            : why === 'spent' || why === 'early'
+              ? 'The product was not read: your answer counts for a little.'
+              : 'The product was not read: say whether it was spent, if you know.'
         }}
         Keep resin out of preservative, and rinse it to the drain until the meter reads 0.
-        {{ lag ? 'The new one never goes first.' : '' }}
+        {{ behindIt ? 'The new one never goes first.' : '' }}
       </p>
       <div class="row">
         <label class="labelled"><span>On</span><input v-model="day" class="plain-input" type="date" :max="today" /></label>

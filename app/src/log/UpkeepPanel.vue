@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { stoodBefore, undatedStages, withFittedOn, type Task } from '@yes-clear/core/file';
+import { stoodBefore, systemSchema, undatedStages, withFittedOn, type Task } from '@yes-clear/core/file';
 import { dueOf, serviced, upkeepRows, type UpkeepRow } from '@yes-clear/core/log';
 import { inSentence, words } from '@yes-clear/core/quantity';
 import { computed, shallowRef } from 'vue';
 import DayField from '../kit/DayField.vue';
+import QuantityField from '../kit/QuantityField.vue';
 import { useOpenSystem } from '../system/openSystem';
 import { longDayOfYear } from '../time/dates';
 import { newId } from '../store/newId';
@@ -21,6 +22,8 @@ const undated = computed(() => {
 function fitted(id: string, day: string | null): void {
   if (day !== null) current.edit(`stage ${id} fitted`, (s) => withFittedOn(s, id, day));
 }
+const setOrderDays = (days: number | null): void =>
+  current.edit('days to order', (s) => ({ ...s, orderDays: days === null ? null : Math.round(days) }));
 const editing = shallowRef<UpkeepRow | null>(null);
 const tasking = shallowRef<Task | 'new' | null>(null);
 const atUse = computed(() => (system.value?.tasks ?? []).filter(({ everyDays }) => everyDays === null));
@@ -66,6 +69,17 @@ const list = computed(() =>
       <h2>Upkeep</h2>
       <button type="button" class="button small" @click="tasking = 'new'">Add a task</button>
     </div>
+    <QuantityField
+      class="order"
+      label="Days from ordering parts to having them"
+      dimension="count"
+      optional
+      empty="not said"
+      :of="systemSchema.shape.orderDays"
+      :units="system.units"
+      :model-value="system.orderDays"
+      @update:model-value="setOrderDays"
+    />
     <ul v-if="undated.length > 0" class="ask" aria-label="Days that are not known">
       <li v-for="stage in undated" :key="stage.id">
         <DayField
@@ -82,7 +96,12 @@ const list = computed(() =>
         <span class="when" :class="{ late }">{{ longDayOfYear(item.at) }}</span>
         <span class="what"
           ><strong>{{ item.what }}</strong
-          ><small>{{ item.because }}</small></span
+          ><small
+            >{{ item.because
+            }}<template v-if="item.orderBy"
+              >; <b :class="{ late: item.orderBy < now }">order by {{ longDayOfYear(item.orderBy) }}</b></template
+            ></small
+          ></span
         >
         <button
           v-if="row"
@@ -127,6 +146,7 @@ li:first-child { border-top: 0; }
 .ask { border-left: 4px solid var(--warning); padding-left: 12px; }
 .ask li { display: block; }
 .since { display: grid; grid-template-columns: minmax(0, 1fr) 170px; gap: 10px; align-items: center; }
+.order { max-width: 420px; }
 .head { display: flex; justify-content: space-between; align-items: center; gap: 10px; }
 .own { display: flex; gap: 6px; }
 .when { font-variant-numeric: tabular-nums; }

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { WORK_WORDS } from '@yes-clear/core/log';
-import { DAYS_PER_MONTH, THIN, words } from '@yes-clear/core/quantity';
+import { FOUR_IN_FIVE_SD } from '@yes-clear/core/numeric';
+import { DAY_MS, DAYS_PER_MONTH, THIN, words } from '@yes-clear/core/quantity';
 import { computed, ref } from 'vue';
 import { dayOfYear, daysBetween } from '../time/dates';
 import { useOpenSystem } from '../system/openSystem';
@@ -12,7 +13,7 @@ const all = ref(false);
 const FIRST = 5;
 const services = computed(() => [...(system.value?.services ?? [])].reverse());
 const shown = computed(() => (all.value ? services.value : services.value.slice(0, FIRST)));
-const WHY = { due: 'due', spent: 'spent', early: 'before it was spent', broken: 'broken', other: '' } as const;
+const WHY = { due: 'due', spent: 'spent', early: 'before it was spent', broken: 'broken', other: '', notSaid: '' } as const;
 const lived = (fittedOn: string | null, at: string): string => {
   if (fittedOn === null) return '';
   const days = daysBetween(fittedOn, at);
@@ -21,14 +22,36 @@ const lived = (fittedOn: string | null, at: string): string => {
 const litres = (passedL: number | null): string =>
   passedL === null || !system.value ? '' : words(system.value.units).about(passedL, 'volumeL');
 const cartridges = computed(() => [...(system.value?.cartridges ?? [])].reverse());
+/** What one bed takes up until the goal, and what that rests on. */
 const learned = computed(() => {
   const t = solved.value?.tracking;
   if (!t) return '';
-  const sure = `${t.capacityEq.toPrecision(2)}${THIN}eq ± ${Math.round(100 * t.capacitySd)}${THIN}%`;
-  return t.learnedFrom === 0
-    ? `${t.name} holds ${sure} by its class alone`
-    : `${t.name} holds ${sure}, learned from ${t.learnedFrom === 1 ? 'the one before' : `${t.learnedFrom} before it`}`;
+  const beds = t.beds.length;
+  const each = beds > 1 ? `A bed of ${t.name}` : t.name;
+  const sure = `${(t.capacityEq / beds).toPrecision(2)}${THIN}eq ± ${Math.round(100 * FOUR_IN_FIVE_SD * t.capacitySd)}${THIN}%`;
+  const from =
+    t.learnedFrom === 0 ? 'by its class alone' : `learned from ${t.learnedFrom === 1 ? 'the one before' : `${t.learnedFrom} before it`}`;
+  return `${each} takes up ${sure} until the goal, ${from}`;
 });
+/** What each change of resin taught, worked out from the readings before it. */
+const lessons = computed(() =>
+  (solved.value?.tracking?.history.spans ?? [])
+    .filter(({ endedBy, taught }) => endedBy !== null && taught !== null)
+    .map(({ fromMs, toMs, taught, crossing, endedBy }) => ({
+      key: toMs,
+      days: Math.round((toMs - fromMs) / DAY_MS),
+      out: new Date(toMs).toISOString(),
+      took: taught!.loadEq,
+      ended:
+        taught!.kind === 'breakthrough'
+          ? crossing
+            ? `passed the goal by ${dayOfYear(new Date(crossing.pastMs).toISOString())}`
+            : 'by its colour'
+          : 'still clean when last read',
+      written: endedBy!.serviceId !== null,
+    }))
+    .reverse(),
+);
 </script>
 
 <template>
@@ -40,8 +63,7 @@ const learned = computed(() => {
       <button type="button" class="button small" @click="$emit('write')">Write down work</button>
     </div>
     <p v-if="services.length === 0 && cartridges.length === 0" class="small muted">
-      Nothing written down yet. A filter changed, a membrane cleaned, a meter’s battery: what is written down here is what the charts may
-      jump at.
+      No work written down yet. Charts may step where work was done: a filter changed, a membrane cleaned.
     </p>
     <div v-if="services.length > 0" class="scroll">
       <table class="figures" aria-label="Work done">
@@ -59,13 +81,33 @@ const learned = computed(() => {
     <button v-if="services.length > FIRST" type="button" class="button small plain" @click="all = !all">
       {{ all ? 'Show fewer' : `Show all ${services.length}` }}
     </button>
-    <div v-if="cartridges.length > 0" class="scroll">
-      <table class="figures" aria-label="Cartridges before">
+    <div v-if="lessons.length > 0" class="scroll">
+      <table class="figures" aria-label="What each change of resin taught">
         <thead>
           <tr>
-            <th>Resin before</th>
+            <th>Resin out</th>
             <th>In for</th>
-            <th>Took up</th>
+            <th>Load per bed</th>
+            <th>Ended</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in lessons" :key="one.key">
+            <td>{{ dayOfYear(one.out) }}</td>
+            <td>{{ one.days }}{{ THIN }}days</td>
+            <td>{{ one.took.toPrecision(2) }}{{ THIN }}eq</td>
+            <td class="what">{{ one.ended }}{{ one.written ? '' : '; change not written down' }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+    <div v-if="cartridges.length > 0" class="scroll">
+      <table class="figures" aria-label="Cartridges before this log">
+        <thead>
+          <tr>
+            <th>Before this log</th>
+            <th>In for</th>
+            <th>Load</th>
             <th>Side</th>
             <th>Ended</th>
           </tr>

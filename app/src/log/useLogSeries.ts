@@ -1,9 +1,9 @@
 import { meterEc25, smallestStepUScm } from '@yes-clear/core/water';
 import { shortDay } from '../time/dates';
 import { DAY_MS, inSentence, L_PER_US_GALLON } from '@yes-clear/core/quantity';
-import { lineAt } from '@yes-clear/core/numeric';
+import { FOUR_IN_FIVE_SD } from '@yes-clear/core/numeric';
 import type { StrengthLimit } from '@yes-clear/core/goal';
-import { countedUp, courseAt, probeEc25, shareWithDoubt, type MembraneTrend, type ResinTracking } from '@yes-clear/core/log';
+import { courseAt, litresCounted, probeEc25, shareWithDoubt, type MembraneTrend, type ResinTracking } from '@yes-clear/core/log';
 import type { Reading, System } from '@yes-clear/core/file';
 import { waterColour } from '../descent/waterColour';
 import { houseColours, type ChartMark, type ChartSeries } from '../kit/chart/house';
@@ -103,15 +103,14 @@ export interface CourseDrawing {
 const STEPS = 60;
 /** How far a course is drawn beyond today. */
 const AHEAD_MS = 60 * DAY_MS;
-/** Bands are of nineteen in twenty. */
-const BAND_SD = 1.96;
 
 /** A membrane's output or salt by its log: readings, the course through them with its band, in per cent of the reference. */
 export function courseChart(trend: MembraneTrend, of: 'water' | 'salt', now: number): CourseDrawing | null {
   const course = trend[of];
-  if (!course) return null;
+  // One reading alone is what the others will be held against: nothing is said of it yet.
+  if (!course || course.count < 2) return null;
   const colour = houseColours().action;
-  const reference = lineAt(course.line, course.referenceYear).value;
+  const reference = course.level.value - course.ahead.last.value;
   const told = trend.points.flatMap((point) => {
     const seen = of === 'water' ? point.factors.lnWater : point.factors.lnSalt;
     return seen ? [{ x: Date.parse(point.at), y: 100 * Math.exp(seen.value - reference), out: point.outlier[of] }] : [];
@@ -121,7 +120,7 @@ export function courseChart(trend: MembraneTrend, of: 'water' | 'salt', now: num
   const edge = (sign: number): { x: number; y: number }[] =>
     at.map((x) => {
       const { value, sd } = courseAt(course, x);
-      return { x, y: 100 * Math.exp(value + sign * BAND_SD * sd) };
+      return { x, y: 100 * Math.exp(value + sign * FOUR_IN_FIVE_SD * sd) };
     });
   const upper = edge(1);
   const lower = edge(-1);
@@ -155,16 +154,15 @@ export function courseChart(trend: MembraneTrend, of: 'water' | 'salt', now: num
 /** Water used a day between two readings of the product's meter. */
 export function usedChart(
   shown: readonly Reading[],
-  { units, train: { meter } }: Pick<System, 'units' | 'train'>,
+  system: Pick<System, 'units' | 'train' | 'goal' | 'away'>,
 ): { readonly series: readonly ChartSeries[]; readonly high: number } | null {
-  const metered = countedUp(shown, meter).filter(({ meterL }) => meterL !== null);
-  const points = metered.slice(1).flatMap((reading, i) => {
-    const before = metered[i]!;
-    const days = (at(reading) - at(before)) / DAY_MS;
-    const litres = reading.meterL! - before.meterL!;
-    if (!(days > 0) || litres < 0) return [];
-    return [{ x: at(reading), y: litres / days / (units.volume === 'gal' ? L_PER_US_GALLON : 1) }];
-  });
+  const { units } = system;
+  const points = litresCounted(system, shown)
+    .spans.filter(({ metered }) => metered)
+    .map(({ fromMs, toMs, litres }) => ({
+      x: toMs,
+      y: litres / ((toMs - fromMs) / DAY_MS) / (units.volume === 'gal' ? L_PER_US_GALLON : 1),
+    }));
   if (points.length < 2) return null;
   return {
     series: [

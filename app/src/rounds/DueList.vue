@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed } from 'vue';
+import { longDay } from '../time/dates';
 import { byDay, type DueItem } from './useDue';
 
 /** Work by its day, with why it falls there. */
@@ -17,7 +18,7 @@ const days = computed(() => byDay(props.items));
             ><strong>{{ item.what }}</strong
             ><span>{{ item.system }} · {{ item.site }}</span></RouterLink
           >
-          <small class="muted">{{ item.because }}</small>
+          <small class="muted">{{ item.because }}{{ item.orderBy ? `; order by ${longDay(item.orderBy)}` : '' }}</small>
         </li>
       </ul>
     </section>

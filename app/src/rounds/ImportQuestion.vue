@@ -5,6 +5,7 @@ import {
   newerOf,
   SYSTEM_PARTS,
   type FileIssue,
+  type MergeChoices,
   type Reading,
   type ReadingSide,
   type RecordComparison,
@@ -12,18 +13,21 @@ import {
 } from '@yes-clear/core/file';
 import { computed, ref } from 'vue';
 import Segments from '../kit/Segments.vue';
-import type { Clash, ClashChoice, ImportPlan, ReadingChoices } from '../store/transfer';
+import type { Clash, ClashChoice, ImportPlan } from '../store/transfer';
 import DifferingReadings from './DifferingReadings.vue';
+import TwiceWritten from './TwiceWritten.vue';
+import { useTwice } from './useTwice';
 
 /** What a file holds of systems that are here already: nothing is replaced, and nothing left out, without a word. */
 const props = defineProps<{ plan: ImportPlan }>();
 const emit = defineEmits<{
-  carryOut: [choices: ReadonlyMap<string, ClashChoice>, odd: 'keep' | 'leave', sides: ReadingChoices];
+  carryOut: [choices: ReadonlyMap<string, ClashChoice>, odd: 'keep' | 'leave', said: MergeChoices];
   cancel: [];
 }>();
 const choices = ref(new Map<string, ClashChoice>(props.plan.clashes.map(({ here }) => [here.system.id, 'merge'])));
 const sides = ref(new Map<string, ReadingSide>());
 const sideOf = (pair: readonly [Reading, Reading]): ReadingSide => sides.value.get(pair[0].id) ?? newerOf(pair);
+const twice = useTwice(props.plan.clashes);
 const odd = ref<'keep' | 'leave'>('leave');
 const busy = ref(false);
 const CHOICES = [
@@ -48,17 +52,20 @@ const newerText = ({ newer }: RecordComparison): string =>
 
 /** What each choice would do, in numbers. */
 function outcome({ here, compared }: Clash, choice: ClashChoice): string {
-  const { readingsHere, parts, newer } = compared;
+  const { readingsHere, readingsGone, parts, newer, stands } = compared;
   // Readings of impossible dates that are to be left out come along in no way.
   const comes = ({ at }: Reading): boolean => odd.value === 'keep' || isLikelyDate(at);
   const readingsThere = compared.readingsThere.filter(comes);
   const readingsDiffer = compared.readingsDiffer.filter(([, there]) => comes(there));
   switch (choice) {
     case 'merge': {
-      const kept = newer === 'there' ? 'the file’s' : 'this browser’s';
+      const kept = stands === 'there' ? 'the file’s' : 'this browser’s';
       const rest = parts.length > 0 ? ` For ${partsText(parts)}, ${kept} stands.` : '';
-      const twice = readingsDiffer.filter((pair) => sideOf(pair) === 'both').length;
-      return `All readings of both: ${many(here.readings.length + readingsThere.length + twice, 'reading')}.${rest}`;
+      const doubled = readingsDiffer.filter((pair) => sideOf(pair) === 'both').length;
+      const gone = readingsGone.length;
+      const removed = gone > 0 ? ` What was removed stays removed: ${many(gone, 'reading')}.` : '';
+      const goneHere = readingsGone.filter((reading) => here.readings.includes(reading)).length;
+      return `All readings of both: ${many(here.readings.length - goneHere + readingsThere.length + doubled, 'reading')}.${removed}${rest}`;
     }
     case 'replace': {
       const gone =
@@ -91,7 +98,7 @@ function choose(id: string, choice: ClashChoice): void {
 }
 function go(): void {
   busy.value = true;
-  emit('carryOut', choices.value, odd.value, sides.value);
+  emit('carryOut', choices.value, odd.value, { which: (pair) => sides.value.get(pair[0].id), ...twice.said.value });
 }
 </script>
 
@@ -117,6 +124,9 @@ function go(): void {
                 clash.compared.readingsDiffer.length > 0
                   ? `${many(clash.compared.readingsDiffer.length, 'reading')} not the same in both`
                   : '',
+                clash.compared.readingsGone.length > 0
+                  ? `${many(clash.compared.readingsGone.length, 'reading')} removed in one of them`
+                  : '',
                 clash.compared.parts.length > 0 ? `in ${partsText(clash.compared.parts)}; ${newerText(clash.compared)}` : '',
               ]
                 .filter(Boolean)
@@ -136,6 +146,16 @@ function go(): void {
           :clash="clash"
           :side-of="sideOf"
           @choose="(id, side) => (sides = new Map(sides).set(id, side))"
+        />
+        <TwiceWritten
+          v-if="(choices.get(clash.here.system.id) ?? 'merge') === 'merge' && twice.visits(clash).length + twice.works(clash).length > 0"
+          :clash="clash"
+          :visits="twice.visits(clash)"
+          :works="twice.works(clash)"
+          :visit-of="twice.visitOf"
+          :work-of="twice.workOf"
+          @visit="twice.sayVisit"
+          @work="twice.sayWork"
         />
       </article>
       <article v-if="plan.odd.length > 0" class="clash">

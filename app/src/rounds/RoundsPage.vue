@@ -13,7 +13,7 @@ import { useUndo } from '../kit/useUndo';
 import { useSaving } from '../store/saving';
 import { useStartUp } from '../store/startUp';
 import { removeSystems } from '../store/systems';
-import { carryOutImport, exportSystem, readImport, type ClashChoice, type ImportPlan, type ReadingChoices } from '../store/transfer';
+import { carryOutImport, exportSystem, readImport, type ClashChoice, type ImportPlan } from '../store/transfer';
 import ConfirmDialog from './ConfirmDialog.vue';
 import KeepSection from './KeepSection.vue';
 import RoundRow from './RoundRow.vue';
@@ -24,7 +24,7 @@ import Segments from '../kit/Segments.vue';
 import { download } from '../store/download';
 import { useDue } from './useDue';
 import { GROUPS, useRounds, type RoundLine } from './useRounds';
-import type { FileError } from '@yes-clear/core/file';
+import type { FileError, MergeChoices } from '@yes-clear/core/file';
 
 /** Rounds: every system, the urgent ones first; or, on a first visit, what this is. */
 const FirstVisit = defineAsyncComponent(() => import('./FirstVisit.vue'));
@@ -108,10 +108,10 @@ async function carryOut(
   plan: ImportPlan,
   choices: ReadonlyMap<string, ClashChoice>,
   odd: 'keep' | 'leave',
-  sides?: ReadingChoices,
+  said?: MergeChoices,
 ): Promise<void> {
   const kept = await saving.keep('opening the file', () =>
-    carryOutImport(plan, ({ here }) => choices.get(here.system.id) ?? 'leave', odd, sides),
+    carryOutImport(plan, ({ here }) => choices.get(here.system.id) ?? 'leave', odd, said),
   );
   asking.value = null;
   if (kept.ok) notice.say(importSays(plan, kept.value), kept.value.opened.length > 0 ? undoAction : null);
@@ -244,7 +244,7 @@ document.title = 'Yes Clear';
     <ImportQuestion
       v-if="asking"
       :plan="asking"
-      @carry-out="(choices, odd, sides) => asking && carryOut(asking, choices, odd, sides)"
+      @carry-out="(choices, odd, said) => asking && carryOut(asking, choices, odd, said)"
       @cancel="asking = null"
     />
     <NewSystem v-if="creating" v-model="creating" />

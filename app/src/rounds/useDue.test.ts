@@ -15,6 +15,7 @@ const due = (id: string, at: string, bring: Due['bring'] = []): Due => ({
   instrumentId: null,
   work: 'changed',
   everyDays: null,
+  orderBy: null,
   bring,
 });
 const line = (id: string, list: readonly Due[]): RoundLine => ({

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { inSentence } from '@yes-clear/core/quantity';
 import { addDays, parseISO } from 'date-fns';
-import { computed, nextTick, ref, shallowRef, useTemplateRef, watch } from 'vue';
+import { computed, nextTick, onScopeDispose, ref, shallowRef, useTemplateRef, watch } from 'vue';
 import type { Reading, System } from '@yes-clear/core/file';
 import { dayField, daysBetween, shortDay } from '../time/dates';
 import DialogHead from '../kit/DialogHead.vue';
@@ -39,17 +39,26 @@ watch(
   ([open]) => {
     if (!open) return;
     chosen.value ??= quick.systemId ?? (rows.value.length === 1 ? (rows.value[0]?.id ?? null) : null);
-    void nextTick(() => field.value?.focus());
   },
   { immediate: true },
 );
 
+// The line takes the typing as soon as it stands there; the dialog itself takes the focus a moment later.
+watch([field, () => quick.open], async ([line, open]) => {
+  if (!line || !open) return;
+  await nextTick();
+  line.focus();
+  text.value += quick.takeTyped();
+  requestAnimationFrame(() => line.focus());
+});
+onScopeDispose(quick.takeTyped);
 const today = computed(() => dayField(new Date()));
 /** The day logged before, while readings of a paper record are typed in. */
 let before: string | null = null;
 const paper = computed(() => parsed.value?.at !== null && parsed.value?.at !== undefined);
 async function done(reading: Reading | null): Promise<void> {
   if (!reading || !system.value) return;
+  quick.last = reading;
   const day = dayField(reading.at);
   if (day === today.value) {
     notice.say(`Logged for ${system.value.name}.`);

@@ -46,7 +46,7 @@ watchEffect(() => {
 
 const go = (key: PhaseKey): void => void router.push({ name: key, params: { id: props.id } });
 PHASES.forEach((candidate, i) => useKey(String(i + 1), () => go(candidate.key)));
-useKey('r', () => quick.start(props.id));
+useKey('r', () => quick.startTyping(props.id));
 /** The next set of units in their order; after a choice of one's own, the first. */
 useKey('u', () => {
   const units = current.units.value;

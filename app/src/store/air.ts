@@ -18,7 +18,7 @@ import {
   type Samples,
 } from '@yes-clear/core/recording';
 import { liveQuery } from 'dexie';
-import { database, systemRevisions, type BlockRow, type RecordingRow } from './database';
+import { database, systemRevisions, type BlockRow, type HeardUpTo, type RecordingRow } from './database';
 import { asFineAsKept, blocksIn } from './recordings';
 
 /** What comes over the air, kept as it comes: everything for a day, one figure a minute for a month, one an hour for ever. */
@@ -96,14 +96,17 @@ export function caught(heard: readonly Heard[], by: ReadonlyMap<string, readonly
 /** The recording of what a system's meters say over the air: one a system, the same on every device. */
 export const airId = (systemId: string): string => `air-${systemId}`;
 
-/** Keeps figures and how far the air was heard, in one: after a break it goes on just there. */
-export async function keepCaught(figures: readonly Caught[], heardUpTo: number): Promise<void> {
+export const heardUpToKey = (gateway: string): HeardUpTo => `heardUpTo ${gateway}`;
+
+/** Keeps figures and how far a gateway was heard, in one: after a break it goes on just there. */
+export async function keepCaught(figures: readonly Caught[], gateway: string, heardUpTo: number): Promise<void> {
   await database.transaction('rw', [database.systems, database.recordings, database.blocks, database.facts], async () => {
     for (const [systemId, own] of grouped(figures, ({ systemId }) => systemId)) {
       const row = await database.systems.get(systemId);
       if (!row) continue;
       const channels = grouped(own, ({ channel }) => channel);
-      await keepRow(row.system, [...channels.keys()], own[0]!.atMs);
+      const earliestMs = own.reduce((least, { atMs }) => Math.min(least, atMs), Infinity);
+      await keepRow(row.system, [...channels.keys()], earliestMs);
       for (const [channel, list] of channels) {
         const samples = ordered(
           list.map(({ atMs }) => atMs),
@@ -112,7 +115,7 @@ export async function keepCaught(figures: readonly Caught[], heardUpTo: number):
         for (const block of blocksOf('every', samples)) await putBlock({ ...block, recordingId: airId(systemId), channel });
       }
     }
-    await database.facts.put({ key: 'heardUpTo', value: String(heardUpTo) });
+    await database.facts.put({ key: heardUpToKey(gateway), value: String(heardUpTo) });
   });
 }
 
@@ -127,24 +130,33 @@ function grouped<T, K>(list: readonly T[], by: (one: T) => K): Map<K, T[]> {
   return groups;
 }
 
-async function keepRow(system: System, channels: readonly Channel[], atMs: number): Promise<void> {
+async function keepRow(system: System, channels: readonly Channel[], earliestMs: number): Promise<void> {
   const id = airId(system.id);
   const known = await database.recordings.get(id);
-  if (known && channels.every((channel) => known.channels.includes(channel))) return;
+  const lateMs = known ? lateOf(known, earliestMs) : undefined;
+  if (known && known.lateMs === lateMs && channels.every((channel) => known.channels.includes(channel))) return;
   const all = [...new Set([...(known?.channels ?? []), ...channels])];
   const fresh: RecordingRow = {
     id,
     systemId: system.id,
     name: 'Over the air',
     from: 'air',
-    addedAt: new Date(atMs).toISOString(),
+    addedAt: new Date(earliestMs).toISOString(),
     rows: 0,
     days: [],
     ...known,
+    ...(lateMs === undefined ? {} : { lateMs }),
     channels: all,
     instruments: { ...instrumentsAt(system, all), ...known?.instruments },
   };
   await database.recordings.put(fresh);
+}
+
+/** From when on days must be counted anew: what comes late belongs to the day it was read on. */
+function lateOf({ days, lateMs }: RecordingRow, earliestMs: number): number | undefined {
+  const last = days.at(-1);
+  if (!last || earliestMs >= last.day * DAY_MS) return lateMs;
+  return Math.min(lateMs ?? Infinity, earliestMs);
 }
 
 async function putBlock(block: BlockRow): Promise<void> {
@@ -159,15 +171,19 @@ export async function settleAir(now: number): Promise<void> {
     await database.transaction('rw', [database.recordings, database.blocks], async () => {
       const row = await database.recordings.get(id);
       if (!row) return;
-      // Days that may have grown since they were counted last: those behind the last one counted, and itself.
-      const from = row.days.at(-1) ? row.days.at(-1)!.day * DAY_MS : 0;
+      // Days that may have grown since they were counted last: those behind the last one counted, and itself; and those
+      // of what came late.
+      const last = row.days.at(-1) ? row.days.at(-1)!.day * DAY_MS : 0;
+      const from = Math.min(last, Math.floor((row.lateMs ?? Infinity) / DAY_MS) * DAY_MS);
       const channels = new Map<Channel, Samples>();
       for (const channel of row.channels) channels.set(channel, asFineAsKept(await blocksIn(id, channel, from, now + DAY_MS)));
-      const days = recordedDays(channels).filter(({ day }) => day * DAY_MS >= from);
+      const days = recordedDays(channels, usualFlow(row.days)).filter(({ day }) => day * DAY_MS >= from);
       // Nothing new heard: nobody who rests on the days is told of them again.
-      if (days.length > 0 && !same(days, row.days.slice(-days.length))) {
+      const before = row.days.filter(({ day }) => day * DAY_MS >= from);
+      if (row.lateMs !== undefined || (days.length > 0 && !same(days, before))) {
         const joined = joinedDays(row.days, days);
-        await database.recordings.put({ ...row, days: joined, rows: joined.reduce((sum, { count }) => sum + count, 0) });
+        const { lateMs: _, ...counted } = row;
+        await database.recordings.put({ ...counted, days: joined, rows: joined.reduce((sum, { count }) => sum + count, 0) });
       }
       for (const channel of row.channels) {
         await coarsen(id, channel, 'every', 'minute', now - EVERY_FOR_MS);
@@ -175,6 +191,10 @@ export async function settleAir(now: number): Promise<void> {
       }
     });
 }
+
+/** What flows while the unit runs, by the days counted so far, L/h; 0 where none is. */
+const usualFlow = (days: RecordingRow['days']): number =>
+  days.reduce((most, { figures }) => Math.max(most, figures.find(([channel]) => channel === 'productLPerH')?.[1] ?? 0), 0);
 
 async function coarsen(
   recordingId: string,

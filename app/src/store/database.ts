@@ -42,6 +42,8 @@ export interface RecordingRow {
   readonly rows: number;
   /** What the log counts with. */
   readonly days: readonly RecordedDay[];
+  /** The earliest instant that came in after its day was counted, ms: from there days are counted anew. */
+  readonly lateMs?: number;
 }
 
 /** A stretch of a recording, packed. */
@@ -50,9 +52,12 @@ export interface BlockRow extends Block {
   readonly channel: Channel;
 }
 
+/** How far a gateway of meters was heard, by its name: ids of one say nothing of another's. */
+export type HeardUpTo = `heardUpTo ${string}`;
+
 /** Small facts about this browser, not about any system. */
 export interface FactRow {
-  readonly key: 'demoOffered' | 'lastBackupAt' | 'heardUpTo' | 'confirmedCauses';
+  readonly key: 'demoOffered' | 'lastBackupAt' | 'confirmedCauses' | HeardUpTo;
   readonly value: string;
 }
 
@@ -103,6 +108,7 @@ const STEPS: readonly DatabaseStep[] = [
   { file: 10 },
   { file: 11 },
   { file: 12 },
+  { file: 13 },
 ];
 
 /** The version of the stores. An older one in the browser is brought up; a newer one is left alone. */

@@ -1,4 +1,16 @@
-import { applyChanges, changesBetween, joined, takenBack, type Change, type Reading, type System } from '@yes-clear/core/file';
+import {
+  applyChanges,
+  changesBetween,
+  joined,
+  removalsAfter,
+  saysTheSame,
+  takenBack,
+  withEdit,
+  withRemovals,
+  type Change,
+  type Reading,
+  type System,
+} from '@yes-clear/core/file';
 import { database, type EditPart, type EditRow, type RecordingRow } from './database';
 import { openTabs, tabId } from './tab';
 import { SystemGone } from './whyNotKept';
@@ -21,9 +33,20 @@ export interface Done {
 /** Does what a person did, and remembers how to take it back. */
 export async function commit(label: string, parts: readonly EditPart[], at = Date.now()): Promise<void> {
   await database.transaction('rw', [...STORES], async () => {
-    await carryOut(parts, at, 'overwrite');
-    await remember(label, parts, at);
+    const asItStands = await withStored(parts);
+    await carryOut(asItStands, { ...DO, at });
+    await remember(label, asItStands, at);
   });
+}
+
+/** Parts that take readings away, of what stands: taken back, it comes back with what another tab had changed of it. */
+async function withStored(parts: readonly EditPart[]): Promise<readonly EditPart[]> {
+  const goes = parts.flatMap((part) => (part.kind === 'reading' && part.before && !part.after ? [part.before.id] : []));
+  if (goes.length === 0) return parts;
+  const stored = new Map((await database.readings.bulkGet(goes)).flatMap((one) => (one ? [[one.id, one] as const] : [])));
+  return parts.map((part) =>
+    part.kind === 'reading' && part.before && !part.after ? { ...part, before: stored.get(part.before.id) ?? part.before } : part,
+  );
 }
 
 async function remember(label: string, parts: readonly EditPart[], at: number): Promise<void> {
@@ -50,28 +73,43 @@ function continued(before: readonly EditPart[], after: readonly EditPart[]): Edi
   return [{ ...a, changes: joined(a.changes, b.changes) }];
 }
 
+/** How parts are carried out. */
+interface Way {
+  readonly at: number;
+  /** What becomes of a place that another hand changed meanwhile: an edit overwrites it, taking one back leaves it. */
+  readonly missed: 'overwrite' | 'leave';
+  /** Whether what goes was removed by a person, so that no copy brings it back; not so where its coming is taken back. */
+  readonly removes: boolean;
+}
+const DO: Omit<Way, 'at'> = { missed: 'overwrite', removes: true };
+const UNDO: Omit<Way, 'at'> = { missed: 'leave', removes: false };
+const REDO: Omit<Way, 'at'> = { missed: 'leave', removes: true };
+
 /**
  * Carries out parts: what leaves first, then systems, then readings that come; returns how many places were left because
  * another hand had been there.
  */
-async function carryOut(parts: readonly EditPart[], at: number, missed: 'overwrite' | 'leave'): Promise<number> {
+async function carryOut(parts: readonly EditPart[], way: Way): Promise<number> {
   const readings = parts.filter((part): part is ReadingPart => part.kind === 'reading');
-  let left = await takeReadings(readings.filter(({ after }) => after === null));
+  let left = await takeReadings(
+    readings.flatMap(({ before, after }) => (before && !after ? [before] : [])),
+    way,
+  );
   for (const part of parts) {
-    if (part.kind === 'changed') left += await changeSystem(part.systemId, part.changes, at, missed);
-    if (part.kind === 'system') left += await putSystem(part.before, part.after, missed);
+    if (part.kind === 'changed') left += await changeSystem(part.systemId, part.changes, way);
+    if (part.kind === 'system') left += await putSystem(part.before, part.after, way);
     if (part.kind === 'recording') left += await putRecording(part.before, part.after);
   }
   left += await putReadings(
-    readings.flatMap(({ after }) => (after ? [after] : [])),
-    missed,
+    readings.filter(({ after }) => after !== null),
+    way,
   );
   return left;
 }
 
 /** A recording comes and goes by its row; its blocks stay until nothing can bring it back. */
 async function putRecording(before: RecordingRow | null, after: RecordingRow | null): Promise<number> {
-  const here = await bump([(after ?? before)!.systemId]);
+  const here = await counted([(after ?? before)!.systemId]);
   if (after && here.size === 0) return 1;
   await (after ? database.recordings.put(after) : database.recordings.delete(before!.id));
   return 0;
@@ -79,16 +117,18 @@ async function putRecording(before: RecordingRow | null, after: RecordingRow | n
 
 type ReadingPart = Extract<EditPart, { kind: 'reading' }>;
 
-async function changeSystem(id: string, changes: readonly Change[], at: number, missed: 'overwrite' | 'leave'): Promise<number> {
+const asInstant = (at: number): string => new Date(at).toISOString();
+
+async function changeSystem(id: string, changes: readonly Change[], { at, missed, removes }: Way): Promise<number> {
   const row = await database.systems.get(id);
   if (!row) throw new SystemGone('The system is not here any more.');
   const applied = applyChanges(row.system, changes, missed);
-  const system = { ...applied.state, updatedAt: new Date(at).toISOString() };
+  const system = { ...withRemovals(row.system, applied.state, asInstant(at), removes), updatedAt: asInstant(at) };
   await database.systems.put({ id, revision: row.revision + 1, system });
   return applied.missed.length;
 }
 
-async function putSystem(before: System | null, after: System | null, missed: 'overwrite' | 'leave'): Promise<number> {
+async function putSystem(before: System | null, after: System | null, { at, missed, removes }: Way): Promise<number> {
   if (!after) {
     const id = before!.id;
     // Readings that came in meanwhile keep their system.
@@ -100,31 +140,69 @@ async function putSystem(before: System | null, after: System | null, missed: 'o
   await database.systems.put({
     id: after.id, // A system that comes back is newer than any state of it that was seen before.
     revision: (row?.revision ?? Date.now()) + 1,
-    system: after,
+    system: row ? withRemovals(row.system, after, asInstant(at), removes) : after,
   });
   return 0;
 }
 
-async function takeReadings(parts: readonly ReadingPart[]): Promise<number> {
-  if (parts.length === 0) return 0;
-  await database.readings.bulkDelete(parts.map(({ before }) => before!.id));
-  await bump(parts.map(({ before }) => before!.systemId));
-  return 0;
-}
-
-async function putReadings(readings: readonly Reading[], missed: 'overwrite' | 'leave'): Promise<number> {
+/** Takes readings away; one that another hand changed since stays where an edit is only taken back. */
+async function takeReadings(readings: readonly Reading[], { at, missed, removes }: Way): Promise<number> {
   if (readings.length === 0) return 0;
-  const here = await bump(readings.map(({ systemId }) => systemId));
-  const homeless = readings.filter(({ systemId }) => !here.has(systemId));
-  if (homeless.length > 0 && missed === 'overwrite') throw new SystemGone('The system is not here any more.');
-  await database.readings.bulkPut(readings.filter(({ systemId }) => here.has(systemId)));
-  return homeless.length;
+  const here = missed === 'leave' ? await database.readings.bulkGet(readings.map(({ id }) => id)) : [];
+  const goes = readings.filter((reading, i) => !here[i] || saysTheSame(reading, here[i]));
+  await database.readings.bulkDelete(goes.map(({ id }) => id));
+  await counted(
+    readings.map(({ systemId }) => systemId),
+    { went: removes ? goes : [], came: [], at },
+  );
+  return readings.length - goes.length;
 }
 
-/** Counts the systems on whose readings changed, so that what rests on them is worked out anew; returns those that are here. */
-async function bump(ids: readonly string[]): Promise<Set<string>> {
+/** Writes readings on top of what stands: one that is here is changed figure by figure. */
+async function putReadings(parts: readonly ReadingPart[], { at, missed }: Way): Promise<number> {
+  if (parts.length === 0) return 0;
+  const stored = await database.readings.bulkGet(parts.map(({ after }) => after!.id));
+  let left = 0;
+  const come = parts.flatMap(({ before, after }, i): Reading[] => {
+    const now = stored[i];
+    if (before && now) {
+      const edited = withEdit(now, { before, after: after!, at: asInstant(at) }, missed);
+      left += edited.missed.length;
+      return [edited.state];
+    }
+    // What was removed elsewhere is not brought back by taking an edit of it back, nor overwritten by doing one again.
+    const isElsewhere = missed === 'leave' && (before ? !now : now !== undefined && !saysTheSame(now, after!));
+    if (isElsewhere) left += 1;
+    return isElsewhere ? [] : [after!];
+  });
+  const here = await counted(
+    come.map(({ systemId }) => systemId),
+    { went: [], came: come, at },
+  );
+  const homeless = come.filter(({ systemId }) => !here.has(systemId));
+  if (homeless.length > 0 && missed === 'overwrite') throw new SystemGone('The system is not here any more.');
+  await database.readings.bulkPut(come.filter(({ systemId }) => here.has(systemId)));
+  return left + homeless.length;
+}
+
+/**
+ * Counts the systems on whose readings changed, so that what rests on them is worked out anew, with the last word on
+ * readings that went and came back; returns those that are here.
+ */
+async function counted(
+  ids: readonly string[],
+  moved: { readonly went: readonly Reading[]; readonly came: readonly Reading[]; readonly at: number } = { went: [], came: [], at: 0 },
+): Promise<Set<string>> {
   const rows = (await database.systems.bulkGet([...new Set(ids)])).filter((row) => row !== undefined);
-  await database.systems.bulkPut(rows.map((row) => ({ ...row, revision: row.revision + 1 })));
+  const of = (readings: readonly Reading[], systemId: string): { of: 'readings'; id: string }[] =>
+    readings.filter((reading) => reading.systemId === systemId).map(({ id }) => ({ of: 'readings', id }));
+  const removed = ({ id, system }: (typeof rows)[number]): System['removed'] =>
+    moved.went.length === 0 && system.removed.length === 0
+      ? system.removed
+      : removalsAfter(system.removed, { went: of(moved.went, id), came: of(moved.came, id), at: asInstant(moved.at) });
+  await database.systems.bulkPut(
+    rows.map((row) => ({ ...row, revision: row.revision + 1, system: { ...row.system, removed: removed(row) } })),
+  );
   return new Set(rows.map(({ id }) => id));
 }
 
@@ -140,7 +218,7 @@ async function move(way: 'undo' | 'redo'): Promise<Done | null> {
     const row = await (way === 'undo' ? rows.last() : rows.first());
     if (!row) return null;
     const parts = way === 'undo' ? [...row.parts].reverse().map(reversed) : row.parts;
-    const missed = await carryOut(parts, Date.now(), 'leave');
+    const missed = await carryOut(parts, { ...(way === 'undo' ? UNDO : REDO), at: Date.now() });
     await database.edits.put({ ...row, undone: way === 'undo' ? 1 : 0 });
     return { label: row.label, missed };
   });
@@ -170,5 +248,5 @@ export async function adoptEdits(): Promise<void> {
 export const changedPart = (before: System, after: System): EditPart => ({
   kind: 'changed',
   systemId: before.id,
-  changes: changesBetween(before, after).filter(({ at }) => at[0] !== 'updatedAt'),
+  changes: changesBetween(before, after).filter(({ at }) => at[0] !== 'updatedAt' && at[0] !== 'removed'),
 });

@@ -5,7 +5,7 @@ import { ordered, type Channel, type Samples } from '@yes-clear/core/recording';
 import { systemFromTemplate } from '@yes-clear/core/template';
 import { createPinia, setActivePinia } from 'pinia';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { airId, caught, keepCaught, settleAir, watchListeners, type Caught, type Listener } from './air';
+import { airId, caught, heardUpToKey, keepCaught, settleAir, watchListeners, type Caught, type Listener } from './air';
 import { database, openDatabase, readFact } from './database';
 import { redo, undo } from './edits';
 import { keepRecording, recordingsOf, removeRecording } from './recordingRows';
@@ -102,6 +102,9 @@ describe('a file of a meter', () => {
   });
 });
 
+/** The gateway it comes from. */
+const GATE = 'Pump room';
+
 describe('what comes over the air', () => {
   const sensor = (id: string, name: string, reads: Sensor['reads'], probeId: string | null = null): Sensor => ({
     id,
@@ -135,33 +138,51 @@ describe('what comes over the air', () => {
   it('is kept together with how far it was heard, and heard again changes nothing', async () => {
     await addSystem(paired);
     const look = [tap(T0, 300), tap(T0 + 10_000, 301)];
-    await keepCaught(look, T0 + 10_000);
-    await keepCaught([...look, tap(T0 + 20_000, 302)], T0 + 20_000);
-    expect([await countOf(airId('a')), await readFact('heardUpTo')]).toEqual([3, String(T0 + 20_000)]);
+    await keepCaught(look, GATE, T0 + 10_000);
+    await keepCaught([...look, tap(T0 + 20_000, 302)], GATE, T0 + 20_000);
+    expect([await countOf(airId('a')), await readFact(heardUpToKey(GATE))]).toEqual([3, String(T0 + 20_000)]);
   });
   it('that fails to be kept leaves the mark where it was', async () => {
     await addSystem(paired);
-    await keepCaught([tap(T0, 300)], T0);
+    await keepCaught([tap(T0, 300)], GATE, T0);
     // A figure that cannot be stored stops the whole of it.
-    await expect(keepCaught([tap(T0 + 10_000, 301), { ...tap(0, 1), channel: null as unknown as Channel }], T0 + 10_000)).rejects.toThrow();
-    expect([await countOf(airId('a')), await readFact('heardUpTo')]).toEqual([1, String(T0)]);
+    await expect(
+      keepCaught([tap(T0 + 10_000, 301), { ...tap(0, 1), channel: null as unknown as Channel }], GATE, T0 + 10_000),
+    ).rejects.toThrow();
+    expect([await countOf(airId('a')), await readFact(heardUpToKey(GATE))]).toEqual([1, String(T0)]);
   });
   it('counts by the day in the log, today anew each time', async () => {
     await addSystem(paired);
-    await keepCaught([tap(T0 + 1000, 300)], T0);
+    await keepCaught([tap(T0 + 1000, 300)], GATE, T0);
     await settleAir(T0 + 2000);
     expect((await logOf('a')).map(({ values }) => values[0]!.shown)).toEqual([300]);
-    await keepCaught([tap(T0 + 3000, 310), tap(T0 + 4000, 310), tap(T0 + DAY, 320)], T0);
+    await keepCaught([tap(T0 + 3000, 310), tap(T0 + 4000, 310), tap(T0 + DAY, 320)], GATE, T0);
     await settleAir(T0 + DAY);
     expect((await logOf('a')).map(({ values }) => values[0]!.shown)).toEqual([310, 320]);
     expect((await recordingsOf('a'))[0]!.rows).toBe(4);
+  });
+  it('that comes late counts on the day it was read', async () => {
+    await addSystem(paired);
+    await keepCaught([tap(T0, 300), tap(T0 + 3 * DAY, 330)], GATE, T0);
+    await settleAir(T0 + 3 * DAY + 1000);
+    await keepCaught([tap(T0 + DAY, 310), tap(T0 + 3 * DAY + 2000, 331)], GATE, T0);
+    expect((await recordingsOf('a'))[0]!.lateMs).toBe(T0 + DAY);
+    await settleAir(T0 + 3 * DAY + 3000);
+    expect((await logOf('a')).map(({ values }) => values[0]!.shown)).toEqual([300, 310, 330.5]);
+    expect((await recordingsOf('a'))[0]!.lateMs).toBeUndefined();
+  });
+  it('of another gateway has a mark of its own', async () => {
+    await addSystem(paired);
+    await keepCaught([tap(T0, 300)], GATE, T0);
+    await keepCaught([tap(T0 + 10_000, 300)], 'Boat', 7);
+    expect([await readFact(heardUpToKey(GATE)), await readFact(heardUpToKey('Boat'))]).toEqual([String(T0), '7']);
   });
   it('is kept whole for a day, by the minute for a month and by the hour for ever, and its days stay as they were', async () => {
     await addSystem(paired);
     const figures = Array.from({ length: 40 * 24 }, (_, hour) =>
       [0, 20_000, 40_000].map((ms) => tap(T0 + hour * 3_600_000 + ms, 300 + (hour % 7))),
     ).flat();
-    await keepCaught(figures, T0);
+    await keepCaught(figures, GATE, T0);
     const now = T0 + 40 * DAY;
     await settleAir(now);
     const before = await logOf('a');
@@ -194,7 +215,7 @@ describe('a file of everything', () => {
         ]),
       ))!.row!,
     );
-    await keepCaught([{ systemId: 'a', channel: TAP, atMs: T0 + 9 * DAY, value: 305 }], T0);
+    await keepCaught([{ systemId: 'a', channel: TAP, atMs: T0 + 9 * DAY, value: 305 }], GATE, T0);
     await settleAir(T0 + 9 * DAY + 1000);
     await database.photos.put({
       id: 'p',
@@ -231,13 +252,14 @@ describe('a file of everything', () => {
         { systemId: 'a', channel: TAP, atMs: T0, value: 300 },
         { systemId: 'a', channel: TAP, atMs: T0 + DAY, value: 310 },
       ],
+      GATE,
       T0,
     );
     await settleAir(T0 + DAY + 1000);
     const text = writeDocument([(await wholeRecord('a'))!], '2026-07-01T00:00:00Z');
     await database.blocks.filter(({ startMs }) => startMs < T0 + DAY).delete();
     await database.recordings.update(airId('a'), { days: (await database.recordings.get(airId('a')))!.days.slice(1) });
-    await keepCaught([{ systemId: 'a', channel: TAP, atMs: T0 + 2 * DAY, value: 320 }], T0);
+    await keepCaught([{ systemId: 'a', channel: TAP, atMs: T0 + 2 * DAY, value: 320 }], GATE, T0);
     await settleAir(T0 + 2 * DAY + 1000);
     const read = await readImport(new Blob([text]));
     if (!read.ok) throw new Error(read.error.message);

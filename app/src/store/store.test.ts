@@ -7,7 +7,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { database, NewerDatabase, openDatabase, readFact, writeFact } from './database';
 import { removeDemo } from './demo';
 import { changedPart, commit, nextSteps, redo, undo } from './edits';
-import { logReading, removeReading } from './readings';
+import { changeReading, logReading, removeReading } from './readings';
 import { useSaving } from './saving';
 import { shiftedRecord } from './shift';
 import { addSystem, allRecords, bringBack, oneRecord, removeSystems, storeRecords } from './systems';
@@ -141,6 +141,51 @@ describe('systems in the database', () => {
     expect(await readFact('lastBackupAt')).toBeNull();
     await writeFact('lastBackupAt', '2026-11-23T10:00:00Z');
     expect(await readFact('lastBackupAt')).toBe('2026-11-23T10:00:00Z');
+  });
+});
+
+describe('a reading in two tabs', () => {
+  const noted =
+    (note: string) =>
+    (one: Reading): Reading => ({ ...one, note });
+  const at =
+    (pressureBar: number) =>
+    (one: Reading): Reading => ({ ...one, pressureBar });
+  /** An edit of the reading as a tab saw it when it opened. */
+  const edits = (seen: Reading, change: (one: Reading) => Reading): Promise<void> => changeReading(seen, change(seen));
+  const stored = async (): Promise<Reading> => (await database.readings.get('r1'))!;
+  beforeEach(async () => {
+    await addSystem(make('a'));
+    await logReading(reading('r1', 'a'));
+  });
+  it('is edited figure by figure: a note written in one and a pressure mended in the other both stand', async () => {
+    const seen = await stored();
+    await otherTab(() => edits(seen, noted('filter brown')));
+    await edits(seen, at(3.2));
+    expect(await stored()).toMatchObject({ note: 'filter brown', pressureBar: 3.2 });
+    await undo();
+    expect(await stored()).toMatchObject({ note: 'filter brown', pressureBar: 4 });
+  });
+  it('taking back what came leaves what another tab has changed since, and says so', async () => {
+    const seen = await stored();
+    await otherTab(() => edits(seen, noted('filter brown')));
+    expect(await undo()).toMatchObject({ label: 'reading logged', missed: 1 });
+    expect((await stored()).note).toBe('filter brown');
+  });
+  it('an edit taken back does not bring back what was removed elsewhere', async () => {
+    const seen = await stored();
+    await edits(seen, at(3.2));
+    const edited = await stored();
+    await otherTab(() => removeReading(edited));
+    expect(await undo()).toMatchObject({ missed: 1 });
+    expect(await database.readings.count()).toBe(0);
+    expect((await oneRecord('a'))!.system.removed).toMatchObject([{ of: 'readings', id: 'r1', gone: true }]);
+  });
+  it('removed and brought back, the last word on it is that it is here', async () => {
+    await removeReading(await stored());
+    await undo();
+    expect((await oneRecord('a'))!.system.removed).toMatchObject([{ of: 'readings', id: 'r1', gone: false }]);
+    expect(await database.readings.count()).toBe(1);
   });
 });
 

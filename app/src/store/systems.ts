@@ -1,7 +1,6 @@
 import { mergeRecords, type Reading, type System, type SystemRecord } from '@yes-clear/core/file';
 import { database, type EditPart } from './database';
 import { commit } from './edits';
-import { newId } from './newId';
 
 /** All systems with their readings, oldest system first. */
 export async function allRecords(): Promise<SystemRecord[]> {
@@ -61,5 +60,5 @@ export async function storeRecords(records: readonly SystemRecord[], label: stri
 /** A system that was removed elsewhere, put back as it was last seen here. */
 export async function bringBack(record: SystemRecord): Promise<void> {
   const here = await oneRecord(record.system.id);
-  await storeRecords([here ? mergeRecords(here, record, newId).record : record], `${record.system.name} brought back`);
+  await storeRecords([here ? mergeRecords(here, record).record : record], `${record.system.name} brought back`);
 }

@@ -7,12 +7,11 @@ import {
   fileText,
   isLikelyDate,
   mergeRecords,
-  newerOf,
   withLinked,
   withPlainId,
   type FileError,
   type FileIssue,
-  type ReadingSide,
+  type MergeChoices,
   type RecordComparison,
   type SystemPart,
   type SystemRecord,
@@ -80,8 +79,6 @@ export interface Clash {
   readonly compared: RecordComparison;
 }
 export type ClashChoice = 'merge' | 'replace' | 'both' | 'leave';
-/** Which of two readings of one id stands, where a person said so; the one changed last elsewhere. */
-export type ReadingChoices = ReadonlyMap<string, ReadingSide>;
 
 /** What a file would bring, before anything is written. */
 export interface ImportPlan {
@@ -134,7 +131,7 @@ export async function carryOutImport(
   { fresh, clashes, known }: ImportPlan,
   choose: (clash: Clash) => ClashChoice,
   oddReadings: 'keep' | 'leave',
-  sides: ReadingChoices = new Map(),
+  said: MergeChoices = {},
 ): Promise<ImportDone> {
   const likely = (record: SystemRecord): SystemRecord =>
     oddReadings === 'keep' ? record : { ...record, readings: record.readings.filter(({ at }) => isLikelyDate(at)) };
@@ -148,7 +145,7 @@ export async function carryOutImport(
     if (choice === 'replace') records.push(there);
     if (choice === 'both') records.push({ ...copyOf(there, newId), beside: there.beside });
     if (choice === 'merge') {
-      const merged = mergeRecords(clash.here, there, newId, (pair) => sides.get(pair[0].id) ?? newerOf(pair));
+      const merged = mergeRecords(clash.here, there, said);
       records.push(merged.record);
       taken.push({ ...there, system: merged.record.system });
       if (merged.left.length > 0) left.push({ name: clash.here.system.name, from: merged.from, parts: merged.left });

@@ -41,6 +41,8 @@ export interface OpenSystem {
   readonly error: ComputedRef<InputError | null>;
   /** Whether a new answer is a while in coming; the last one stands. */
   readonly working: Ref<boolean>;
+  /** Whether the answer that stands knows every reading there is. */
+  readonly upToDate: ComputedRef<boolean>;
   readonly now: ComputedRef<string>;
   /** Not in this browser, or not any more. */
   readonly missing: ShallowRef<boolean>;

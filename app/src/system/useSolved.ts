@@ -26,9 +26,16 @@ export function useSolved(
   system: Ref<System | null>,
   readings: Ref<readonly Reading[] | null>,
   now: Ref<string>,
-): { readonly solved: ComputedRef<Solved | null>; readonly error: ComputedRef<InputError | null>; readonly working: Ref<boolean> } {
+): {
+  readonly solved: ComputedRef<Solved | null>;
+  readonly error: ComputedRef<InputError | null>;
+  readonly working: Ref<boolean>;
+  readonly upToDate: ComputedRef<boolean>;
+} {
   const answer = shallowRef<Outcome<Solved> | null>(lastAnswers.get(id) ?? null);
   const working = ref(false);
+  /** The readings the answer that stands was asked for with. */
+  const answeredFor = shallowRef<readonly Reading[] | null>(null);
   let gone = false;
   onScopeDispose(() => (gone = true));
 
@@ -41,13 +48,15 @@ export function useSolved(
     if (!asked || gone || readings.value === null) return;
     const noticed = setTimeout(() => (working.value = true), NOTICED_MS);
     try {
-      const outcome = await solveBeside(asked, readings.value, now.value, settled);
+      const read = readings.value;
+      const outcome = await solveBeside(asked, read, now.value, settled);
       // What was asked comes back as it was, so that it is not copied to and fro.
       const whole: Outcome<Solved> = outcome.ok ? { ok: true, value: { ...outcome.value, system: asked } } : outcome;
       if (outcome.ok && outcome.value.courseIsNew) courseOf = asked;
       else if (outcome.ok && courseOf !== asked) void settle();
       lastAnswers.set(id, whole);
       answer.value = whole;
+      answeredFor.value = read;
     } catch (failure) {
       // The worker is gone, or what it was given broke it: said in place of an answer, never a blank page.
       const message = `This could not be worked out (${failure instanceof Error ? failure.message : String(failure)}). What is entered is kept.`;
@@ -82,5 +91,6 @@ export function useSolved(
     solved: computed(() => (answer.value?.ok ? answer.value.value : null)),
     error: computed(() => (answer.value && !answer.value.ok ? answer.value.error : null)),
     working,
+    upToDate: computed(() => answeredFor.value !== null && answeredFor.value === readings.value),
   };
 }

@@ -24,13 +24,18 @@ export interface WhatIsOnAir {
   readonly name: string;
   readonly simulated: boolean;
   readonly sensors: readonly OnAir[];
+  /** What was sent last and could not be taken, and why; empty where all is well. */
+  readonly refused: string;
 }
+
+/** A server that takes longer is taken for one that hangs, ms. */
+const ANSWERS_WITHIN_MS = 10_000;
 
 /** Asks the server what is on the air; an error says why it is not known. */
 export async function whatIsOnAir(): Promise<Outcome<WhatIsOnAir>> {
   const none = (why: string): Outcome<WhatIsOnAir> => fail('meters', null, 'a server that has meters', why);
   try {
-    const response = await fetch(METERS, { headers: { Accept: 'application/json' } });
+    const response = await fetch(METERS, { headers: { Accept: 'application/json' }, signal: AbortSignal.timeout(ANSWERS_WITHIN_MS) });
     const data = (await response.json()) as unknown;
     if (!response.ok) return none((data as { message?: string }).message ?? 'The server has no meters.');
     const found = onAirSchema.safeParse(data);
@@ -42,6 +47,7 @@ export async function whatIsOnAir(): Promise<Outcome<WhatIsOnAir>> {
 const onAirSchema = z.object({
   name: z.string().max(120),
   simulated: z.boolean().default(false),
+  refused: z.string().max(2000).default(''),
   sensors: z.array(z.object({ name: z.string().min(1).max(200), title: z.string().max(120), unit: z.string().max(40) })).max(500),
 });
 

@@ -24,10 +24,14 @@ export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Rou
   const { report, tracking, membrane } = today.value;
   const findings =
     readings.length > 0 ? logFindings(system, readings, report.solved, tracking, now, membrane, today.value) : report.findings;
-  const finding = [...findings].sort(byUrgency)[0] ?? null;
+  const first = [...findings].sort(byUrgency)[0] ?? null;
+  // Resin that may end within the month is work to come, no fault: where nothing is wrong it is what matters most.
+  const resinDays = tracking?.daysLeft?.p10 ?? Infinity;
+  const isWrong = first?.severity === 'bad' || first?.severity === 'mind';
+  const finding = !isWrong && resinDays <= MONTH_DAYS ? (findings.find(({ id }) => id === 'resin') ?? first) : first;
   return {
     ...base,
-    urgency: finding?.severity === 'bad' ? 'now' : finding?.severity === 'mind' ? 'month' : 'fine',
+    urgency: first?.severity === 'bad' || resinDays <= WEEK_DAYS ? 'now' : isWrong || resinDays <= MONTH_DAYS ? 'month' : 'fine',
     finding,
     resinLeft: tracking?.remaining.p50 ?? null,
     output: membrane?.water && membrane.water.count > 1 ? Math.exp(membrane.water.now.value) : null,
@@ -36,6 +40,9 @@ export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Rou
     due: dueOf(system, today.value, now),
   };
 }
+
+const WEEK_DAYS = 7;
+const MONTH_DAYS = 30;
 
 /** Salt removed by the newest reading that can tell. */
 function lastRemoval({ system, readings }: SystemRecord): number | null {

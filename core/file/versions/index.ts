@@ -12,6 +12,7 @@ import { version9 } from './version9';
 import { version10 } from './version10';
 import { version11 } from './version11';
 import { version12 } from './version12';
+import { version13 } from './version13';
 
 /**
  * Every version of the file since the first, each in a file of its own. A new one is a file beside these and one entry
@@ -29,6 +30,7 @@ export const FILE_VERSIONS: readonly FileVersion[] = [
   version10,
   version11,
   version12,
+  version13,
 ];
 
 /** The version that is written. */

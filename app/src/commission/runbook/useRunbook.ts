@@ -37,7 +37,7 @@ import {
   type Work,
   type WorkKind,
 } from '@yes-clear/core/file';
-import { cartridgeChanged, lagStage } from '@yes-clear/core/log';
+import { behindInRow, serviced } from '@yes-clear/core/log';
 import { withPortReading } from '@yes-clear/core/advice';
 import type { Measure, Step } from '@yes-clear/core/stage';
 import { computed, inject, provide, ref, type InjectionKey } from 'vue';
@@ -197,20 +197,15 @@ function makeRunbook() {
     if (!open || !before) return;
     const at = new Date().toISOString();
     const reading = baselineReading(before, open, newId(), at);
-    const tracking = current.solved.value?.tracking ?? null;
-    const resin = open.kind === 'partChange' && tracking !== null && tracking.stageId === open.stageId ? tracking : null;
     current.edit('handed over', (s) => {
-      const changed = resin
-        ? cartridgeChanged(s, resin, {
-            how: lagStage(s) ? 'moveUp' : 'renew',
-            ended: resin.remaining.p50 <= 0.02 ? 'breakthrough' : 'removedBefore',
-            day: at.slice(0, 10),
-            id: idFor('cartridge'),
-          })
-        : s;
-      const over = handedOver(changed, open, at, reading?.id ?? 'none').system;
-      // What was written down of a resin that moved up stands.
-      return resin ? { ...over, train: changed.train } : over;
+      const stage = open.kind === 'partChange' ? allStages(s.train).find(({ id }) => id === open.stageId) : undefined;
+      const over = handedOver(s, open, at, reading?.id ?? 'none').system;
+      if (stage?.kind !== 'resin') return over;
+      // A bed that moves up keeps what it has behind it: the work says so, not the hand-over.
+      const work = behindInRow(s, stage).length > 0 ? ('movedUp' as const) : ('changed' as const);
+      const done = { id: newId(), at, stageId: stage.id, instrumentId: null, work, why: 'notSaid' as const, note: '' };
+      const written = serviced(s, done, current.solved.value?.use ?? {});
+      return { ...over, services: written.services, train: written.train };
     });
     if (reading) await saving.keep('the baseline', () => logReading(reading));
     notice.say(reading ? 'Handed over. The baseline stands in the log.' : 'Handed over, without a baseline.');

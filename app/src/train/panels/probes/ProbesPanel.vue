@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  feedPump,
   furtherGauges,
   GAUGE_WORDS,
   gaugePlaces,
@@ -140,7 +141,11 @@ const gauges = computed(() => {
 /** Pressures already in the log were read where the gauge stood: another place is another gauge. */
 const mainIsRead = computed(() => current.readings.value.some(({ pressureBar }) => pressureBar !== null));
 const gaugeItems = computed(() => gaugePlaces(train.value).map((at) => ({ value: at, title: GAUGE_WORDS[at] })));
-const mainItems = computed(() => gaugeItems.value.filter(({ value }) => value === 'line' || value === 'membrane'));
+/** Behind the filters is at the membrane where no pump stands between the two. */
+const mainItems = computed(() => {
+  const hasPump = feedPump(train.value.stages) !== undefined;
+  return gaugeItems.value.filter(({ value }) => value === 'line' || value === 'membrane' || (value === 'filters' && hasPump));
+});
 const setMain = (at: Gauge['at']): void => edits.setMainGauge(at as Train['gauge']);
 </script>
 
