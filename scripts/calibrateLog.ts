@@ -1,17 +1,20 @@
 /**
- * How truly the log tells of membranes and resins whose truth is known: 200 seeded logs, 800 cartridges, 120
- * years with a trouble in them. Run with
+ * How truly the log tells of membranes and resins whose truth is known: 200 seeded logs, 800 cartridges, 1200 keepers of
+ * resin with their habits, 120 years with a trouble in them. Run with
  * `npm run calibration`; fails where a figure leaves what it must keep.
  */
 import { FOUR_IN_FIVE_SD } from '../core/numeric';
+import { KEPT, keptTally } from '../core/testing/seededKeepers';
 import { resinTally, tally, troubleTally } from '../core/testing/seededLogs';
 
 const LOGS = 200;
 const CARTRIDGES = 800;
+const KEEPERS = 300;
 const TROUBLED = 120;
 const seeds = (from: number, count: number): number[] => Array.from({ length: count }, (_, i) => from + i);
 const logs = tally(seeds(1000, LOGS));
 const resin = resinTally(seeds(5000, CARTRIDGES));
+const kept = KEPT.map((of) => ({ of, ...keptTally(of, seeds(7000, KEEPERS)) }));
 const troubles = troubleTally(seeds(9000, TROUBLED));
 
 /** A figure, what it must keep to, and whether it does. */
@@ -32,6 +35,17 @@ const FIGURES: readonly { readonly says: string; readonly value: number; readonl
     low: 0.7,
     high: 0.9,
   },
+  ...kept.flatMap(({ of, forecasts, leftInside, datesOf, datesInside, lateDays, width }) => [
+    {
+      says: `${of}: share of ${forecasts} looks with what is left within its 80 % band`,
+      value: leftInside / forecasts,
+      low: 0.66,
+      high: 0.9,
+    },
+    { says: `${of}: share of ${datesOf} dates within theirs, ± 1 day`, value: datesInside / datesOf, low: 0.7, high: 0.95 },
+    { says: `${of}: days by which the middle of its dates is late, the median`, value: lateDays, low: -4, high: 4 },
+    { says: `${of}: width of a date against the time left, the median`, value: width, low: 0.3, high: 1.3 },
+  ]),
   { says: `share of ${troubles.scaled} scaling restrictors told`, value: troubles.scaledTold / troubles.scaled, low: 0.75, high: 1 },
   { says: 'share of still restrictors called scaling', value: troubles.stillCalledScaled / troubles.still, low: 0, high: 0.1 },
   { says: `share of ${troubles.oxidised} oxidations dated`, value: troubles.oxidisedTold / troubles.oxidised, low: 0.9, high: 1 },

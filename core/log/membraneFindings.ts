@@ -9,13 +9,14 @@ import { dayWords, seasonWords } from './days';
 import type { Course, MembraneTrend, MovedBy } from './membraneTrend';
 import { baselineOf, inOrder } from './series';
 import { dateAfter } from './dates';
+import { stands } from './latch';
 
 /** Action limits against the reference (common practice; membrane chapter, 7), as factors. */
 export const OUTPUT_LIMITS = { watch: 0.9, clean: 0.85 } as const;
 export const PASSAGE_LIMITS = { watch: 1.1, inspect: 1.15 } as const;
 /** Readings before a part that costs more than a strip is judged (science of faults, 5). */
 const LEAST_READINGS = 3;
-/** How sure a limit must be passed to be told as passed (science of logs, 9). */
+/** How sure a part that is not followed reading by reading must be past a limit to be told as past it (science of logs, 9). */
 const SURE = 0.9;
 /**
  * Filters are told of when the lower edge of what they take beyond clean ones passes both, and in a warning colour when it
@@ -33,11 +34,14 @@ export function shareWithDoubt({ value, sd }: Estimate): string {
 }
 const fell = (ln: number): string => `${Math.round(Math.abs(100 * (Math.exp(ln) - 1)))}${THIN}%`;
 
-/** Chance that a course has passed a limit. */
-const passed = ({ now }: Course, limit: number, side: 'below' | 'above'): number => {
-  const z = (Math.log(limit) - now.value) / now.sd;
-  return side === 'below' ? normalCumulative(z) : normalCumulative(-z);
-};
+/** Whether a course has passed a limit, by what was known at each reading. */
+const passed = ({ asKnown }: Course, limit: number, side: 'below' | 'above'): boolean =>
+  stands(
+    asKnown.map(({ value, sd }) => {
+      const z = (Math.log(limit) - value) / sd;
+      return normalCumulative(side === 'below' ? z : -z);
+    }),
+  );
 
 /** What the log says of a membrane: its output and its salt with the weather taken out, what else moved them, and what nobody wrote down. */
 export function membraneFindings(system: System, readings: readonly Reading[], trend: MembraneTrend, now: string): Finding[] {
@@ -54,9 +58,9 @@ export function membraneFindings(system: System, readings: readonly Reading[], t
 function outputFinding({ water, movedBy }: MembraneTrend, against: string, now: string): Finding | null {
   if (!water || water.count < 2) return null;
   const figure = shareWithDoubt(water.now);
-  const spent = water.count >= LEAST_READINGS && passed(water, SPENT_WATER_FACTOR, 'below') > SURE;
-  const toClean = water.count >= LEAST_READINGS && passed(water, OUTPUT_LIMITS.clean, 'below') > SURE;
-  const toWatch = passed(water, OUTPUT_LIMITS.watch, 'below') > SURE;
+  const spent = water.count >= LEAST_READINGS && passed(water, SPENT_WATER_FACTOR, 'below');
+  const toClean = water.count >= LEAST_READINGS && passed(water, OUTPUT_LIMITS.clean, 'below');
+  const toWatch = passed(water, OUTPUT_LIMITS.watch, 'below');
   const moved = movedBy ? movedWords(movedBy) : '';
   const verdict = spent
     ? 'It is spent: replace it.'
@@ -102,8 +106,8 @@ function movedWords({ from, total, temperature, pressure, filters, tap, membrane
 
 function saltFinding(system: System, readings: readonly Reading[], { salt, points }: MembraneTrend, against: string): Finding | null {
   if (!salt || salt.count < 2) return null;
-  const inspect = salt.count >= LEAST_READINGS && passed(salt, PASSAGE_LIMITS.inspect, 'above') > SURE;
-  const watch = passed(salt, PASSAGE_LIMITS.watch, 'above') > SURE;
+  const inspect = salt.count >= LEAST_READINGS && passed(salt, PASSAGE_LIMITS.inspect, 'above');
+  const watch = passed(salt, PASSAGE_LIMITS.watch, 'above');
   const figure = shareWithDoubt(salt.now);
   return {
     id: 'saltPassage',

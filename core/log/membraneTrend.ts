@@ -37,6 +37,8 @@ export interface CourseAt {
 /** How a factor goes with time, in ln against what new was. */
 export interface Course {
   readonly now: Estimate;
+  /** What was known of it at each reading that tells of it, without what came later. */
+  readonly asKnown: readonly Estimate[];
   /** Change of that a year. */
   readonly perYear: Estimate;
   /** At each reading, in the light of all; from the last of them on it is carried by its slope. */
@@ -336,6 +338,10 @@ function courseOf(
   return {
     ...placed,
     now: courseAt(placed, nowMs),
+    asKnown: read.map((i) => {
+      const { value, sd } = at(filtered[i]!.after);
+      return { value, sd: Math.hypot(sd, hiddenSd) };
+    }),
     level: combined(last, new Map([[level, 1]])), // prettier-ignore
     count: read.length,
     unexplained: own.map((jump) => ({

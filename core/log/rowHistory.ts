@@ -115,6 +115,7 @@ export function rowEvents(services: readonly Service[], stageIds: readonly strin
  * where nobody wrote one down.
  *
  * @param due chance that the row had come to its end at a load, by what is believed of it
+ * @param unwritten what is taken to have been done where nobody wrote it down
  */
 function nextChange(
   fromMs: number,
@@ -122,6 +123,7 @@ function nextChange(
   outlet: readonly OutletPoint[],
   due: (ms: number) => number,
   signs: readonly ChangeSign[],
+  unwritten: Pick<RowEvent, 'how' | 'bed'>,
 ): { readonly event: RowEvent; readonly uses: RowEvent | null } | null {
   const written = events[0] ?? null;
   for (let i = 1; i < outlet.length; i++) {
@@ -142,14 +144,14 @@ function nextChange(
       outlet[i - 2] !== undefined && outlet[i - 2]!.ms >= fromMs && outlet[i - 2]!.ec25UScm > RISEN * Math.max(clean.ec25UScm, 0.05);
     const stays = (outlet[i + 1]?.past ?? 0) < HALF;
     if (stays && due(last.ms) > (rose ? CAN_BE_DUE : LIKELY_DUE))
-      return { event: { ms: middle, doubtDays, how: 'renew', bed: -1, why: 'notSaid', serviceId: null }, uses: null };
+      return { event: { ms: middle, doubtDays, ...unwritten, why: 'notSaid', serviceId: null }, uses: null };
   }
   // A sign of the change this stretch began with is none of the next.
   const sign = signs.find((one) => one.fromMs > fromMs + SETTLED_MS);
   if (sign && !(written && written.ms <= sign.toMs)) {
     const event = { ms: (sign.fromMs + sign.toMs) / 2, doubtDays: (sign.toMs - sign.fromMs) / DAY_MS / Math.sqrt(12) };
     if (written && written.ms - sign.toMs <= LATE_DAYS * DAY_MS) return { event: { ...written, ...event }, uses: written };
-    return { event: { ...event, how: 'renew', bed: -1, why: 'notSaid', serviceId: null }, uses: null };
+    return { event: { ...event, ...unwritten, why: 'notSaid', serviceId: null }, uses: null };
   }
   return written && { event: written, uses: written };
 }
@@ -194,13 +196,17 @@ export function rowHistory({ fromMs, used, events, outlet, looks, signs, load, p
   let lessons = 0;
   let start = fromMs;
   let left = events.filter(({ ms }) => ms > fromMs);
+  // Who moves beds up does so whether or not it is written down; of others nobody knows which bed was changed.
+  const unwritten = events.some(({ how }) => how === 'moveUp')
+    ? ({ how: 'moveUp', bed: 0 } as const)
+    : ({ how: 'renew', bed: -1 } as const);
   for (;;) {
     const taken = (ms: number): number => load.at(ms) - load.at(start);
     const freeBeds = free(state);
     /** Load of one whole bed that so much load of this row stands for. */
     const perBed = (ms: number): number => Math.max(0, taken(ms)) / freeBeds;
     const due = (ms: number): number => chanceBelow(belief, perBed(ms));
-    const change = nextChange(start, left, outlet, due, signs);
+    const change = nextChange(start, left, outlet, due, signs, unwritten);
     const event = change?.event ?? null;
     left = left.filter((one) => one !== change?.uses);
     const end = event?.ms ?? nowMs;

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { KEPT, keptTally } from '../testing/seededKeepers';
 import { resinTally, tally } from '../testing/seededLogs';
 
 /** Logs lived through with the solver, so that the truth is known; `npm run calibration` takes 200 of them. */
@@ -22,5 +23,12 @@ describe('the log tells the truth', () => {
     expect(resin.cartridges).toBeGreaterThan(60);
     expect(resin.inside / resin.cartridges).toBeGreaterThan(0.7);
     expect(resin.inside / resin.cartridges).toBeLessThan(0.95);
+  });
+  it.each(KEPT)('%s, kept by people who change late, forget to write and answer wrongly, still holds its bands', (of) => {
+    const { forecasts, leftInside, datesOf, datesInside } = keptTally(of, Array.from({ length: 80 }, (_, i) => 400 + i)); // prettier-ignore
+    expect(forecasts).toBe(80);
+    expect(leftInside / forecasts).toBeGreaterThan(0.6);
+    expect(datesInside / datesOf).toBeGreaterThan(0.65);
+    expect(leftInside / forecasts).toBeLessThan(0.95);
   });
 });

@@ -182,13 +182,16 @@ export function showsAt(
     const raised = pump && pump.kind !== 'displacement' ? pumpOutletBar(pump, filters, flowLPerH) : filters;
     return [filters, Math.min(1.2 * map.range.highBar, Math.max(0.8 * map.range.lowBar, raised))];
   };
-  let flow = operation.conditions.pump ? operation.stage.recycleLPerH : 0;
+  let flow = pump ? operation.stage.recycleLPerH : 0;
   let [filtersBar, membraneBar] = atMembrane(flow);
   let shows = map.shows({ ...base, membraneBar });
+  let before: { readonly flow: number; readonly gap: number } | null = null;
   for (let round = 0; round < (pump ? ROUNDS.pumped : ROUNDS.direct); round++) {
-    const next = Math.exp(shows[0]) + Math.exp(shows[1]);
-    // A pump gives way as the flow grows: half the step settles where the whole would swing.
-    flow = flow === 0 || !pump ? next : (flow + next) / 2;
+    const gap = Math.exp(shows[0]) + Math.exp(shows[1]) - flow;
+    // More flow leaves less pressure, and so less flow: by the slope between the last two, a half where there is none yet.
+    const slope: number = before && before.flow !== flow ? (gap - before.gap) / (flow - before.flow) : flow === 0 || !pump ? -1 : -2;
+    before = { flow, gap };
+    flow = Math.max(0, flow - gap / Math.min(-1, slope));
     [filtersBar, membraneBar] = atMembrane(flow);
     shows = map.shows({ ...base, membraneBar });
   }

@@ -318,7 +318,7 @@ export function troubleTally(seeds: readonly number[]): TroubleTally {
       ...(trouble === 'towns' ? { towns: { times: chance.between(1.7, 2.2), share: 0.4 } } : {}),
     };
     const { readings } = value(simulatedLog(base, story));
-    const filter = base.train.stages.find(({ kind }) => kind === 'sediment')!;
+    const filter = base.train.stages.find((stage) => 'loading' in stage)!;
     const services = changed.map((at, i) =>
       partChanged(`f${i}`, filter, new Date(Date.parse(from) + (at - 1) * DAY_MS).toISOString(), { why: 'notSaid' }),
     );
