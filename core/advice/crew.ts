@@ -83,11 +83,13 @@ export function crewRows(system: System, { solved }: TrainReport, limits: readon
   for (let share = STEP; Number.isFinite(litresAtOne) && share <= FARTHEST; share += STEP) {
     const out = after(share * litresAtOne);
     if (out) life.push({ litres: share * litresAtOne, out });
-    if (out && out.ec25UScm > highest) break;
+    const before = life.at(-2)?.out.ec25UScm ?? 0;
+    if (out && out.ec25UScm > highest && before > highest) break;
   }
   return limits.map((ppm): CrewRow => {
     const most = ecOfShownPpm(ppm, system.units.ppmFactor);
-    const past = life.find(({ out }) => out.ec25UScm > most);
+    // A pulse between two fronts is narrower than a step: what is told is where the meter stays past it.
+    const past = life.find(({ out }, i) => out.ec25UScm > most && (life[i + 1] ?? { out }).out.ec25UScm > most);
     const litres = past?.litres ?? null;
     const cost = litres === null ? 0 : (1000 * filling) / litres;
     // Silica comes through before the meter moves: what it shows and what dries on the glass do not rise together.

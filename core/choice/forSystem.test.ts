@@ -4,6 +4,7 @@ import { gatherFacts } from '../advice';
 import { systemSchema, type System } from '../file';
 import { runToEnd } from '../numeric';
 import { DAYS_PER_YEAR } from '../quantity';
+import { expectWithin } from '../testing/close';
 import { DEMO_FILES, readDemo } from '../testing/demo';
 import { tapWater } from '../train';
 import { boundedFront, paretoFront } from './front';
@@ -124,7 +125,8 @@ describe.each(SYSTEMS)('$name', ({ system }) => {
       close(quick.annualCost, figures.annualCost);
       close(quick.wasteL, figures.wasteL);
       close(quick.winterMargin, figures.winterMargin);
-      close(quick.visitsPerYear, figures.visitsPerYear);
+      // Resin near the plateau of its weak acids ends by one front or by the next: its visits go with that.
+      expectWithin(quick.visitsPerYear, figures.visitsPerYear, 0.015);
       const train = must(trainBy(id, system));
       const facts = must(gatherFacts({ ...system, train }, tap.water, {}, undefined, tap));
       const { running } = facts.ledger;

@@ -8,7 +8,7 @@ import { benchOf, choose, nearness, searchOf, turnsOf, type Found } from '.';
 /** What would change the answer, held against searches of their own on either side of each turn. */
 
 /** A van that draws little: resin alone is not far. */
-const LITTLE_L = 30;
+const LITTLE_L = 15;
 const demo = readDemo('veldrastix-van-tank').system;
 const drawing = (litresPerDay: number, of: System): System => ({
   ...of,

@@ -1,6 +1,9 @@
 import { CARBONIC_K1 as K1, HYDROGEN_BICARBONATE_USCM as ACID_USCM_PER_MOLL, type Water } from '../water';
+import { frontChain } from './coherence';
 import { utilisationAt } from './film';
+import { ANION_IDS, ANION_ROWS, ionMeqL } from './ions';
 import type { IonicLoad } from './load';
+import { anionAlphas } from './selectivity';
 
 /** How far a bed is used when the strength of its product passes a goal (science of logs, 5.2): with weak acids first through, a meter is late. */
 
@@ -14,8 +17,8 @@ const STRONG_ACID_USCM = 426;
 export const FIRST_RISE = 0.01;
 /** Beyond this a front is not followed: less of it than any meter could tell. */
 const LEAST_SHARE = 1e-3;
-/** Where only strong ions reach a goal: by so much of the weak share later. */
-const LATER = 0.22;
+/** Where next to nothing strong comes, the other side ends first: no side is followed further than this. */
+const FARTHEST = 20;
 
 /** Weak acids whose carbonic acid alone reads so much, mmol/L. */
 export function weakAcidsAt(ec25UScm: number): number {
@@ -31,17 +34,46 @@ export function weakAcidPlateauUScm(mmolL: number): number {
   return PURE_USCM + ACID_USCM_PER_MOLL * (h - PURE_H);
 }
 
+/** What comes through behind the carbonic acid's front, and behind each strong ion's after it: when, in balances of the side, and as a meter shows it. */
+interface Plateau {
+  readonly lambda: number;
+  readonly ec25UScm: number;
+}
+
 /** What a bed meets, as far as its end depends on it. */
 export interface BeforeBed {
   readonly ec25UScm: number;
   readonly carbonMmolL: number;
   readonly load: IonicLoad;
+  /** Whether the goal limits what no meter shows, which leaves with the weak acids: it then ends with them, whatever a meter reads. */
+  readonly weakCounts: boolean;
+  readonly plateaus: readonly Plateau[];
 }
-export const beforeBed = (water: Pick<Water, 'carbonMmolL'>, ec25UScm: number, load: IonicLoad): BeforeBed => ({
+export const beforeBed = (water: Water, ec25UScm: number, load: IonicLoad, weakCounts = false): BeforeBed => ({
   ec25UScm,
   carbonMmolL: water.carbonMmolL,
   load,
+  weakCounts,
+  plateaus: plateausOf(water),
 });
+
+/** Plateaus behind the anion side from carbonic acid's on, by the exact fronts (Helfferich & Klein 1970, recalled). */
+function plateausOf(water: Water): Plateau[] {
+  const ids = ANION_IDS.filter((id) => ionMeqL(water, id) > 0);
+  const meqL = ids.map((id) => ionMeqL(water, id));
+  const total = meqL.reduce((sum, amount) => sum + amount, 0);
+  const chain = total > 0 ? frontChain(anionAlphas(ids), meqL.map((amount) => amount / total)) : null; // prettier-ignore
+  if (!chain?.ok) return [];
+  return chain.value.flatMap(({ lambda, ion, behind }) => {
+    // What is held less than carbonic acid passes in a pulse before it, too narrow to end a bed.
+    if (ANION_ROWS[ids[ion]!].preference < ANION_ROWS.carbon.preference) return [];
+    const of = (is: (id: (typeof ids)[number]) => boolean): number =>
+      behind.reduce((sum, share, i) => sum + (is(ids[i]!) ? share * total : 0), 0) / 1000;
+    const strong = of((id) => ANION_ROWS[id].preference > ANION_ROWS.carbon.preference || id === 'F');
+    const h = (strong + Math.sqrt(strong * strong + 4 * K1 * of((id) => id === 'carbon'))) / 2;
+    return [{ lambda, ec25UScm: PURE_USCM + 1000 * STRONG_ACID_USCM * strong + ACID_USCM_PER_MOLL * (h - strong) }];
+  });
+}
 
 /**
  * Share of a side's stoichiometric capacity that is used when the product passes a goal.
@@ -52,7 +84,7 @@ export const beforeBed = (water: Pick<Water, 'carbonMmolL'>, ec25UScm: number, l
 export function usedAtGoal(
   side: 'cation' | 'anion',
   transferUnits: number,
-  { ec25UScm, carbonMmolL, load }: BeforeBed,
+  { ec25UScm, carbonMmolL, plateaus, weakCounts }: BeforeBed,
   goalUScm: number | null,
 ): number {
   if (transferUnits <= 0) return 0;
@@ -62,9 +94,13 @@ export function usedAtGoal(
   const weak = Math.max(0, carbonMmolL);
   const share = weak > 0 ? weakAcidsAt(goalUScm) / weak : Infinity;
   if (share < 1) return at(share);
-  const left = goalUScm - weakAcidPlateauUScm(weak);
-  const strong = load.strongMeqL > 0 ? left / (STRONG_ACID_USCM * load.strongMeqL) : 1;
-  const weakShare = load.anionMeqL > 0 ? 1 - load.strongMeqL / load.anionMeqL : 0;
-  // Never sooner than the weak acids are through.
-  return Math.max(at(1), LATER * weakShare + at(strong));
+  if (weakCounts) return at(1);
+  // Behind their front the weak acids leave as they come, and with them those that strong ions push out of the bed; above
+  // that it is the front of a strong ion that reaches the goal.
+  const k = plateaus.findIndex((plateau) => plateau.ec25UScm > goalUScm);
+  if (k < 0) return plateaus.length > 0 ? FARTHEST : at(1);
+  const below = plateaus[k - 1];
+  if (!below) return at(1);
+  const { lambda, ec25UScm: behind } = plateaus[k]!;
+  return Math.min(FARTHEST, Math.max(at(1), lambda * at((goalUScm - below.ec25UScm) / (behind - below.ec25UScm))));
 }

@@ -2,7 +2,7 @@ export { pumpEnergy, stageEnergy, trainEnergy } from './energy';
 export { loopPolisherDays, loopState, worstHourMOhmCm, worstMOhmCm, type LoopState } from './loop';
 export { membraneLife, type MembraneLife } from './membrane';
 export { bringsNew, partLives, timesPerYear, upkeepOf, yearStandings, type DaysBand, type LivesAsked, type PartLife } from './parts';
-export { changedInTurn, resinLife, type ResinChange, type ResinLife } from './resin';
+export { beforeFirstBed, changedInTurn, resinLife, type ResinChange, type ResinLife } from './resin';
 export { seasonAt, yearMean, type Season } from './season';
 export {
   allStandings,

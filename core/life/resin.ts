@@ -5,6 +5,7 @@ import {
   beforeBed,
   bedUtilisation,
   CARBON_KNOWN,
+  ionicLoad,
   lifeBand,
   lifeBandByAeration,
   slowestFlowLPerH,
@@ -19,7 +20,8 @@ import {
   type LoadShares,
 } from '../exchange';
 import { stageBed, type Stage, type StageOf } from '../stage';
-import { productLPerDay, type StrengthLimit } from '../goal';
+import { goalLimits, productLPerDay, type StrengthLimit } from '../goal';
+import type { SolvedTrain } from '../train';
 import type { TrainYear } from './trainYear';
 
 /** What the resin stages of a train treat when they are new, on the water of a whole year, and how sure that is. */
@@ -93,6 +95,16 @@ const WORTH = 1.15;
 /** The breakthrough level a bed must hold at all: 3.6 transfer units at one in a hundred. */
 const FEWEST_UNITS = -1 - Math.log(0.01);
 
+/** What the first resin of a solved train meets, as far as its end by this goal depends on it; null without resin. */
+export function beforeFirstBed({ goal, units }: Pick<System, 'goal' | 'units'>, solved: SolvedTrain): BeforeBed | null {
+  const first = solved.resins[0];
+  if (!first) return null;
+  const at = solved.stations.findIndex((station) => station.after === first.stageId);
+  const silica = goalLimits(goal, units.ppmFactor).find(({ quantity }) => quantity === 'silicaMgL')?.high ?? null;
+  const weakCounts = silica !== null && first.feed.mgL.SiO2 > silica;
+  return beforeBed(first.feed, solved.stations[at - 1]?.state.ec25UScm ?? 0, ionicLoad(first.feed), weakCounts);
+}
+
 /**
  * Litres the resin stages of a train treat, taken together, when new; null where there are none.
  *
@@ -111,10 +123,9 @@ export function resinLife(system: System, year: TrainYear, loopDays: number | nu
   if (stages.length < solved.resins.length) return null;
   const rows = stages.map(stageBed);
   const states = solved.resins.map((resin) => resin.utilisation);
-  const at = solved.stations.findIndex((station) => station.after === first.stageId);
-  const flowLPerH = solved.stations[at]?.flowLPerH ?? solved.productLPerH;
+  const flowLPerH = solved.stations.find(({ after }) => after === first.stageId)?.flowLPerH ?? solved.productLPerH;
   const mostLPerH = mostFlow(states, flowLPerH);
-  const meets = beforeBed(first.feed, solved.stations[at - 1]?.state.ec25UScm ?? 0, load);
+  const meets = beforeFirstBed(system, solved)!;
   const goalUScm = strength?.highUScm ?? null;
   // Where the flow at hand is too much, its life is told at one the bed holds with ease.
   const throughput = bedThroughput(

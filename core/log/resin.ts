@@ -1,10 +1,8 @@
 import {
   bandOf,
   bedCapacityEq,
-  beforeBed,
   endAt,
   firstThrough,
-  ionicLoad,
   loadSd,
   PRIOR_SD,
   updateCapacity,
@@ -16,6 +14,7 @@ import { stoodBefore, type Cartridge, type Reading, type System } from '../file'
 import { stageBed, type StageOf } from '../stage';
 import type { SolvedTrain } from '../train';
 import { strengthOf } from '../advice';
+import { beforeFirstBed } from '../life';
 import { DAY_MS } from '../quantity';
 import { smallestStepUScm } from '../water';
 import { COLOUR_TELLS, colourShare, endByLooks, type UsedLook } from './colour';
@@ -136,7 +135,7 @@ export function trackResin(system: System, readings: readonly Reading[], solved:
   const fromMs = startOf(system, row, events, ordered);
   if (fromMs === null) return null;
 
-  const priors = priorsOf(solved, row, goalUScm);
+  const priors = priorsOf(system, solved, row, goalUScm);
   const limiting = limitingSide(priors, loads, nowMs);
   const prior = priors[limiting]!;
   const side = `${limiting}Eq` as const;
@@ -304,12 +303,12 @@ interface Priors {
 const MOST_UNITS = 40;
 
 /** What one bed of the row takes up until the goal, by its class, each side; null of a side it does not take. */
-function priorsOf(solved: SolvedTrain, row: readonly StageOf<'resin'>[], goalUScm: number | null): Priors {
+function priorsOf(system: System, solved: SolvedTrain, row: readonly StageOf<'resin'>[], goalUScm: number | null): Priors {
   const [first] = row;
   const resin = solved.resins[0]!;
   const capacity = bedCapacityEq(stageBed(first!));
   const at = solved.stations.findIndex((station) => station.after === resin.stageId);
-  const meets = beforeBed(resin.feed, solved.stations[at - 1]?.state.ec25UScm ?? 0, ionicLoad(resin.feed));
+  const meets = beforeFirstBed(system, solved)!;
   const states = row.flatMap(({ id }) => solved.resins.find(({ stageId }) => stageId === id)?.utilisation ?? []);
   const volume = sum(row.map(({ volumeL }) => volumeL)) / row.length / first!.volumeL;
   const units = (side: 'cation' | 'anion'): number => sum(states.map((one) => one[side].transferUnits));

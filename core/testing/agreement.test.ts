@@ -168,8 +168,8 @@ function contradictions(system: System, tap: CompletedWater, report: TrainReport
       };
       const [fresh, half, late] = [at(0), at(0.5), at(2.2)];
       if (held.anionEq > 0 && held.cationEq > 0 && fresh && half && late) {
-        // A goal a tired bed still meets lets it be used to its last grain: half of that life may show a little already.
-        const little = Math.max(3 * fresh + 0.2, resin.usable > 1 ? 0.1 * resin.meets.ec25UScm : 0);
+        // A goal that weak acids alone still meet lets a bed be used until strong ions come: half of that life may show them.
+        const little = Math.max(3 * fresh + 0.2, resin.usable > 1 ? (resin.goalUScm ?? 0) : 0);
         need(half < little, `half spent by its life it leaves ${half} instead of ${fresh}`);
         // A bed too shallow for its flow leaks hydroxide; as its anions give way that turns to chloride, which conducts less.
         const least = fresh > 1 ? 0.5 : 0.98;

@@ -1,8 +1,8 @@
-import { usedAtGoal, beforeBed, bedCapacityEq, bedUtilisation, ionicLoad, slowestFlowLPerH } from '../exchange';
+import { usedAtGoal, bedCapacityEq, bedUtilisation, ionicLoad, slowestFlowLPerH } from '../exchange';
 import { membraneStage, type System } from '../file';
 import { hourlyNeedL, productDemand, productLPerDay } from '../goal';
 import { chemicalsPerDay, drainedLPerDay, priceList, workCost } from '../ledger';
-import { feedSeasons, LEAST_C, trainEnergy, yearStandings, type PartLife } from '../life';
+import { beforeFirstBed, feedSeasons, LEAST_C, trainEnergy, yearStandings, type PartLife } from '../life';
 import { agedBy, isSeawaterElement, isSmallElement, yearlyAgeing } from '../membrane';
 import { gridFigures } from '../numeric';
 import { DAY_MS, DAYS_PER_YEAR, fail, ok, PPM_PER_USCM, type Outcome } from '../quantity';
@@ -84,11 +84,10 @@ function nodeFigures(system: System, today: Standing, solved: SolvedTrain, tapUS
   const membrane = solved.stations.find(({ after }) => after === solved.unitStageId);
   const passage = membrane ? Math.min(PASSAGE.most, Math.max(PASSAGE.least, membrane.state.ec25UScm / tapUScm)) : PASSAGE.most;
   const first = solved.resins[0];
-  const at = solved.stations.findIndex(({ after }) => after === first?.stageId);
   const side = report.resin?.throughput.limiting ?? 'anion';
   const load = first ? ionicLoad(first.feed) : null;
   const units = solved.resins.reduce((sum, { utilisation }) => sum + utilisation[side].transferUnits, 0);
-  const meets = first && load ? beforeBed(first.feed, solved.stations[at - 1]?.state.ec25UScm ?? 0, load) : null;
+  const meets = beforeFirstBed(system, solved);
   return {
     productionLPerH: made,
     odds: passage / (1 - passage),
