@@ -1,3 +1,4 @@
+import { awayFinding } from './away';
 import { membraneShare } from './blend';
 import { type Stage, byUrgency, type Finding, type FindingAction } from '../stage';
 import type { System } from '../file';
@@ -51,8 +52,9 @@ export function trainFindings(system: System, facts: TrainFacts): Finding[] {
   // The goal stands first, but never above what is wrong; the rest by harm, in the order of the train.
   const goal = list.filter((f) => f.id === 'goal');
   const others = list.filter((f) => f.id !== 'goal').sort(byUrgency);
+  const away = awayFinding(system);
   const wrong = others.filter((f) => f.hazard || (f.severity === 'bad' && goal[0]?.severity !== 'bad'));
-  return [...wrong, ...goal, ...others.filter((f) => !wrong.includes(f))];
+  return [...(away ? [away] : []), ...wrong, ...goal, ...others.filter((f) => !wrong.includes(f))];
 }
 
 function reachesGoal(facts: TrainFacts, system: System): Finding | null {

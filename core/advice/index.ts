@@ -1,3 +1,4 @@
+export { awayFinding } from './away';
 export { dialShare, membraneShare, newDialShare, type MeetingShare } from './blend';
 export { columnMarks, livesAsked, outMgL, resinChain, withLives, type LifeAsked, type ResinChain } from './column';
 export { figureDoubts } from './doubts';

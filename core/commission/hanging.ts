@@ -2,10 +2,17 @@ import { mounting } from '../advice';
 import { allStages, feedPump, type Hanging, type System } from '../file';
 import { GOAL_ROWS } from '../goal';
 import { words } from '../quantity';
-import { CARTRIDGE_CLEARANCE_MM, HEAVY, kindOf, part, seen, step, type Part, type Step } from '../stage';
+import { CARTRIDGE_CLEARANCE_MM, HEAVY, kindOf, part, seen, step, type Part, type Stage, type Step, type StepsAround } from '../stage';
 
 /** Whether it draws from the sea: its pump pushes by volume, against a pressure no house has. */
 export const isBoat = ({ train }: Pick<System, 'train'>): boolean => feedPump(train.stages)?.pump.kind === 'displacement';
+
+/** Where the product goes when the tank is full: what a pump pushes on is never shut in. Null where a float may: a small booster stops by its own switch. */
+export function pushedTo(system: Pick<System, 'train'>): StepsAround<Stage>['pushedTo'] {
+  const pump = feedPump(system.train.stages)?.pump;
+  if (!pump || pump.kind === 'booster') return null;
+  return isBoat(system) ? 'overboard' : 'drain';
+}
 
 /** One way a system is fixed (common practice). */
 interface HangingRow {

@@ -22,4 +22,6 @@ export { runbook, runbookSteps, WORK_LABELS, type RunbookSection, type WorkAsked
 export { isUpgrade, trainChange, type TrainChange } from './trainChange';
 export { valveTurns, type SkidReadings, type ValveTurn } from './valves';
 export { expectedProductLPerH, trimAdvice, type TrimAdvice } from './trim';
-export { lastMeasured, newWork, openWork, stepDone, stepReopened, withDeviation, withLineRead, withMeasured, withWork } from './work';
+export { lastMeasured, newWork, openWork, stepDone, stepReopened, withDeviation, withMeasured, withStepEntered, withWork } from './work';
+export { missingAt, unproven, WAITED, waitMeasure } from './missing';
+export { measuredOutput, type MeasuredOutput } from './measuredOutput';

@@ -85,6 +85,9 @@ const show = (measure: Measure, value: number, units: UnitPreference): string =>
       ? formatIn(value, measure.dimension, measure.unit, units.ppmFactor).text
       : formatQuantity(value, measure.dimension, units).text;
 
+/** A figure as it was read: with no digit more and no doubt beside it. */
+export const readAs = (kept: Measured, units: UnitPreference): string => show(measureOf(kept), kept.value, units);
+
 /** What is expected of a measure, in words; empty where nothing is. */
 export function expectedText(measure: Measure, units: UnitPreference): string {
   const { expected, low, high, dimension } = measure;

@@ -4,6 +4,7 @@ import { strengthLimit } from '../goal';
 import { inSentence, words } from '../quantity';
 import { kindOf, PLACES, step, type Act, type Place, type Stage, type Step, type StepsAround } from '../stage';
 import type { Expected } from './expected';
+import { pushedTo } from './hanging';
 import { circulating, filterDrop, handingOver, leakCheck, meterStepBehind, placing, portsOf, readingTheLine } from './wholeTrain';
 
 /** A step of the runbook, with the stages that asked for it; none where it is the whole system's. */
@@ -20,7 +21,7 @@ export function newBuild(system: System, expected: Expected | null): Asked[] {
   const whole = [
     ...placing(system),
     readingTheLine(system),
-    leakCheck(),
+    leakCheck(system),
     ...filterDrop(system, expected),
     ...portsOf(system, expected),
     ...circulating(system, expected),
@@ -99,6 +100,8 @@ function aroundOf(system: System, stage: Stage, expected: Expected | null): Step
     first: allStages(train).find(({ kind }) => kind === stage.kind)?.id === stage.id,
     side: sideOf(system, stage),
     resinBehind: at >= 0 && train.stages.slice(at).some(({ kind }) => kind === 'resin'),
+    carbon: allStages(train).some(({ kind }) => kind === 'carbon'),
+    pushedTo: pushedTo(system),
     standing: expected?.standings.find((standing) => standing.stage.id === stage.id) ?? null,
     unit: (isUnit ? expected?.solved.unit : expected?.solved.secondPass?.unit) ?? null,
     wasteTarget: train.wasteTarget,

@@ -7,7 +7,7 @@ import { atStart, DAYS_PER_YEAR, inSentence, words } from '../quantity';
 import { kindOf, part, PART_GROUPS, type Part, type PartGroup, type Thread } from '../stage';
 import type { SolvedTrain } from '../train';
 import { tubeLines, type TubeLine } from './plumbing';
-import { fixingParts, HANGING_ROWS, hangingOf, isBoat, ownPieces } from './hanging';
+import { fixingParts, HANGING_ROWS, hangingOf, isBoat, ownPieces, pushedTo } from './hanging';
 
 /** A line of the list with what it costs on this job. */
 export interface PricedPart extends Part {
@@ -67,6 +67,14 @@ export const HOOK_UP_SETS: Readonly<Record<HookUp, { readonly label: string; rea
 /** Tubing is cut with a little over (common practice). */
 const CUT_OVER = 1.1;
 
+/** In place of a float valve, behind a pump that pushes on. */
+const LEVEL_SWITCHES = {
+  part: 'level-switches',
+  name: 'Level switch, low and high',
+  why: 'stops the pump: the product is never shut in',
+  count: 1,
+} as const;
+
 /** Everything a system is built of, with why and how many. */
 export function partsOf(system: System, solved: SolvedTrain | null, lives: readonly PartLife[] = []): PricedPart[] {
   const stages = allStages(system.train);
@@ -76,11 +84,12 @@ export function partsOf(system: System, solved: SolvedTrain | null, lives: reado
     return { ...one, group, price: typed?.each ?? one.each, typed: typed !== undefined, own };
   };
   const lines = tubeLines(system, solved);
+  const pushed = pushedTo(system) !== null;
   return gathered([
     ...stages.flatMap((stage) =>
       kindOf(stage)
         .parts(stage, around)
-        .map((entry) => priced(kindOf(stage).partGroup, part(entry))),
+        .map((entry) => priced(kindOf(stage).partGroup, part(pushed && entry.part === 'float-valve' ? LEVEL_SWITCHES : entry))),
     ),
     ...tubingParts(system, lines).map((one) => priced('tubing', one)),
     ...hookUpParts(system, lines).map((one) => priced('hookUp', one)),

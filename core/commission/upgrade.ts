@@ -1,4 +1,4 @@
-import { same, type System, type Train } from '../file';
+import { allStages, same, type System, type Train } from '../file';
 import { kindOf, MAINS, PRESERVATIVE, seen, step, UNDER_PRESSURE, type Act, type Stage, type StageOf, type Step } from '../stage';
 import type { Expected } from './expected';
 import { inOrder, newBuild, saying, the, type Asked } from './newBuild';
@@ -10,15 +10,19 @@ const isMembrane = (stage: Stage): stage is StageOf<'membrane'> => stage.kind ==
 /** Work that is done again whatever was changed. */
 const ALWAYS: ReadonlySet<Act> = new Set(['linePressure', 'leaks', 'baseline', 'handOver']);
 
-export const shutOff = (): Step =>
+/** Whatever of a train runs on electricity: it is unplugged before anything is opened. */
+const isPowered = ({ train }: Pick<System, 'train'>): boolean =>
+  train.loop !== null || allStages(train).some((stage) => kindOf(stage).plumbed(stage).powered);
+
+export const shutOff = (system: Pick<System, 'train'>): Step =>
   step({
     id: 'shut-off',
     act: 'shutOff',
     place: 'shutDown',
     title: 'Shut the feed and let the pressure out',
-    how: 'Feed valve shut, pumps unplugged, a tap behind the unit open until nothing runs. A bucket and a towel under what is opened.',
+    how: `${isPowered(system) ? 'Pumps stopped and unplugged, then the feed valve shut' : 'Feed valve shut'}; a tap behind the unit open until nothing runs. A bucket and a towel under what is opened.`,
     minutes: 5,
-    cautions: [UNDER_PRESSURE, MAINS],
+    cautions: isPowered(system) ? [UNDER_PRESSURE, MAINS] : [UNDER_PRESSURE],
     measures: [seen('still', 'Nothing runs, the gauge stands at 0', 'The feed valve leaks: shut the stopcock behind it.')],
   });
 
@@ -201,7 +205,7 @@ export function upgrade(system: System, before: Train, expected: Expected | null
   const membranes = change.rebuilt.filter((one) => isMembrane(one.before) && isMembrane(one.after));
   const opened = membraneOpened(change);
   const own: Step[] = [
-    shutOff(),
+    shutOff(system),
     ...(opened ? resinOut(before.stages, 'A new membrane brings preservative.') : []),
     ...change.removed.filter(({ kind }) => !(opened && kind === 'resin')).map(removing),
     ...change.moved.map((stage) => fitting(stage, 'move', behindOf(system.train, stage))),
@@ -249,7 +253,7 @@ export function partChange(system: System, stageId: string, expected: Expected |
   const resins = system.train.stages.filter(({ kind }) => kind === 'resin');
   const lead = stage.kind === 'resin' && resins.length > 1 && resins[0]!.id === stageId;
   const own: Step[] = [
-    shutOff(),
+    shutOff(system),
     ...(membrane ? resinOut(system.train.stages, 'A new membrane brings preservative.') : []),
     removing(stage),
     ...(lead
@@ -259,13 +263,15 @@ export function partChange(system: System, stageId: string, expected: Expected |
   ];
   const needed = neededAgain(newBuild(system, expected), system, new Set([stageId]), membrane)
     .filter(({ step: { act } }) => act !== 'ports' && act !== 'handOver')
-    .map((one) => (kindOf(stage).prefilter && one.step.act === 'flushFilters' ? { ...one, step: pastMembrane(one.step) } : one));
+    .map((one) =>
+      kindOf(stage).prefilter && one.step.act === 'flushFilters' ? { ...one, step: pastMembrane(one.step, stage.kind === 'carbon') } : one,
+    );
   return inOrder([...own.map((one): Asked => ({ step: one, by: one.stageId === null ? [] : [one.stageId] })), ...needed], system);
 }
 
 /** A filter flushed while the membrane stays in: its water is led off before it. */
-const pastMembrane = (one: Step): Step => ({
+const pastMembrane = (one: Step, carbon: boolean): Step => ({
   ...one,
   before: 'The line to the membrane is off and leads to the drain.',
-  how: 'Take the line off before the membrane and lead it to the drain, until no black carbon dust shows. Then back on.',
+  how: `Take the line off before the membrane and lead it to the drain, until ${carbon ? 'no black carbon dust shows' : 'it runs clear'}. Then back on.`,
 });

@@ -19,6 +19,7 @@ import { atGauge, atPlace } from '../train';
 import { smallestStepUScm } from '../water';
 import { LINE_STEP, type Expected } from './expected';
 import { fixingStep, isBoat } from './hanging';
+import { lastMeasured, openWork } from './work';
 
 /** What a household membrane wants of its line, and what its housings hold (common practice: 45 and 80 psi). */
 const HOUSEHOLD_LOW_BAR = 45 * BAR_PER_PSI;
@@ -33,7 +34,7 @@ const COLD_SIDE_C = 35;
 const GAUGE = { share: 0.02, least: 0.1 };
 const THERMOMETER = { share: 0, least: 0.5 };
 
-const SINKING: Caution = {
+export const SINKING: Caution = {
   title: 'A hose below the waterline can sink her',
   text: 'Shut the sea cock before anything is opened, and whenever she is left.',
 };
@@ -94,12 +95,18 @@ export function placing(system: System): Step[] {
   ];
 }
 
+/** The line as it was planned before anybody read it: what was read at this step does not become what was planned. */
+function plannedBar(system: System): number {
+  const open = openWork(system);
+  return (open && lastMeasured(open, LINE_STEP.step, LINE_STEP.pressure)?.expected) ?? system.source.linePressureBar;
+}
+
 /** Whether somebody knew the line's pressure, or a template took one for it. */
 const planned = ({ source }: System): string => (source.assumed.includes('linePressure') ? 'assumed' : 'planned');
 
 /** Which pressure this train takes, and what to do outside it. */
 function pressureMeasure(system: System): Measure {
-  const { train, source } = system;
+  const { train } = system;
   const membrane = membraneStage(train.stages);
   const pump = feedPump(train.stages)?.pump;
   const low = pump ? (pump.kind === 'centrifugal' ? PUMP_LOW_BAR : null) : membrane ? HOUSEHOLD_LOW_BAR : null;
@@ -109,11 +116,11 @@ function pressureMeasure(system: System): Measure {
     id: LINE_STEP.pressure,
     label: 'Line pressure',
     dimension: 'pressureBar',
-    expected: source.linePressureBar,
+    expected: plannedBar(system),
     low,
     high: small ? HOUSEHOLD_HIGH_BAR : null,
     doubt: GAUGE,
-    because: `${psi(source.linePressureBar)} was ${planned(system)}; every figure below follows the one you read`,
+    because: `${psi(plannedBar(system))} was ${planned(system)}; every figure below follows the one you read`,
     ifLow: pump
       ? 'The pump would draw air: open the feed fully, look for a clogged strainer, take a larger line.'
       : 'It makes little and holds back less. A booster pump is the answer: add it in Train.',
@@ -127,7 +134,7 @@ export const readingTheLine = (system: System): Step =>
     id: LINE_STEP.step,
     act: 'linePressure',
     place: 'pressure',
-    title: `Read the line pressure; ${formatQuantity(system.source.linePressureBar, 'pressureBar', system.units).text} was ${planned(system)}`,
+    title: `Read the line pressure; ${formatQuantity(plannedBar(system), 'pressureBar', system.units).text} was ${planned(system)}`,
     how: 'Open the feed slowly into a bucket. A gauge on the line, a pen or a thermometer in the bucket.',
     minutes: 5,
     cautions: [FLOOD],
@@ -147,13 +154,18 @@ export const readingTheLine = (system: System): Step =>
     ],
   });
 
-export const leakCheck = (): Step =>
+/** Joints wiped dry: where pressure is raised later, before that, at what the line or the pump gives with its valve open. */
+export const leakCheck = ({ train: { stages } }: Pick<System, 'train'>): Step =>
   step({
     id: 'leaks',
     act: 'leaks',
     place: 'membrane',
-    title: 'Leak check at full pressure',
-    how: 'Dry every joint with paper, wait ten minutes, wipe again.',
+    ...(stages.some((stage) => stage.kind === 'membrane' && stage.valve !== null)
+      ? {
+          title: 'Wipe every joint dry at low pressure',
+          how: 'Valve wide open, before any pressure is raised. Dry every joint with paper, wait ten minutes, wipe again.',
+        }
+      : { title: 'Leak check at full pressure', how: 'Dry every joint with paper, wait ten minutes, wipe again.' }),
     minutes: 10,
     waits: true,
     cautions: [FLOOD],

@@ -1,4 +1,6 @@
 import type { Deviation, Measured, System, Work, WorkKind } from '../file';
+import { withPortReading } from '../advice';
+import type { Step } from '../stage';
 import { LINE_STEP } from './expected';
 
 /** The piece of work under way; null between two of them. */
@@ -61,3 +63,15 @@ export const withLineRead = (system: System, { step, measure, value }: Pick<Meas
         source: { ...system.source, linePressureBar: value, assumed: system.source.assumed.filter((mark) => mark !== 'linePressure') },
       }
     : system;
+
+/** What a step that is done enters into the plan, of what was read last at it: a pressure nobody had planned with, the ports of vessels. */
+export function withStepEntered(system: System, step: Pick<Step, 'id' | 'measures'>): System {
+  const open = openWork(system);
+  if (!open) return system;
+  return step.measures.reduce((so, measure) => {
+    const read = lastMeasured(open, step.id, measure.id);
+    if (!read) return so;
+    const next = withLineRead(so, read);
+    return measure.port ? withPortReading(next, { ...measure.port, ec25UScm: read.value, at: read.at }) : next;
+  }, system);
+}

@@ -124,6 +124,7 @@ export {
   withSample,
   withDraws,
 } from './select';
+export { awaySince, PRESERVED_DAYS } from './away';
 export { STANDS_WORDS, asItStands, isBeingDescribed, stoodBefore, undatedStages, withFittedOn, withStands } from './stands';
 export { FILE_VERSION, FILE_VERSIONS } from './versions';
 export { asItWas } from './versions/raw';

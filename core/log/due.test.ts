@@ -47,6 +47,18 @@ describe('what is due', () => {
     expect(small['Try: change this']! < large['Try: change this']!).toBe(true);
     expect(large).toEqual({ 'Try: change this': '2027-05-31' });
   });
+  it('put away, only its preservative falls due, counted from the day it was, and from its last renewal', () => {
+    const work = { id: 'w', kind: 'putAway', stageId: null, startedAt: NOW, endedAt: '2026-08-20T10:00:00Z', done: [], measured: [], deviations: [], cautions: [] } as const; // prettier-ignore
+    const stages = [fitted(newStage('sediment', 'x')), ...base.train.stages];
+    const away: System = { ...base, train: { ...base.train, stages }, build: { ...base.build, works: [work] } };
+    const told = (system: System) =>
+      dueOf(system, value(standing(system, [], value(tapWater(system.source, system.instruments)).water, NOW)), NOW);
+    expect(told(away).map(({ what, at }) => [what, at.slice(0, 10)])).toEqual([['renew the preservative, or bring it back', '2027-02-16']]);
+    expect(told(away)[0]!.because).toBe('put away on 20 August 2026; it keeps 180 days');
+    const membrane = away.train.stages.find(({ kind }) => kind === 'membrane')!;
+    const renewed = serviced(away, { id: 's', at: '2027-01-10T10:00:00Z', stageId: membrane.id, instrumentId: null, work: 'refilled', why: 'due', note: '' }, {}); // prettier-ignore
+    expect(told(renewed).map(({ at }) => at.slice(0, 10))).toEqual(['2027-07-09']);
+  });
   it('what has no day of fitting is not due, nor what is never changed', () => {
     expect(due(newStage('sediment', 'x'))).toEqual({});
     expect(due(fitted(newStage('pump', 'x')))).toEqual({});

@@ -1,6 +1,6 @@
-import { allStages, type System, type UpkeepRule } from '../file';
+import { allStages, awaySince, membraneStage, PRESERVED_DAYS, type System, type UpkeepRule } from '../file';
 import { isSmallElement, SPENT_WATER_FACTOR } from '../membrane';
-import { DAY_MS, inSentence } from '../quantity';
+import { DAY_MS, dayAndYear, inSentence } from '../quantity';
 import { kindOf, part, type ServiceWork, type Stage, type Upkeep } from '../stage';
 import { priceList } from '../ledger';
 import { bringsNew, membraneLife, upkeepOf, yearStandings, type DaysBand } from '../life';
@@ -57,13 +57,41 @@ const METER_DAYS = 182;
 
 /** What is to be done and when: by the calendar, by litres, or by the forecast, whichever comes first. */
 export function dueOf(system: System, standing: Standing, now: string): Due[] {
+  const away = awaySince(system);
+  const due = away === null ? dueInService(system, standing, now) : [...storageDue(system, away), ...tasksDue(system)];
+  return due.map((one) => ({ ...one, says: `${system.name}: ${one.what}`, orderBy: orderBy(system, one) }));
+}
+
+/** What a system in service asks for. */
+function dueInService(system: System, standing: Standing, now: string): DueHere[] {
   return [
     ...resinDue(system, standing, now),
     ...membraneDue(system, standing, now),
     ...upkeepDue(system, standing, now),
     ...metersDue(system),
     ...tasksDue(system),
-  ].map((due) => ({ ...due, says: `${system.name}: ${due.what}`, orderBy: orderBy(system, due) }));
+  ];
+}
+
+/** What one that is put away asks for: its preservative, and nothing that goes by litres or days in service. */
+function storageDue(system: System, since: string): DueHere[] {
+  const membrane = membraneStage(system.train.stages);
+  if (!membrane) return [];
+  const last = lastDone(system, { stageId: membrane.id }, ['refilled']);
+  const from = last !== null && last > since ? last : since;
+  return [
+    {
+      id: `${membrane.id}-preservative`,
+      at: dateAfter(from, PRESERVED_DAYS),
+      what: 'renew the preservative, or bring it back',
+      because: `put away on ${dayAndYear(since)}; it keeps ${PRESERVED_DAYS} days`,
+      stageId: membrane.id,
+      instrumentId: null,
+      work: 'refilled',
+      everyDays: PRESERVED_DAYS,
+      bring: [{ part: 'preservative', name: 'Preservative for the membrane', count: 1, unit: 'piece' }],
+    },
+  ];
 }
 
 /** What is brought takes days to come: the last day to order it. */

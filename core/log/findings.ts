@@ -4,13 +4,12 @@ import { allStages, FIRST_YEAR, isLikelyDate, LAST_YEAR, stoodBefore, undatedSta
 import { bedCapacityEq, judgeRise, type RisePoint } from '../exchange';
 import { GOAL_ROWS, outsideStrength, strengthTexts } from '../goal';
 import { yearStandings } from '../life';
-import { strengthOf } from '../advice';
-import { atStart, DAY_MS, inSentence, listed, percent, THIN, words } from '../quantity';
+import { awayFinding, strengthOf } from '../advice';
+import { atStart, DAY_MS, dayOfNear, dayWords, inSentence, listed, percent, THIN, words } from '../quantity';
 import { cartridgeLife, stageBed, type Finding } from '../stage';
 import { atPlace, polishedStation, type SolvedTrain } from '../train';
 import { baselineOf, inOrder, probeEc25, probeRoles, readingRatio, saltRemoved } from './series';
 import { dateAfter } from './dates';
-import { dayOfNear, dayWords } from './days';
 import { membraneFindings } from './membraneFindings';
 import type { MembraneTrend } from './membraneTrend';
 import { tapFindings } from './tapFinding';
@@ -38,6 +37,8 @@ export function logFindings(
   membrane: MembraneTrend | null = null,
   today: Standing | null = null,
 ): Finding[] {
+  const away = awayFinding(system);
+  if (away) return [away];
   const ordered = inOrder(readings);
   const last = ordered[ordered.length - 1];
   if (!last) {

@@ -11,7 +11,6 @@ export { AGEING } from './membraneFilter';
 export { courseAt, membraneTrend, unitAsRead, type Course, type CoursePoint, type MembraneTrend, type UnitMaps } from './membraneTrend';
 export { OUTPUT_LIMITS, PASSAGE_LIMITS, shareWithDoubt, toldSteps, type ToldStep } from './membraneFindings';
 export { crossing, type Crossing } from './crossing';
-export { dayOfNear, dayWords, seasonWords } from './days';
 export { slipsOf, type Doubt } from './slips';
 export { readWhen, momentText, type CalendarMoment, type LocalClock } from './when';
 export { edited, lineOf } from './lineOf';

@@ -1,11 +1,10 @@
 import type { Reading, System } from '../file';
 import { SPENT_WATER_FACTOR } from '../membrane';
 import { FOUR_IN_FIVE_SD, normalCumulative, type Estimate } from '../numeric';
-import { DAY_MS, inSentence, THIN, words } from '../quantity';
+import { DAY_MS, dayWords, inSentence, seasonWords, THIN, words } from '../quantity';
 import { kindOf, type Finding } from '../stage';
 import { astmFigures } from './astm';
 import { crossing } from './crossing';
-import { dayWords, seasonWords } from './days';
 import type { Course, MembraneTrend, MovedBy } from './membraneTrend';
 import { baselineOf, inOrder } from './series';
 import { dateAfter } from './dates';

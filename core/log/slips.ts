@@ -1,7 +1,6 @@
 import type { Reading, System } from '../file';
 import { productLPerDay } from '../goal';
-import { BAR_PER_PSI, DAY_MS, formatQuantity, inSentence, L_PER_US_GALLON, THIN } from '../quantity';
-import { dayAndYear } from './days';
+import { BAR_PER_PSI, DAY_MS, dayAndYear, formatQuantity, inSentence, L_PER_US_GALLON, THIN } from '../quantity';
 import { around, chanceChanged, chanceOf, expectedOf, isProduct, type Expected, type FigureKey, type FigureOf } from './expected';
 import { isCountedDown } from './litres';
 import { shownUnitOf } from './meterEntry';

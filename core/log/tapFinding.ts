@@ -1,7 +1,6 @@
 import type { Reading, System } from '../file';
-import { DAY_MS, inSentence, THIN } from '../quantity';
+import { DAY_MS, dayWords, inSentence, THIN } from '../quantity';
 import type { Finding } from '../stage';
-import { dayWords } from './days';
 import { supplySteps, type SupplyStep } from './supplySteps';
 
 /** A spell that is over is told for this long, days. */

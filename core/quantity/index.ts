@@ -1,3 +1,4 @@
+export { dayAndYear, dayOfNear, dayWords, seasonWords } from './days';
 export {
   THIN,
   grouped,

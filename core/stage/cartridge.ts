@@ -46,9 +46,11 @@ export const ONE_DROP_MGL = 17.8;
  */
 export function filterFlush(
   { id, name, volumeL }: { readonly id: string; readonly name: string; readonly volumeL: number },
-  { side, units }: Pick<StepsAround<unknown>, 'side' | 'units'>,
+  { side, units, carbon }: Pick<StepsAround<unknown>, 'side' | 'units' | 'carbon'>,
 ): StepEntry[] {
-  const clear = seen('clear', 'Runs clear, no black dust', 'Ten minutes more. Dust that gets past stays in what follows.');
+  const clear = carbon
+    ? seen('clear', 'Runs clear, no black dust', 'Ten minutes more. Dust that gets past stays in what follows.')
+    : seen('clear', 'Runs clear', 'Ten minutes more. What gets past stays in what follows.');
   if (side !== 'behind')
     return [
       {
@@ -57,7 +59,7 @@ export function filterFlush(
         place: 'rinse',
         title: 'Flush the filters, 10 min',
         before: side === 'ahead' ? 'The membrane is still out.' : null,
-        how: `To the drain${side === 'ahead' ? ', with the membrane still out' : ''}, until no black carbon dust shows.`,
+        how: `To the drain${side === 'ahead' ? ', with the membrane still out' : ''}, until ${carbon ? 'no black carbon dust shows' : 'it runs clear'}.`,
         minutes: 10,
         waits: true,
         measures: [clear],

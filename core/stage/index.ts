@@ -142,6 +142,7 @@ export {
   MAINS,
   PLACES,
   PRESERVATIVE,
+  PRODUCT_OPEN,
   seen,
   step,
   UNDER_PRESSURE,

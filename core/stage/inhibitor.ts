@@ -89,15 +89,15 @@ export const inhibitor = defineStage(schema, {
   worn: asFitted,
   renewed: asFitted,
   dirtPassed: allPasses,
-  steps: ({ id, name }, { units }) => [
+  steps: ({ id, name }, { units, side }) => [
     {
       id: `inhibitor-${id}`,
       act: 'flushCartridge',
       place: 'cartridges',
       title: `Flush ${inSentence(name)}, ${formatQuantity(FLUSH_L, 'volumeL', units).text}`,
-      how: 'To the drain, so that the first strong dose does not reach the machine.',
+      how: `To the drain, so that the first strong dose does not reach the ${side === 'ahead' ? 'membrane' : 'machine'}.`,
       minutes: 5,
-      cautions: [SCALD],
+      cautions: side === 'ahead' ? [] : [SCALD],
     },
   ],
   plumbed: () => threaded('1/4'),

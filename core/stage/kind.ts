@@ -141,6 +141,10 @@ export interface StepsAround<S> {
   readonly side: 'ahead' | 'behind' | 'alone';
   /** Whether resin stands behind it. */
   readonly resinBehind: boolean;
+  /** Whether carbon is among what is flushed before the membrane. */
+  readonly carbon: boolean;
+  /** Where the product goes when a tank is full: behind a pump that pushes on, it is never shut in. Null where a float may shut it. */
+  readonly pushedTo: 'overboard' | 'drain' | null;
   /** Where it stands in the train as it should run today; null while that cannot be solved. */
   readonly standing: Standing<S> | null;
   /** Of a membrane stage, as it should run today. */

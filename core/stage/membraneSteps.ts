@@ -4,7 +4,7 @@ import type { StepsAround } from './kind';
 import type { MembraneStage } from './membrane';
 import { HIGH_PRESSURE } from './pump';
 import { unitRanks } from './ranks';
-import { CUT, DRINKING, FLOOD, GLOVES, PRESERVATIVE, seen, type Caution, type Measure, type StepEntry } from './step';
+import { CUT, DRINKING, FLOOD, GLOVES, PRESERVATIVE, PRODUCT_OPEN, seen, type Caution, type Measure, type StepEntry } from './step';
 
 /** Flows, pressures and conductivity of a model and of real elements differ by about this (element data sheets: ±15 to 20 %). */
 const FLOW_FITS = 0.2;
@@ -90,9 +90,8 @@ function seating(stage: MembraneStage, around: Around): StepEntry[] {
             act: 'openValve',
             place: 'membrane',
             title: `Open the waste valve of ${the} wide`,
-            how: 'As far as it goes. Purge the air. Product stays on a test outlet or the drain.',
-            minutes: 5,
-            cautions: [FLOOD],
+            how: 'As far as it goes. Product stays on a sample outlet or the drain.',
+            minutes: 2,
           } as const,
         ]
       : []),
@@ -102,7 +101,7 @@ function seating(stage: MembraneStage, around: Around): StepEntry[] {
       place: 'membrane',
       title: `Seat ${all}`,
       before: 'The filters run clear.',
-      how: 'The two small O-rings go in first; the lip seal sits at the feed end. Push until it stops.',
+      how: 'The two small O-rings go in first; the lip seal sits at the feed end. Push until it stops. The cap’s own ring lies wet in its groove before it is closed.',
       minutes: 5 * Math.min(elements, 6),
       cautions: [preservative(around)],
       measures: [
@@ -113,13 +112,34 @@ function seating(stage: MembraneStage, around: Around): StepEntry[] {
         ),
       ],
     },
+    ...(stage.valve
+      ? [
+          {
+            id: `purge${own}`,
+            act: 'purge',
+            place: 'membrane',
+            title: `Purge the air out of ${the} at low pressure`,
+            before: 'It is seated and closed, its waste valve stands wide open.',
+            how: 'Start the pump, or open the feed where line pressure drives it. Let waste and product run until no bubble comes; air that is squeezed later hits like a hammer.',
+            minutes: 5,
+            cautions: [FLOOD, PRODUCT_OPEN],
+            measures: [
+              seen(
+                'noAir',
+                'No air comes any more',
+                'Run on at low pressure. Bubbles that do not end: look for a leak on the suction side.',
+              ),
+            ],
+          } as const,
+        ]
+      : []),
     {
       id: `flush-membrane${own}`,
       act: 'flushPreservative',
       place: 'membrane',
       title: `Flush ${elements === 1 ? 'the membrane' : 'the membranes'} to the drain, 45 min`,
       before: 'No resin stands in the path of the product.',
-      how: 'Waste and product both to the drain, to carry off the preservative. 30 to 45 minutes are usual.',
+      how: 'Waste and product both to the drain, to carry off the preservative. Between 15 and 60 minutes are told: longer where people or animals drink it, shorter where nothing foams.',
       minutes: 45,
       waits: true,
       cautions: [preservative(around), FLOOD],
@@ -135,7 +155,7 @@ function byRestrictor(stage: MembraneStage, around: Around): StepEntry[] {
     act: 'soak',
     place: 'setting',
     title: 'Run one hour',
-    how: 'A dry membrane makes little. Measure only after it has soaked under pressure.',
+    how: 'A dry membrane makes little. An hour lets it settle; who measures after ten minutes cuts for a state that passes, and measures again the day after.',
     minutes: 60,
     waits: true,
     cautions: [FLOOD],
@@ -261,7 +281,7 @@ function byValve(stage: MembraneStage, valve: NonNullable<MembraneStage['valve']
       place: 'setting',
       title: `Close it slowly, over minutes, to ${target}`,
       before: 'The valve stands wide open and no air comes.',
-      how: `A little at a time, watching gauges and flow meters; never faster than ${formatQuantity(0.7, 'pressureBar', units).text} a second.${sea ? ' Product stays on its sample outlet.' : ''}`,
+      how: `A little at a time, a hand on the valve, watching gauges and flow meters; never faster than ${formatQuantity(0.7, 'pressureBar', units).text} a second.${sea ? ' Product stays on its sample outlet.' : ''}`,
       minutes: 15,
       cautions: sea ? [HIGH_PRESSURE, preservative(around)] : [FLOOD, preservative(around)],
       measures: [
@@ -274,6 +294,25 @@ function byValve(stage: MembraneStage, valve: NonNullable<MembraneStage['valve']
             ? 'Open the valve at once. Colder or saltier water needs more pressure for the same flow, never more than the element is rated for.'
             : 'Open it a little; a blocked waste line looks the same.',
         },
+      ],
+    },
+    {
+      id: `look-again${own}`,
+      act: 'lookAgain',
+      place: 'setting',
+      title: 'Look at every joint again, under full pressure',
+      before: 'They were dry at low pressure.',
+      how: sea
+        ? 'With a lamp, from a step away; a piece of card finds a fine jet. Anything wet: valve wide open, pump off, and only then a spanner.'
+        : 'Dry paper round each joint. Anything wet: valve open, pump off, and only then a spanner.',
+      minutes: 5,
+      cautions: sea ? [HIGH_PRESSURE] : [FLOOD],
+      measures: [
+        seen(
+          'dry',
+          'Every joint is dry under pressure',
+          'Valve wide open, pump off, pressure gone: then make the joint anew and begin at low pressure.',
+        ),
       ],
     },
     {

@@ -165,7 +165,7 @@ export const pump = defineStage(schema, {
               act: 'hoses',
               place: 'connect',
               title: `Check every hose behind ${inSentence(name)} for ${text(HOSE_FACTOR * own.reliefBar)}`,
-              how: `Rated ${HOSE_FACTOR} times the ${text(own.reliefBar)} its relief valve opens at, fittings of the same rating, no kink, nothing that rubs.`,
+              how: `Rated ${HOSE_FACTOR} times the ${text(own.reliefBar)} its relief valve opens at, for a hose in the sun and under vibration ages fast; twice is asked where steel pipe does not move. Fittings of the same rating, no kink, nothing that rubs.`,
               minutes: 10,
               cautions: [HIGH_PRESSURE],
               measures: [

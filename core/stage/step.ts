@@ -45,8 +45,10 @@ export type Act =
   | 'flushFilters'
   | 'filterDrop'
   | 'seat'
+  | 'purge'
   | 'flushPreservative'
   | 'leaks'
+  | 'lookAgain'
   | 'soak'
   | 'openValve'
   | 'raisePressure'
@@ -70,6 +72,10 @@ export type Act =
   | 'probes'
   | 'bleed'
   | 'preservativeIn'
+  | 'plugIn'
+  | 'unplug'
+  | 'emptyHousing'
+  | 'strainer'
   | 'freshFlush'
   | 'drainDown'
   | 'closeUp'
@@ -200,6 +206,10 @@ export const CUT: Caution = {
 export const UNDER_PRESSURE: Caution = {
   title: 'Let the pressure out first',
   text: 'Shut the feed, open a tap behind the unit and wait until nothing runs. A housing opened under pressure lets go at once.',
+};
+export const PRODUCT_OPEN: Caution = {
+  title: 'Never shut the product under a running pump',
+  text: 'What the membrane makes must always have a way out. Shut in, it bursts the product line or tears the membrane off its tube.',
 };
 export const DRINKING: Caution = {
   title: 'Not for drinking until tested',

@@ -5,7 +5,7 @@ import { openToAir } from '../water';
 import { BAR_PER_METRE } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, none, zero, inAndOut, keepsAll, holdsNothing } from './kind';
-import { seen, type Caution } from './step';
+import { PRODUCT_OPEN, seen, type Caution, type StepEntry } from './step';
 
 const schema = z.strictObject({
   kind: z.literal('tank'),
@@ -40,6 +40,50 @@ const FLOAT: Caution = {
   title: 'A tank needs a float valve',
   text: 'Without an automatic shut-off somebody floods the room. Set and try it before the tank is full.',
 };
+
+/** A tank behind a pump that pushes on: its level stops the pump or leads the product away, and never shuts it in. */
+function levelSteps(stage: Tank, to: 'overboard' | 'drain', units: UnitPreference, flowLPerH: number): StepEntry[] {
+  const the = inSentence(stage.name);
+  const away = to === 'overboard' ? 'overboard' : 'to the drain';
+  return [
+    {
+      id: `tank-${stage.id}`,
+      act: 'fitFloat',
+      place: 'store',
+      title: `Fit what stops the filling of the ${the}`,
+      how: `A level switch that stops the pump, or a valve that sends the product ${away}. No float valve in the product line: it would shut it in.`,
+      minutes: 20,
+      cautions: [FLOAT, PRODUCT_OPEN],
+    },
+    {
+      id: `float-${stage.id}`,
+      act: 'tryFloat',
+      place: 'store',
+      title: `Try the level switch of the ${the} before it is full`,
+      before: 'It is fitted, and the product has a way out.',
+      how: `Lift its float by hand while the pump runs: the pump stops, or the product runs ${away}. The product line stays open.`,
+      minutes: 5,
+      cautions: [PRODUCT_OPEN, FLOAT],
+      measures: [
+        seen(
+          'stops',
+          `Lifted by hand, the pump stopped or the product ran ${away}`,
+          'Stop the pump by its own switch. Nobody leaves it running: look at the wiring of the switch, or which way its valve stands.',
+        ),
+      ],
+    },
+    {
+      id: `fill-${stage.id}`,
+      act: 'fill',
+      place: 'store',
+      title: `Let water into the ${the}`,
+      before: 'Its level switch was tried.',
+      how: `Product from its sample outlet into the tank, without shutting it for a moment. Stay until a hand of water stands in it and every joint is dry.${fillsIn(stage, flowLPerH, units)}`,
+      minutes: 10,
+      cautions: [PRODUCT_OPEN, FLOAT],
+    },
+  ];
+}
 
 /** The gas in a closed tank, as the storage room takes it; null where none pushes back. */
 export const gasOf = ({ openToAir: open, prechargeBar, volumeL }: Tank): BladderTank | null =>
@@ -83,7 +127,7 @@ export const tank = defineStage(schema, {
   worn: asFitted,
   renewed: asFitted,
   dirtPassed: allPasses,
-  steps: (stage, { units, standing }) => {
+  steps: (stage, { units, standing, pushedTo }) => {
     const { id, name, prechargeBar } = stage;
     const the = inSentence(name);
     if (gasOf(stage))
@@ -118,10 +162,13 @@ export const tank = defineStage(schema, {
           place: 'store',
           title: `See that the unit stops when the ${the} is full`,
           before: 'Its gas is charged.',
-          how: 'Let it fill and watch waste and product: both must stop within minutes of each other.',
+          how:
+            pushedTo === null
+              ? 'Let it fill and watch waste and product: both must stop within minutes of each other.'
+              : 'Let it fill: its pressure switch must stop the pump before anything shuts the product in.',
           minutes: 60,
           waits: true,
-          cautions: [FLOAT],
+          cautions: pushedTo === null ? [FLOAT] : [PRODUCT_OPEN, FLOAT],
           measures: [
             seen(
               'stops',
@@ -131,6 +178,7 @@ export const tank = defineStage(schema, {
           ],
         },
       ];
+    if (pushedTo !== null) return levelSteps(stage, pushedTo, units, standing?.before.flowLPerH ?? 0);
     return [
       {
         id: `tank-${id}`,

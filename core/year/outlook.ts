@@ -1,8 +1,8 @@
-import { dayWords } from '../log';
 import {
   atStart,
   DAY_MS,
   DAYS_PER_YEAR,
+  dayWords,
   inSentence,
   moneyText,
   ok,

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { atStart, DAY_MS, DAYS_PER_MONTH, inSentence, percent as percentOf, THIN, words } from '@yes-clear/core/quantity';
+import { atStart, DAY_MS, dayOfNear, DAYS_PER_MONTH, inSentence, percent as percentOf, THIN, words } from '@yes-clear/core/quantity';
 import { shortDay } from '../time/dates';
 import { stoodBefore, isLikelyDate, type Reading } from '@yes-clear/core/file';
-import { dayOfNear, readingsCsv, rowName, shareBand, type WorkRead } from '@yes-clear/core/log';
+import { readingsCsv, rowName, shareBand, type WorkRead } from '@yes-clear/core/log';
 import { computed, onScopeDispose, ref, shallowRef, useTemplateRef } from 'vue';
 import LineChart from '../kit/chart/LineChart.vue';
 import { useRouter } from 'vue-router';

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { awaySince } from '@yes-clear/core/file';
 import { WORK_WORDS } from '@yes-clear/core/log';
 import { FOUR_IN_FIVE_SD } from '@yes-clear/core/numeric';
 import { DAY_MS, DAYS_PER_MONTH, THIN, words } from '@yes-clear/core/quantity';
@@ -9,6 +10,7 @@ import { useOpenSystem } from '../system/openSystem';
 /** Work done on parts and meters, newest first, and what cartridges thrown away have told of the next. */
 defineEmits<{ write: [] }>();
 const { system, solved } = useOpenSystem();
+const away = computed(() => system.value !== null && awaySince(system.value) !== null);
 const all = ref(false);
 const FIRST = 5;
 const services = computed(() => [...(system.value?.services ?? [])].reverse());
@@ -60,7 +62,10 @@ const lessons = computed(() =>
       <h2>
         Work on parts <span v-if="learned">{{ learned }}</span>
       </h2>
-      <button type="button" class="button small" @click="$emit('write')">Write down work</button>
+      <span class="row">
+        <RouterLink class="small" :to="{ name: 'build' }">{{ away ? 'Bring it back' : 'Put it away' }}</RouterLink>
+        <button type="button" class="button small" @click="$emit('write')">Write down work</button>
+      </span>
     </div>
     <p v-if="services.length === 0 && cartridges.length === 0" class="small muted">
       No work written down yet. Charts may step where work was done: a filter changed, a membrane cleaned.

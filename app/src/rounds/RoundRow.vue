@@ -23,7 +23,7 @@ defineEmits<{ save: [id: string]; remove: [line: RoundLine] }>();
 </script>
 
 <template>
-  <article class="sheet round">
+  <article class="sheet round" :class="{ away: round?.away }">
     <RouterLink class="who" :to="{ name: toLog ? 'log' : 'train', params: { id: line.id } }">
       <strong>{{ line.name }}</strong><span>{{ line.site }}</span>
     </RouterLink>
@@ -72,6 +72,7 @@ defineEmits<{ save: [id: string]; remove: [line: RoundLine] }>();
 .round { display: grid; grid-template-columns: minmax(150px, 1.15fr) 186px 128px 128px minmax(150px, 1.2fr) 30px; gap: 16px; align-items: center; padding: 10px 8px 10px 14px; position: relative; }
 /* Of hundreds of rows only those to be seen are laid out. */
 .round { content-visibility: auto; contain-intrinsic-size: auto 92px; }
+.round.away .line, .round.away .who { opacity: 0.5; }
 .round:hover { border-color: var(--muted); }
 .who { display: grid; color: inherit; text-decoration: none; min-width: 0; }
 .who::after { content: ''; position: absolute; inset: 0; border-radius: 12px; }

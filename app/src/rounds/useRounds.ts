@@ -113,6 +113,7 @@ function failed({ id }: SystemHead, error: unknown): Round {
     newest: null,
     picture: null,
     due: [],
+    away: false,
     hasReadings: false,
     id,
   };

@@ -3,7 +3,7 @@ import type { Finding } from '@yes-clear/core/stage';
 import type { DescentInput } from '../descent/drawing';
 
 /** Grows when what is kept of a round is of another shape: what an older app worked out is worked out anew. */
-export const ROUND_SHAPE = 4;
+export const ROUND_SHAPE = 5;
 
 export type Urgency = 'now' | 'month' | 'fine';
 
@@ -22,4 +22,6 @@ export interface Round {
   readonly picture: { readonly input: DescentInput; readonly sentence: string } | null;
   /** What is to be done, with its date and why then. */
   readonly due: readonly Due[];
+  /** Whether it is put away: drawn pale, and nothing of it judged. */
+  readonly away: boolean;
 }

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { awaySince } from '@yes-clear/core/file';
 import { raisedBy, type FindingAction } from '@yes-clear/core/stage';
 import { useWindowSize } from '@vueuse/core';
 import { computed, nextTick, useTemplateRef, watch } from 'vue';
@@ -18,6 +19,7 @@ const notice = useNotice();
 const bench = useWorkbench();
 const { stage, selected, report } = bench;
 const { system } = current;
+const away = computed(() => system.value !== null && awaySince(system.value) !== null);
 const index = computed(() => system.value?.train.stages.findIndex(({ id }) => id === selected.value) ?? -1);
 function mend(action: FindingAction): void {
   const [before, was] = [current.solved.value?.report.findings ?? [], current.system.value];
@@ -62,6 +64,9 @@ watch(selected, async (id) => {
       @close="bench.select(null)"
     />
     <FindingsList v-if="report" title="What this train does" :findings="report.findings" :open="3" @mend="mend" />
+    <p class="small">
+      <RouterLink :to="{ name: 'build' }">{{ away ? 'Bring it back into service' : 'Put it away for weeks or a winter' }}</RouterLink>
+    </p>
     <p class="small muted">Membranes must never see chlorine or hot water. Plumbing to the mains follows your local code.</p>
   </div>
 </template>

@@ -1,4 +1,5 @@
-import type { SystemRecord } from '@yes-clear/core/file';
+import { awaySince, type SystemRecord } from '@yes-clear/core/file';
+import { DAY_MS } from '@yes-clear/core/quantity';
 import { dueOf, lineOf, logFindings, probeRoles, saltRemoved, standing, type UnitMaps } from '@yes-clear/core/log';
 import { trainSentence } from '@yes-clear/core/advice';
 import { byUrgency, type Finding } from '@yes-clear/core/stage';
@@ -19,14 +20,34 @@ export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Rou
   const today = water.ok ? standing(system, readings, water.value.water, now, water.value, maps) : water;
   if (!today.ok) {
     const finding: Finding = { id: 'error', severity: 'bad', title: 'Cannot be computed', why: today.error.message };
-    return { ...base, urgency: 'now', finding, resinLeft: null, saltRemoved: null, output: null, picture: null, due: [] };
+    return { ...base, urgency: 'now', finding, resinLeft: null, saltRemoved: null, output: null, picture: null, due: [], away: false };
   }
   const { report, tracking, membrane } = today.value;
+  const isAway = awaySince(system) !== null;
   const findings =
-    readings.length > 0 ? logFindings(system, readings, report.solved, tracking, now, membrane, today.value) : report.findings;
+    readings.length > 0 || isAway ? logFindings(system, readings, report.solved, tracking, now, membrane, today.value) : report.findings;
   const first = [...findings].sort(byUrgency)[0] ?? null;
   // Resin that may end within the month is work to come, no fault: where nothing is wrong it is what matters most.
   const resinDays = tracking?.daysLeft?.p10 ?? Infinity;
+  const due = dueOf(system, today.value, now);
+  if (isAway) {
+    // What is put away is not judged: only its preservative falls due.
+    const days = Math.min(...due.map(({ at }) => (Date.parse(at) - Date.parse(now)) / DAY_MS), Infinity);
+    return {
+      ...base,
+      urgency: days <= 0 ? 'now' : days <= MONTH_DAYS ? 'month' : 'fine',
+      finding: first,
+      resinLeft: null,
+      output: null,
+      saltRemoved: null,
+      picture: {
+        input: descentInput(system, report, readings, tracking),
+        sentence: `${first?.title ?? ''}. ${trainSentence(report.solved, system.units)}`,
+      },
+      due,
+      away: true,
+    };
+  }
   const isWrong = first?.severity === 'bad' || first?.severity === 'mind';
   const finding = !isWrong && resinDays <= MONTH_DAYS ? (findings.find(({ id }) => id === 'resin') ?? first) : first;
   return {
@@ -37,7 +58,8 @@ export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Rou
     output: membrane?.water && membrane.water.count > 1 ? Math.exp(membrane.water.now.value) : null,
     saltRemoved: lastRemoval(record) ?? report.solved.unit?.rejection ?? null,
     picture: { input: descentInput(system, report, readings, tracking), sentence: trainSentence(report.solved, system.units) },
-    due: dueOf(system, today.value, now),
+    due,
+    away: false,
   };
 }
 

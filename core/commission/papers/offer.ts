@@ -2,9 +2,10 @@ import { trainTitle, type TrainReport } from '../../advice';
 import { currentSample, tapIsAssumed, type System } from '../../file';
 import { untested } from '../../goal';
 import { COST_WORDS, perM3 } from '../../ledger';
-import { costUnit, inSentence, listed, moneyText, THIN, words } from '../../quantity';
+import { costUnit, dayAndYear, inSentence, listed, moneyText, THIN, words } from '../../quantity';
 import { kindOf } from '../../stage';
 import { wasteToProduct } from '../../train';
+import { measuredOutput } from '../measuredOutput';
 import { GROUP_LABELS, partsOf, partsTotal, sumOf, type PricedPart } from '../parts';
 import type { Block, Paper, Parties } from './blocks';
 
@@ -14,6 +15,29 @@ const FLOW_DOUBT = 0.2;
 /** A price is to the cent; what is worked out is to three digits. */
 const money = (amount: number): string => amount.toFixed(2);
 const about = (amount: number): string => (amount >= 100 ? String(Math.round(amount)) : amount.toFixed(amount >= 10 ? 1 : 2));
+
+/** What it makes a day: as two jugs have it where they were filled, and then what was worked out only where that differs. */
+function makes(system: System, workedOut: number): (readonly [string, string])[] {
+  const say = words(system.units);
+  const measured = measuredOutput(system);
+  if (!measured) return [['Makes', `${say.perDay(workedOut)}, ${Math.round(100 * FLOW_DOUBT)}${THIN}% more or less: elements differ`]];
+  const { at, productLPerDay, pressureBar, temperatureC } = measured;
+  const hour = [
+    pressureBar === null ? '' : say.of(pressureBar, 'pressureBar'),
+    temperatureC === null ? '' : say.of(temperatureC, 'temperatureC'),
+  ].filter((text) => text !== '');
+  const off = Math.abs(Math.log(productLPerDay / workedOut)) > Math.log(1 + FLOW_DOUBT);
+  return [
+    ['Makes', `${say.perDay(productLPerDay)}, measured with two jugs on ${dayAndYear(at)}${hour.length > 0 ? ` at ${listed(hour)}` : ''}`],
+    ...(off ? [['Worked out', `${say.perDay(workedOut)}: what was measured counts until the reason is found`] as const] : []),
+  ];
+}
+
+/** Waste to product, as measured where it was. */
+function drained(system: System, workedOut: number): string {
+  const measured = measuredOutput(system);
+  return `${words(system.units).ratio(measured?.wasteToProduct ?? workedOut)} of waste to product${measured ? ', measured' : ''}`;
+}
 
 /** What the system will do on this water, and how sure that is. */
 function promises(system: System, report: TrainReport): Block[] {
@@ -30,14 +54,14 @@ function promises(system: System, report: TrainReport): Block[] {
     ['Water', trainTitle(system, report)],
     ...(solved.unit
       ? ([
-          ['Makes', `${say.perDay(made)}, ${Math.round(100 * FLOW_DOUBT)}${THIN}% more or less: elements differ`],
+          ...makes(system, made),
           [
             'Needed',
             `${say.perDay(demandLPerDay)}${runHoursPerDay === null || runHoursPerDay > 24 ? '' : `, made in ${say.hours(runHoursPerDay)} a day`}`,
           ],
         ] as const)
       : ([['Needed', say.perDay(demandLPerDay)]] as const)),
-    ...(ratio === null ? [] : [['To the drain', `${say.ratio(ratio)} of waste to product`] as const]),
+    ...(ratio === null ? [] : [['To the drain', drained(system, ratio)] as const]),
     ...(winter ? [['In the cold', `${say.perDay(winter.productLPerDay)} at ${say.of(winter.temperatureC, 'temperatureC')}`] as const] : []),
     ...(resin?.throughput.until.kind === 'litres'
       ? [['Resin lasts', `about ${say.about(resin.throughput.until.litres, 'volumeL')} when new`] as const]
@@ -67,6 +91,10 @@ function basis(system: System): string {
     : `Worked out on ${how} of ${sample.takenOn}. Another water gives other figures.`;
 }
 
+/** A sum with lines that have no price is a lower end; of none at all nothing is known. */
+const priced = (sum: number, open: number, lines: number): string =>
+  open === 0 ? money(sum) : open === lines || sum === 0 ? 'to be priced' : `from ${money(sum)}`;
+
 /** Price by headings; lines without one are named, not hidden. */
 function price(system: System, parts: readonly PricedPart[]): Block[] {
   const { currency } = system.prices;
@@ -77,14 +105,14 @@ function price(system: System, parts: readonly PricedPart[]): Block[] {
     const mine = parts.filter((one) => one.group === group);
     const sum = sumOf(mine) * (1 + markUp);
     const open = mine.filter((one) => one.price === null).length;
-    return [GROUP_LABELS[group], `${mine.length}${open > 0 ? `, ${open} to be priced` : ''}`, money(sum)];
+    return [GROUP_LABELS[group], `${mine.length}${open > 0 ? `, ${open} to be priced` : ''}`, priced(sum, open, mine.length)];
   });
   return [
     { kind: 'heading', text: 'Price' },
     {
       kind: 'table',
       head: ['', 'Lines', currency],
-      rows: [...rows, ['Total, without work and taxes', '', money(total.total)]],
+      rows: [...rows, ['Total, without work and taxes', '', priced(total.total, total.unpriced, parts.length)]],
       right: [1, 2],
       strong: [rows.length],
     },

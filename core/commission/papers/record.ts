@@ -1,7 +1,8 @@
 import { allStages, type System, type Work } from '../../file';
 import { THIN, words } from '../../quantity';
 import { cautionsGiven } from '../handOver';
-import { judge, measureOf, unitsOfProbe } from '../judge';
+import { judge, measureOf, readAs, unitsOfProbe } from '../judge';
+import { unproven } from '../missing';
 import { bucketTest } from '../ratio';
 import { runbook, runbookSteps, WORK_LABELS } from '../runbook';
 import type { Block, Paper, Parties } from './blocks';
@@ -14,13 +15,26 @@ export const recordedWork = ({ build }: Pick<System, 'build'>): Work | null =>
 
 const VERDICTS = { fits: 'fits', low: 'low', high: 'high', kept: '' } as const;
 
-/** Every figure read, in the order of the reading; read again, each time. */
-const figures = (system: System, work: Work): string[][] =>
-  work.measured.map((one) => {
-    const { read, expected, verdict } = judge(measureOf(one), one.value, unitsOfProbe(system, one.probeId));
+/** Every figure once, as it was read last, with what stood before it; in the order in which each was first read. */
+function figures(system: System, work: Work): string[][] {
+  const keyOf = (one: Work['measured'][number]): string => `${one.step}/${one.measure}`;
+  return [...new Set(work.measured.map(keyOf))].map((key) => {
+    const all = work.measured.filter((one) => keyOf(one) === key);
+    const one = all.at(-1)!;
+    const units = unitsOfProbe(system, one.probeId);
+    const { expected, verdict } = judge(measureOf(one), one.value, units);
     const seen = one.dimension === 'seen';
-    return [one.title, one.label, read, seen ? '' : expected, seen ? (one.value === 1 ? '' : 'not so') : VERDICTS[verdict], clock(one.at)];
+    const before = [...new Set(all.slice(0, -1).map((old) => readAs(old, units)))].filter((text) => text !== readAs(one, units));
+    return [
+      one.title,
+      one.label,
+      `${readAs(one, units)}${before.length > 0 ? `, corrected from ${before.join(', ')}` : ''}`,
+      seen ? '' : expected,
+      seen ? '' : VERDICTS[verdict],
+      clock(one.at),
+    ];
   });
+}
 
 /** Waste to product as it was measured, with the length the restrictor had. */
 function ratios(system: System, work: Work): string[][] {
@@ -62,7 +76,9 @@ export function record(system: System, parties: Parties, on: string): Paper {
   const read = figures(system, work);
   const jugs = ratios(system, work);
   const given = work.endedAt === null ? cautionsGiven(system, work) : work.cautions;
-  const steps = work.endedAt === null ? runbookSteps(runbook(system, null, work)).length : null;
+  const all = runbookSteps(runbook(system, null, work));
+  const steps = work.endedAt === null ? all.length : null;
+  const open = unproven(system, work, all);
   return {
     key: 'record',
     name: 'Commissioning record',
@@ -81,6 +97,13 @@ export function record(system: System, parties: Parties, on: string): Paper {
           ['Steps', steps === null ? `${work.done.length} done` : `${work.done.length} of ${steps} done`],
         ],
       },
+      ...(work.kind === 'putAway'
+        ? []
+        : open.map((text): Block => ({
+            kind: 'caution',
+            title: work.endedAt === null ? 'Not proven yet' : 'Handed over without proof',
+            text,
+          }))),
       { kind: 'heading', text: 'Measured beside predicted' },
       ...(read.length > 0
         ? [{ kind: 'table' as const, head: ['Step', 'Figure', 'Read', 'Predicted for that hour', '', 'When'], rows: read, right: [] }]

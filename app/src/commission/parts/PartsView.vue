@@ -201,7 +201,7 @@ const removeOwn = (id: string): void => edit('part removed', ({ ownParts }) => (
             <td class="n">{{ total.markUp.toFixed(2) }}</td>
           </tr>
           <tr class="total">
-            <th scope="row" colspan="4">Total</th>
+            <th scope="row" colspan="4">{{ total.unpriced > 0 ? 'Total, at least' : 'Total' }}</th>
             <td class="n">{{ total.total.toFixed(2) }}</td>
           </tr>
         </tfoot>

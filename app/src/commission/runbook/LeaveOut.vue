@@ -2,25 +2,36 @@
 import { computed, nextTick, onMounted, ref, useTemplateRef } from 'vue';
 
 /** Asks for the reason when a step is left out or a figure taken as it is; without one nothing happens. */
-const props = defineProps<{ asks: 'skip' | 'accept'; costs: string }>();
+const props = defineProps<{ asks: keyof typeof TITLES; costs: string }>();
 const emit = defineEmits<{ say: [reason: string]; cancel: [] }>();
 const reason = ref('');
 const field = useTemplateRef<HTMLInputElement>('field');
 onMounted(() => void nextTick(() => field.value?.focus()));
-const usual = computed(() =>
-  props.asks === 'skip'
-    ? ['Not on this site', 'Done before', 'No tool for it today']
-    : ['Agreed with the customer', 'Mended later', 'The meter is off'],
-);
+const usual = computed(() => REASONS[props.asks]);
 const say = (): void => {
   const text = reason.value.trim();
   if (text !== '') emit('say', text.slice(0, 500));
 };
 </script>
 
+<script lang="ts">
+const TITLES = {
+  skip: 'Leave this step out',
+  figure: 'Go on with a figure outside its bounds',
+  no: 'It was answered no: go on all the same',
+  blank: 'Go on without what was not read or answered',
+} as const;
+const REASONS: Readonly<Record<keyof typeof TITLES, readonly string[]>> = {
+  skip: ['Not on this site', 'Done before', 'No tool for it today'],
+  figure: ['Agreed with the customer', 'Mended later', 'The meter is off'],
+  no: ['Mended later', 'Agreed with the customer'],
+  blank: ['No instrument for it here', 'Read later', 'Timed by another clock'],
+};
+</script>
+
 <template>
   <form class="sheet panel leave" @submit.prevent="say">
-    <h3>{{ asks === 'skip' ? 'Leave this step out' : 'Go on with a figure outside its bounds' }}</h3>
+    <h3>{{ TITLES[asks] }}</h3>
     <p>{{ costs }}</p>
     <label>Why? It stands in the record.<input ref="field" v-model="reason" type="text" maxlength="500" autocomplete="off" /></label>
     <div class="row chips">

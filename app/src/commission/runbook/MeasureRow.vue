@@ -16,7 +16,8 @@ const units = computed(() => unitsOfProbe(book.system.value!, probeOf(book.syste
 const last = computed(() => book.last(props.step, props.measure)?.value ?? null);
 const verdict = computed(() => book.verdict(props.step, props.measure));
 const good = computed(() => verdict.value?.verdict === 'fits' || verdict.value?.verdict === 'kept');
-const expected = computed(() => expectedText(props.measure, units.value));
+const against = computed(() => book.asRead(props.step, props.measure));
+const expected = computed(() => expectedText(against.value, units.value));
 const usual = computed(() =>
   props.measure.dimension === 'temperatureC'
     ? USUAL_WATER_TEMPERATURE
@@ -70,9 +71,9 @@ const keep = (value: number | null): void => {
     />
     <div class="told">
       <MeasureGauge
-        :low="measure.low"
-        :high="measure.high"
-        :expected="measure.expected"
+        :low="against.low"
+        :high="against.high"
+        :expected="against.expected"
         :read="last"
         :doubt="last === null ? 0 : doubtOf(measure, last)"
         :good="good"

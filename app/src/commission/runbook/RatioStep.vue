@@ -45,7 +45,7 @@ const EMPTY = {
   seconds: 60,
 };
 /** What is in the jugs is kept even if the tab dies before it is saved. */
-const draft = useLocalStorage(`ratio-draft-${system.value?.id ?? ''}`, EMPTY, { mergeDefaults: true });
+const draft = useLocalStorage(`ratio-draft-${props.again ? 'again-' : ''}${system.value?.id ?? ''}`, EMPTY, { mergeDefaults: true });
 const typed = ref({ waste: '', product: '' });
 const countdown = useCountdown(() => draft.value.seconds);
 useKey('t', () => countdown.toggle());
@@ -92,7 +92,8 @@ const product = computed(() => {
 });
 const productFinding = computed(() => {
   const against = product.value;
-  if (!against || against.verdict === 'fits' || !system.value) return null;
+  if (against?.verdict === 'fits') return bothLow.value;
+  if (!against || !system.value) return null;
   const say = words(system.value.units);
   const flow = (lPerH: number): string => say.of(lPerH, 'flowLPerH');
   return {
@@ -101,6 +102,22 @@ const productFinding = computed(() => {
     why: `At ${say.of(pressureBar.value, 'pressureBar')} and ${say.of(temperatureC.value, 'temperatureC')}. Likely, in this order: ${against.reasons.join('; ')}.`,
   };
 });
+/** Both flows below the solved ones by much the same: pressure is missing, whatever the gauge on the line says. */
+const bothLow = computed(() => {
+  const solvedWaste = book.expected.value?.solved.unit?.concentrateLPerH;
+  const against = product.value;
+  const { wasteL, seconds } = draft.value;
+  if (!against || solvedWaste === undefined || wasteL === null || !system.value) return null;
+  const [productShare, wasteShare] = [against.measuredLPerH / against.expectedLPerH, (3600 * wasteL) / seconds / solvedWaste];
+  if (!(productShare < BOTH_LOW && wasteShare < BOTH_LOW)) return null;
+  const off = (share: number): string => `${Math.round(100 * (1 - share))}${THIN}%`;
+  return {
+    severity: 'note' as const,
+    title: `Product ${off(productShare)} and waste ${off(wasteShare)} below what was worked out`,
+    why: 'Both together: less pressure reaches the membrane than the gauge shows. Look for a kink, a valve half open, a filter that is clogged already; the ratio itself holds.',
+  };
+});
+const BOTH_LOW = 0.88;
 /** Jugs that hold more than the unit can have drawn: said before anything is cut for it. */
 const beyond = computed(() => {
   const feed = book.expected.value?.solved.unit?.feedLPerH;

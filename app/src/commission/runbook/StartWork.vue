@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { WORK_LABELS } from '@yes-clear/core/commission';
-import { isBeingDescribed, stoodBefore } from '@yes-clear/core/file';
+import { awaySince, isBeingDescribed, stoodBefore } from '@yes-clear/core/file';
 import { computed, ref } from 'vue';
 import { useRoute } from 'vue-router';
 import { dayOfYear } from '../../time/dates';
@@ -33,6 +33,8 @@ const changes = computed(() => {
   ].join('; ');
 });
 const described = computed(() => book.system.value !== null && isBeingDescribed(book.system.value));
+const away = computed(() => (book.system.value ? awaySince(book.system.value) : null));
+const stored = computed(() => away.value !== null);
 const title = computed(() => {
   if (stored.value) return 'It is put away';
   return over.value.length === 0 && book.system.value && stoodBefore(book.system.value)
@@ -41,10 +43,10 @@ const title = computed(() => {
 });
 const since = computed(() => {
   const build = book.system.value?.build;
+  if (away.value !== null) return `Put away on ${dayOfYear(away.value)}. `;
   if (build?.stands.since && over.value.length === 0) return `Since ${dayOfYear(`${build.stands.since}T12:00:00Z`)}. `;
   return build?.commissioned && over.value.length > 0 ? `Since ${dayOfYear(build.commissioned.at)}. ` : '';
 });
-const stored = computed(() => over.value[0]?.kind === 'putAway');
 </script>
 
 <template>

@@ -4,11 +4,13 @@ import { computed } from 'vue';
 import { clockText, spanText, useTimers } from '../../kit/useTimers';
 import { useKey } from '../../kit/useKeys';
 import { useOpenSystem } from '../../system/openSystem';
+import { useRunbook } from './useRunbook';
 
 /** The wait of a step: begun here, told wherever its end finds the person. */
 const props = defineProps<{ step: Step }>();
 const { id: systemId, system } = useOpenSystem();
-const { timers, now, start, stop } = useTimers();
+const { timers, now, start } = useTimers();
+const book = useRunbook();
 const id = computed(() => `${systemId}/${props.step.id}`);
 const timer = computed(() => timers.value.find((one) => one.id === id.value) ?? null);
 const left = computed(() => (timer.value ? (timer.value.endsAt - now.value) / 1000 : 0));
@@ -17,7 +19,7 @@ const done = computed(() => {
   return one ? Math.min(1, (now.value - one.startedAt) / (one.endsAt - one.startedAt)) : 0;
 });
 function toggle(): void {
-  if (timer.value) stop(id.value);
+  if (timer.value) book.keepWait(props.step);
   else start({ id: id.value, systemId, title: props.step.title, place: system.value?.name ?? '' }, props.step.minutes * 60);
 }
 useKey('t', toggle);

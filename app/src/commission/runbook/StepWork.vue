@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { skippingCosts } from '@yes-clear/core/commission';
-import type { Step } from '@yes-clear/core/stage';
+import { skippingCosts, type Verdict } from '@yes-clear/core/commission';
+import type { Measure, Step } from '@yes-clear/core/stage';
 import { computed, ref, watch } from 'vue';
 import FindingCard from '../../kit/FindingCard.vue';
 import { spanText } from '../../kit/useTimers';
@@ -19,31 +19,35 @@ const book = useRunbook();
 const doneAt = computed(() => book.done.value.get(props.step.id) ?? null);
 const deviation = computed(() => book.deviations.value.get(props.step.id) ?? null);
 const outside = computed(() => book.outside(props.step));
-const unread = computed(() => props.step.measures.filter((measure) => book.last(props.step, measure) === null));
+const missing = computed(() => book.missing(props.step));
 const costs = computed(() => {
   if (asking.value === 'accept' && ratioOff.value !== null) return ratioOff.value;
-  if (asking.value === 'accept') return outside.value.map(({ measure, verdict }) => `${measure.label}: ${verdict.read}.`).join(' ');
+  if (asking.value === 'accept')
+    return [...outside.value.map(({ measure, verdict }) => said(measure, verdict)), ...missing.value].map((text) => `${text}.`).join(' ');
   const left = asking.value === 'rest' ? openElsewhere.value : [props.step];
   return [...new Set(left.map(({ act }) => skippingCosts(act)))].slice(0, 4).join(' ');
 });
-const unreadSays = computed(() => {
-  const [looks, reads] = [unread.value.filter(({ dimension }) => dimension === 'seen').length, unread.value.length];
-  if (looks === reads) return reads === 1 ? 'not answered yet' : `${reads} not answered yet`;
-  return reads === 1 ? '1 figure not read yet' : `${reads} figures not read yet`;
+/** A figure outside its bounds with what was expected; a no is an answer. */
+const said = (measure: Measure, verdict: Verdict): string =>
+  measure.dimension === 'seen' ? `${measure.label}: no` : `${measure.label} ${verdict.read}, ${verdict.expected}`;
+/** What going on is asked for: a figure off, an answer of no, or a blank. */
+const about = computed(() => {
+  if (ratioOff.value !== null || outside.value.some(({ measure }) => measure.dimension !== 'seen')) return 'figure' as const;
+  return outside.value.length > 0 ? ('no' as const) : ('blank' as const);
 });
 const asking = ref<'skip' | 'accept' | 'rest' | null>(null);
 watch(
   () => props.step.id,
   () => (asking.value = null),
 );
-/** Out of bounds goes on only with a reason. */
+/** Out of bounds, answered no or left blank, it goes on only with a reason. */
 function go(): void {
-  if (outside.value.length > 0) asking.value = 'accept';
+  if (outside.value.length > 0 || missing.value.length > 0) asking.value = 'accept';
   else book.tick(props.step.id);
 }
 function answered(reason: string): void {
   if (asking.value === 'rest') book.handOverWithout([...openElsewhere.value], props.step.id, reason);
-  else if (asking.value === 'accept') book.tick(props.step.id, reason);
+  else if (asking.value === 'accept') book.tick(props.step.id, reason, costs.value);
   else book.skip(props.step, reason);
   asking.value = null;
 }
@@ -56,6 +60,21 @@ function ratioSaved(off: string | null): void {
   if (off === null) book.tick(props.step.id);
   else asking.value = 'accept';
 }
+/** Where more runs to waste than is wanted nothing is cut: the step says so instead of its own words. */
+const tooMuch = computed(() => {
+  const last = book.system.value?.build.ratios.at(-1);
+  const target = book.system.value?.train.wasteTarget ?? 4;
+  const form = book.expected.value?.operation?.stage.restrictor.form;
+  if (props.step.tool !== 'trim' || !last || last.productL <= 0 || last.wasteL / last.productL <= 1.1 * target) return null;
+  return {
+    title: `${(last.wasteL / last.productL).toFixed(1)} : 1 runs to waste: nothing is cut`,
+    how:
+      form === 'tube'
+        ? 'Every cut lets more go. Fit a longer tube, or leave it where water costs little; then measure again.'
+        : 'Fit the next smaller size, or leave it where water costs little; then measure again.',
+  };
+});
+const cautions = computed(() => (tooMuch.value ? [] : props.step.cautions));
 /** Cut: what was measured belongs to the length before. */
 function measureAgain(): void {
   book.go(book.steps.value.find(({ tool }) => tool === 'ratio')?.id ?? props.step.id);
@@ -64,17 +83,17 @@ function measureAgain(): void {
 
 <template>
   <div class="step-work">
-    <h1 class="title">{{ step.title }}</h1>
+    <h1 class="title">{{ tooMuch?.title ?? step.title }}</h1>
     <p v-if="step.before" class="before"><b>First:</b> {{ step.before }}</p>
     <p class="how">
-      {{ step.how
+      {{ tooMuch?.how ?? step.how
       }}<template v-if="step.tool === 'ratio' || step.tool === 'ratioAgain'">
         Any jug will do: type “1 1/4 cup”, “0.33 L” or “330 ml”.</template
       >
     </p>
-    <div v-if="step.cautions.length > 0" class="stack here">
+    <div v-if="cautions.length > 0" class="stack here">
       <FindingCard
-        v-for="caution in step.cautions"
+        v-for="caution in cautions"
         :key="caution.title"
         :finding="{ severity: 'mind', title: caution.title, why: caution.text }"
       />
@@ -102,6 +121,11 @@ function measureAgain(): void {
         why: `${deviation.reason}${deviation.how === 'skipped' ? ` ${skippingCosts(step.act)}` : ''}`,
       }"
     />
+    <FindingCard
+      v-for="text in step.act === 'handOver' ? book.unproven.value : []"
+      :key="text"
+      :finding="{ severity: 'bad', title: 'Not proven yet', why: text }"
+    />
     <div v-if="isLast && openElsewhere.length > 0 && !asking" class="sheet panel open">
       <p>
         <b>{{ openElsewhere.length === 1 ? '1 step is' : `${openElsewhere.length} steps are` }} still open</b>, from “{{
@@ -115,7 +139,7 @@ function measureAgain(): void {
         </button>
       </div>
     </div>
-    <LeaveOut v-if="asking" :asks="asking === 'accept' ? 'accept' : 'skip'" :costs="costs" @cancel="asking = null" @say="answered" />
+    <LeaveOut v-if="asking" :asks="asking === 'accept' ? about : 'skip'" :costs="costs" @cancel="asking = null" @say="answered" />
     <div v-else class="row end">
       <template v-if="!doneAt">
         <button
@@ -128,7 +152,9 @@ function measureAgain(): void {
           {{ outside.length > 0 ? 'Go on as it is' : isLast && openElsewhere.length === 0 ? 'Done, hand over' : 'Done, next step' }}
         </button>
         <button v-if="deviation?.how !== 'skipped'" class="button" type="button" @click="asking = 'skip'">Leave it out</button>
-        <span v-if="unread.length > 0 && step.tool === null" class="muted small">{{ unreadSays }}</span>
+        <span v-if="missing.length > 0" class="muted small">{{
+          missing.length === 1 ? missing[0] : `${missing.length} not read or answered yet`
+        }}</span>
       </template>
       <template v-else>
         <button class="button" type="button" @click="book.reopen(step.id)">Do it again</button>

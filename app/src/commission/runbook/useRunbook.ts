@@ -7,6 +7,9 @@ import {
   isUpgrade,
   judge,
   lastMeasured,
+  missingAt,
+  unproven,
+  waitMeasure,
   LINE_STEP,
   measuredOf,
   probeOf,
@@ -21,8 +24,8 @@ import {
   trainChange,
   unitsOfProbe,
   withDeviation,
-  withLineRead,
   withMeasured,
+  withStepEntered,
   withWork,
   type Expected,
   type Verdict,
@@ -38,10 +41,11 @@ import {
   type WorkKind,
 } from '@yes-clear/core/file';
 import { behindInRow, serviced } from '@yes-clear/core/log';
-import { withPortReading } from '@yes-clear/core/advice';
 import type { Measure, Step } from '@yes-clear/core/stage';
 import { computed, inject, provide, ref, type InjectionKey } from 'vue';
 import { useNotice } from '../../kit/useNotice';
+import { useTimers } from '../../kit/useTimers';
+import { words } from '@yes-clear/core/quantity';
 import { idFor, newId } from '../../store/newId';
 import { logReading } from '../../store/readings';
 import { useSaving } from '../../store/saving';
@@ -68,6 +72,7 @@ function makeRunbook() {
   const { system } = current;
   const notice = useNotice();
   const saving = useSaving();
+  const { timers, stop: stopTimer } = useTimers();
   const work = computed<Work | null>(() => (system.value ? openWork(system.value) : null));
   const measured = computed<readonly Measured[]>(() => work.value?.measured ?? []);
   /** Pressure and temperature as they were read on site: predictions change with them, and with the train. */
@@ -117,16 +122,56 @@ function makeRunbook() {
     reason,
     costs: skippingCosts(act),
   });
-  /** Ticks a step off; one whose figure is out of bounds takes its reason along. */
-  function tick(id: string, reason: string | null = null): void {
-    edit('step done', (open, at) => {
-      const made = stepDone(open, id, at);
-      return reason === null
-        ? made
-        : withDeviation(made, { step: id, title: stepOf(id)?.title ?? id, at, how: 'accepted', reason, costs: '' });
+  /**
+   * Ticks a step off: what was read at it enters the plan now, and not before. One whose figure is out of bounds, or with
+   * something nobody read, takes its reason along, and what it is about.
+   */
+  function tick(id: string, reason: string | null = null, costs = ''): void {
+    const one = stepOf(id);
+    if (one) keepWait(one);
+    const before = system.value;
+    const at = new Date().toISOString();
+    current.edit('step done', (s) => {
+      const made = withWork(s, idFor('work'), at, (open) => {
+        const ticked = stepDone(open, id, at);
+        return reason === null
+          ? ticked
+          : withDeviation(ticked, { step: id, title: one?.title ?? id, at, how: 'accepted', reason, costs: costs.slice(0, 500) });
+      });
+      return one ? withStepEntered(made, one) : made;
     });
+    const planned = before?.source.linePressureBar;
+    if (before && planned !== undefined && system.value && system.value.source.linePressureBar !== planned) {
+      const say = words(before.units);
+      notice.say(
+        `Planned with ${say.of(system.value.source.linePressureBar, 'pressureBar')} from now on, not ${say.of(planned, 'pressureBar')}. Ctrl+Z takes it back.`,
+      );
+    }
     next(id);
   }
+  /** How long the timer of a step ran, kept with its figures when it is stopped, seen or left behind. */
+  function keepWait(one: Step): void {
+    const timer = timers.value.find(({ id }) => id === `${current.id}/${one.id}`);
+    if (!timer || !system.value) return;
+    const now = Date.now();
+    const kept = measuredOf(
+      system.value,
+      one,
+      waitMeasure(one),
+      Math.round((Math.min(now, timer.endsAt) - timer.startedAt) / 1000),
+      new Date(now).toISOString(),
+      today.value,
+    );
+    edit('timer stopped', (open) => withMeasured(open, kept));
+    stopTimer(timer.id);
+  }
+  /** What of a step nobody read, answered or timed. */
+  const missing = (one: Step): string[] =>
+    missingAt(
+      { measured: measured.value },
+      one,
+      timers.value.some(({ id }) => id === `${current.id}/${one.id}`),
+    );
   const reopen = (id: string): void => edit('step reopened', (open) => stepReopened(open, id));
   function skip(one: Step, reason: string): void {
     edit('step left out', (open, at) => withDeviation(stepReopened(open, one.id), leftOut(one, reason, at)));
@@ -143,13 +188,7 @@ function makeRunbook() {
     if (!before) return;
     const now = new Date().toISOString();
     const kept = measuredOf(before, at, measure, value, now, today.value);
-    current.edit(`${measure.label.toLowerCase()} read`, (s) => {
-      const next = withLineRead(
-        withWork(s, idFor('work'), now, (open) => withMeasured(open, kept)),
-        kept,
-      );
-      return measure.port ? withPortReading(next, { ...measure.port, ec25UScm: value, at: now }) : next;
-    });
+    current.edit(`${measure.label.toLowerCase()} read`, (s) => withWork(s, idFor('work'), now, (open) => withMeasured(open, kept)));
   }
   /** Pressure or temperature as it is read at another step: one figure for all of them. */
   function readLine(measure: string, value: number): void {
@@ -158,9 +197,15 @@ function makeRunbook() {
     if (at && known) read(at, known, value);
   }
   const last = (at: Step, measure: Measure): Measured | null => lastMeasured({ measured: measured.value }, at.id, measure.id);
+  /** A measure with the expectation it was read against: what was read since changes nothing of that. */
+  function asRead(at: Step, measure: Measure): Measure {
+    const found = last(at, measure);
+    return found ? { ...measure, expected: found.expected, low: found.low, high: found.high } : measure;
+  }
   function verdict(at: Step, measure: Measure): Verdict | null {
     const found = last(at, measure);
-    return found && system.value ? judge(measure, found.value, unitsOfProbe(system.value, probeOf(system.value, at, measure))) : null;
+    if (!found || !system.value) return null;
+    return judge(asRead(at, measure), found.value, unitsOfProbe(system.value, probeOf(system.value, at, measure)));
   }
   /** Figures of a step that lie outside what was expected. */
   const outside = (at: Step): readonly { readonly measure: Measure; readonly verdict: Verdict }[] =>
@@ -237,6 +282,11 @@ function makeRunbook() {
     read,
     readLine,
     last,
+    asRead,
+    missing,
+    keepWait,
+    /** What the hand-over cannot vouch for. */
+    unproven: computed(() => (system.value && work.value ? unproven(system.value, work.value, steps.value) : [])),
     verdict,
     outside,
     start,
