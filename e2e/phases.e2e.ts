@@ -57,6 +57,10 @@ test('build: the runbook is kept step by step, and the caution stands above the 
   await work.click();
   await expect(page.getByRole('button', { name: /^Change membrane ×2 9 of 20/ })).toBeVisible();
   await page.getByRole('button', { name: 'Done, next step' }).click();
+  // Nobody started its timer: that is asked for as any blank is.
+  await expect(page.getByText('10 min: the timer was not started.')).toBeVisible();
+  await page.getByRole('button', { name: 'Timed by another clock' }).click();
+  await page.getByRole('button', { name: 'Go on', exact: true }).click();
   await page.reload();
   await expect(page.getByRole('button', { name: /^Change membrane ×2 10 of 20/ })).toBeVisible();
   await context.close();
