@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
 import { bandOf, BED_SD, carriedBeyondEq, endAt, forecastCartridge, spentBy, updateCapacity, type CapacityBelief } from './capacity';
-import { usedAtGoal, weakAcidPlateauUScm, weakAcidsAt } from './atGoal';
 
 /** Check values of the chapter on logs, section 13: computed by an independent program. */
 const PRIOR: CapacityBelief = { lnMean: Math.log(0.7), sd: 0.25 };
@@ -66,20 +65,5 @@ describe('a cartridge in service', () => {
   it('L26: what a row keeps when its lead is removed', () => {
     expect(Math.abs(carriedBeyondEq(0.7, { lnMean: Math.log(0.6), sd: 0.13 }) - 0.10047)).toBeLessThan(1e-4);
     expect(carriedBeyondEq(0, belief)).toBe(0);
-  });
-});
-
-describe('the load at a goal', () => {
-  it('L23: weak acids that read 2, 4 and 8 µS/cm', () => {
-    [0.06193, 0.23955, 0.94168].forEach((expected, i) => expect(Math.abs(weakAcidsAt([2, 4, 8][i]!) - expected)).toBeLessThan(1e-4));
-  });
-  it('L24: share used at 2 µS/cm behind 0.30 mmol/L and 34 transfer units', () => {
-    const load = { cationMeqL: 0.2, anionMeqL: 0.5, strongMeqL: 0.2, bicarbonateMeqL: 0, weakAcidMeqL: 0.3 };
-    expect(Math.abs(usedAtGoal('anion', 34, { ec25UScm: 20, carbonMmolL: 0.3, load }, 2) - 0.98301)).toBeLessThan(1e-4);
-  });
-  it('L25: plateaus of 0.20, 0.30 and 0.40 mmol/L', () => {
-    [3.649, 4.485, 5.189].forEach((expected, i) =>
-      expect(Math.abs(weakAcidPlateauUScm([0.2, 0.3, 0.4][i]!) - expected)).toBeLessThan(0.002),
-    );
   });
 });

@@ -48,7 +48,7 @@ describe('what is due', () => {
     expect(large).toEqual({ 'Try: change this': '2027-05-31' });
   });
   it('put away, only its preservative falls due, counted from the day it was, and from its last renewal', () => {
-    const work = { id: 'w', kind: 'putAway', stageId: null, startedAt: NOW, endedAt: '2026-08-20T10:00:00Z', done: [], measured: [], deviations: [], cautions: [] } as const; // prettier-ignore
+    const work: System['build']['works'][number] = { id: 'w', kind: 'putAway', stageId: null, startedAt: NOW, endedAt: '2026-08-20T10:00:00Z', done: [], measured: [], deviations: [], cautions: [] }; // prettier-ignore
     const stages = [fitted(newStage('sediment', 'x')), ...base.train.stages];
     const away: System = { ...base, train: { ...base.train, stages }, build: { ...base.build, works: [work] } };
     const told = (system: System) =>

@@ -2,7 +2,7 @@ import { serviced, trackResin, type ResinTracking } from '../log';
 import { NOTHING_SAID, type Reading, type Service, type System } from '../file';
 import { seeded, type Seeded } from '../numeric';
 import type { Stage } from '../stage';
-import { systemFromTemplate, type TemplateKey } from '../template';
+import { systemFromTemplate } from '../template';
 import { solveTrain, tapWater, type SolvedTrain } from '../train';
 import { value } from './close';
 
@@ -54,7 +54,7 @@ const bases = new Map<Kept, Base>();
 function baseOf(kept: Kept): Base {
   const known = bases.get(kept);
   if (known) return known;
-  const template: TemplateKey = kept === 'one bed' || kept === 'counter that runs down' ? 'marineHousehold' : 'marinePair';
+  const template: System['template'] = kept === 'one bed' || kept === 'counter that runs down' ? 'marineHousehold' : 'marinePair';
   const plain = systemFromTemplate({ id: 's', name: 'Try', site: 'Bench', template, at: FROM });
   const last = plain.train.stages.findLastIndex((stage) => stage.kind === 'resin');
   const bed = plain.train.stages[last]!;
