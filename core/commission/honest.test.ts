@@ -6,7 +6,8 @@ import { value } from '../testing/close';
 import { tapWater } from '../train';
 import { measuredOf } from './judge';
 import { missingAt, unproven, waitMeasure } from './missing';
-import { measuredOutput } from './measuredOutput';
+import { measuredOutput, standingRatio } from './measuredOutput';
+import { bothLow } from './ratio';
 import { paperOf, type Block } from './papers';
 import { runbook, runbookSteps } from './runbook';
 import { newWork, stepDone, withDeviation, withMeasured, withStepEntered } from './work';
@@ -133,6 +134,7 @@ describe('what the papers say', () => {
     expect(told.get('To the drain')).toMatch(/^5.0.*1 of waste to product, measured/);
     expect(new Map(facts(system)).get('Makes')).toContain('elements differ');
     // Cut since, the measurement belongs to another length.
+    expect(standingRatio(measured)).toEqual(jug);
     expect(measuredOutput({ ...measured, build: { ...measured.build, ratios: [{ ...jug, restrictorLengthMm: 999 }] } })).toBeNull();
   });
   it('no line of the offer costs 0.00: without prices it is to be priced, with some it begins from their sum', () => {
@@ -142,5 +144,9 @@ describe('what the papers say', () => {
     expect(table.length).toBeGreaterThan(3);
     for (const row of table) expect(row[2]).not.toBe('0.00');
     expect(table.some((row) => row[2] === 'to be priced' || row[2]!.startsWith('from '))).toBe(true);
+  });
+  it('both flows a fifth below lack pressure; one alone is its own matter', () => {
+    expect(bothLow(0.82, 0.82)).toBe(true);
+    expect([bothLow(0.82, 0.95), bothLow(0.95, 0.82), bothLow(0.95, 0.95)]).toEqual([false, false, false]);
   });
 });

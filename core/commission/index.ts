@@ -17,11 +17,11 @@ export {
   toolsSays,
 } from './parts';
 export { piecesOf, tubeFor, tubeLines, TUBE_SIZES, type Carries, type PortEnd, type PortName, type TubeLine } from './plumbing';
-export { bucketTest, jugsBeyond, productAgainst, type BucketResult } from './ratio';
+export { bothLow, bucketTest, jugsBeyond, productAgainst, type BucketResult } from './ratio';
 export { runbook, runbookSteps, WORK_LABELS, type RunbookSection, type WorkAsked } from './runbook';
 export { isUpgrade, trainChange, type TrainChange } from './trainChange';
 export { valveTurns, type SkidReadings, type ValveTurn } from './valves';
 export { expectedProductLPerH, trimAdvice, type TrimAdvice } from './trim';
 export { lastMeasured, newWork, openWork, stepDone, stepReopened, withDeviation, withMeasured, withStepEntered, withWork } from './work';
 export { missingAt, unproven, WAITED, waitMeasure } from './missing';
-export { measuredOutput, type MeasuredOutput } from './measuredOutput';
+export { measuredOutput, standingRatio, type MeasuredOutput } from './measuredOutput';

@@ -9,12 +9,21 @@ export interface MeasuredOutput {
   readonly temperatureC: number | null;
 }
 
-/** The last ratio test of the unit as it stands, as a day of it; null where it was cut or rebuilt since, or never measured. */
-export function measuredOutput({ build, train }: Pick<System, 'build' | 'train'>): MeasuredOutput | null {
+/** The last ratio test, where it is still of the unit as it stands: null where its tube was cut or changed since, or none was made. */
+export function standingRatio({ build, train }: Pick<System, 'build' | 'train'>): System['build']['ratios'][number] | null {
   const last = build.ratios.at(-1);
   const membrane = membraneStage(train.stages);
-  if (!last || !membrane || last.productL <= 0 || last.seconds === null || last.seconds <= 0) return null;
-  if (membrane.valve === null && Math.abs(membrane.restrictor.lengthMm - last.restrictorLengthMm) > SAME_MM) return null;
+  if (!last || !membrane) return null;
+  const cut = membrane.valve === null && membrane.restrictor.form === 'tube';
+  return cut && Math.abs(membrane.restrictor.lengthMm - last.restrictorLengthMm) > SAME_MM ? null : last;
+}
+/** A length is the same to this. */
+const SAME_MM = 0.05;
+
+/** What the last ratio test of the unit as it stands comes to in a day; null where nothing tells. */
+export function measuredOutput(system: Pick<System, 'build' | 'train'>): MeasuredOutput | null {
+  const last = standingRatio(system);
+  if (!last || last.productL <= 0 || last.seconds === null || last.seconds <= 0) return null;
   return {
     at: last.at,
     productLPerDay: (86_400 * last.productL) / last.seconds,
@@ -23,5 +32,3 @@ export function measuredOutput({ build, train }: Pick<System, 'build' | 'train'>
     temperatureC: last.temperatureC,
   };
 }
-/** A length typed twice is the same to this. */
-const SAME_MM = 0.5;

@@ -67,29 +67,20 @@ export const HOOK_UP_SETS: Readonly<Record<HookUp, { readonly label: string; rea
 /** Tubing is cut with a little over (common practice). */
 const CUT_OVER = 1.1;
 
-/** In place of a float valve, behind a pump that pushes on. */
-const LEVEL_SWITCHES = {
-  part: 'level-switches',
-  name: 'Level switch, low and high',
-  why: 'stops the pump: the product is never shut in',
-  count: 1,
-} as const;
-
 /** Everything a system is built of, with why and how many. */
 export function partsOf(system: System, solved: SolvedTrain | null, lives: readonly PartLife[] = []): PricedPart[] {
   const stages = allStages(system.train);
-  const around = { prices: priceList(system), units: system.units };
+  const around = { prices: priceList(system), units: system.units, pushed: pushedTo(system) !== null };
   const priced = (group: PartGroup, one: Part, own = false): PricedPart => {
     const typed = system.build.partPrices.find((price) => price.part === one.part);
     return { ...one, group, price: typed?.each ?? one.each, typed: typed !== undefined, own };
   };
   const lines = tubeLines(system, solved);
-  const pushed = pushedTo(system) !== null;
   return gathered([
     ...stages.flatMap((stage) =>
       kindOf(stage)
         .parts(stage, around)
-        .map((entry) => priced(kindOf(stage).partGroup, part(pushed && entry.part === 'float-valve' ? LEVEL_SWITCHES : entry))),
+        .map((entry) => priced(kindOf(stage).partGroup, part(entry))),
     ),
     ...tubingParts(system, lines).map((one) => priced('tubing', one)),
     ...hookUpParts(system, lines).map((one) => priced('hookUp', one)),

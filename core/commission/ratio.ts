@@ -43,6 +43,12 @@ export function productAgainst(productL: number, seconds: number, expectedLPerH:
   return { measuredLPerH, expectedLPerH, verdict, reasons: PRODUCT_REASONS[verdict] };
 }
 
+/** Product and waste both below this share of the solved ones lack pressure, not a restrictor (our judgement). */
+const BOTH_LOW = 0.88;
+
+/** Whether both flows lie below the solved ones together: then less pressure reaches the membrane than was read. */
+export const bothLow = (productShare: number, wasteShare: number): boolean => productShare < BOTH_LOW && wasteShare < BOTH_LOW;
+
 /** So many times what the unit draws is no reading of it, whatever its doubt (our judgement). */
 const BEYOND = 3;
 

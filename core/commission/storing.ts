@@ -1,7 +1,21 @@
-import { feedPump, membraneStage, PRESERVED_DAYS, type System } from '../file';
+import { allStages, feedPump, membraneStage, PRESERVED_DAYS, type System } from '../file';
 import { elementCount } from '../membrane';
 import { formatQuantity, words } from '../quantity';
-import { elementRow, kindOf, MAINS, PRESERVATIVE, PRODUCT_OPEN, seen, step, UNDER_PRESSURE, unitRanks, type Step } from '../stage';
+import {
+  elementRow,
+  flushedUntil,
+  kindOf,
+  MAINS,
+  PRESERVATIVE,
+  PRODUCT_OPEN,
+  seen,
+  step,
+  UNDER_PRESSURE,
+  unitRanks,
+  type Stage,
+  type StageOf,
+  type Step,
+} from '../stage';
 import type { Expected } from './expected';
 import { inOrder, newBuild, type Asked } from './newBuild';
 import { resinOut, shutOff } from './upgrade';
@@ -29,12 +43,16 @@ const HOUSING_L = 1.2;
 /** Hoses, and what goes by before it shows at the outlet: as much again in half. */
 const MORE = 1.5;
 
+/** Filters that stand ahead of the membrane. */
+const prefilters = ({ train: { stages } }: { readonly train: Pick<System['train'], 'stages'> }, membrane: Stage): readonly Stage[] =>
+  stages.slice(0, stages.indexOf(membrane)).filter((stage) => kindOf(stage).prefilter);
+
 /** Preservative for one filling of this unit: litres of it, and grams of the salt in them. */
 export function preservativeFor({ train: { stages } }: Pick<System, 'train'>): { readonly litres: number; readonly grams: number } | null {
   const membrane = membraneStage(stages);
   if (!membrane) return null;
   const elements = elementCount(unitRanks(membrane));
-  const filters = stages.slice(0, stages.indexOf(membrane)).filter((stage) => kindOf(stage).prefilter).length;
+  const filters = prefilters({ train: { stages } }, membrane).length;
   const litres = Math.ceil(MORE * (elements * elementRow(membrane).areaM2 * PER_M2_L + filters * HOUSING_L));
   return { litres, grams: Math.round(1000 * STRENGTH * litres) };
 }
@@ -77,10 +95,8 @@ const FLUSH_L = 20;
 export function putAway(system: System): Asked[] {
   const { stages } = system.train;
   const membrane = membraneStage(stages);
-  const filters = stages.slice(0, membrane ? stages.indexOf(membrane) : 0).filter((stage) => kindOf(stage).prefilter);
   const tanks = stages.filter(({ kind }) => kind === 'tank');
   const resin = stages.some(({ kind }) => kind === 'resin');
-  const pump = feedPump(stages);
   const boat = isBoat(system);
   const steps: Step[] = [
     ...(boat ? rinsedFresh(system) : []),
@@ -108,7 +124,7 @@ export function putAway(system: System): Asked[] {
         ]
       : []),
     ...resinOut(stages, 'Preservative ruins resin.'),
-    ...(membrane ? preserving(system, membrane.id, filters.length, resin, pump !== undefined) : []),
+    ...(membrane ? preserving(system, membrane) : []),
     ...tanks.map((tank) =>
       step({
         id: `drain-${tank.id}`,
@@ -144,8 +160,13 @@ export function putAway(system: System): Asked[] {
 }
 
 /** Preservative through the emptied housing: the pump has power while it is needed, and none before or after. */
-function preserving(system: System, membraneId: string, filters: number, resin: boolean, pumped: boolean): Step[] {
+function preserving(system: System, membrane: StageOf<'membrane'>): Step[] {
+  const { stages } = system.train;
   const { litres, grams } = preservativeFor(system)!;
+  const filters = prefilters(system, membrane).length;
+  const resin = stages.some(({ kind }) => kind === 'resin');
+  const pumped = feedPump(stages) !== undefined;
+  const membraneId = membrane.id;
   const say = words(system.units);
   return [
     ...(filters > 0
@@ -245,7 +266,7 @@ export function bringBack(system: System, expected: Expected | null): Asked[] {
             ...one,
             title: 'New filters in, flush them 10 min',
             before: 'The line to the membrane is off and leads to the drain.',
-            how: `What stood in preservative is thrown away. To the drain before the membrane, until ${system.train.stages.some(({ kind }) => kind === 'carbon') ? 'no black carbon dust shows' : 'it runs clear'}.`,
+            how: `What stood in preservative is thrown away. To the drain before the membrane, until ${flushedUntil(allStages(system.train).some(({ kind }) => kind === 'carbon'))}.`,
           },
         };
       if (one.act === 'flushPreservative')

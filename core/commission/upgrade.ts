@@ -1,5 +1,17 @@
 import { allStages, same, type System, type Train } from '../file';
-import { kindOf, MAINS, PRESERVATIVE, seen, step, UNDER_PRESSURE, type Act, type Stage, type StageOf, type Step } from '../stage';
+import {
+  flushedUntil,
+  kindOf,
+  MAINS,
+  PRESERVATIVE,
+  seen,
+  step,
+  UNDER_PRESSURE,
+  type Act,
+  type Stage,
+  type StageOf,
+  type Step,
+} from '../stage';
 import type { Expected } from './expected';
 import { inOrder, newBuild, saying, the, type Asked } from './newBuild';
 import { trainChange, type TrainChange } from './trainChange';
@@ -273,5 +285,5 @@ export function partChange(system: System, stageId: string, expected: Expected |
 const pastMembrane = (one: Step, carbon: boolean): Step => ({
   ...one,
   before: 'The line to the membrane is off and leads to the drain.',
-  how: `Take the line off before the membrane and lead it to the drain, until ${carbon ? 'no black carbon dust shows' : 'it runs clear'}. Then back on.`,
+  how: `Take the line off before the membrane and lead it to the drain, until ${flushedUntil(carbon)}. Then back on.`,
 });

@@ -43,18 +43,16 @@ interface Plateau {
 /** What a bed meets, as far as its end depends on it. */
 export interface BeforeBed {
   readonly ec25UScm: number;
-  readonly carbonMmolL: number;
+  readonly water: Water;
   readonly load: IonicLoad;
   /** Whether the goal limits what no meter shows, which leaves with the weak acids: it then ends with them, whatever a meter reads. */
   readonly weakCounts: boolean;
-  readonly plateaus: readonly Plateau[];
 }
 export const beforeBed = (water: Water, ec25UScm: number, load: IonicLoad, weakCounts = false): BeforeBed => ({
   ec25UScm,
-  carbonMmolL: water.carbonMmolL,
+  water,
   load,
   weakCounts,
-  plateaus: plateausOf(water),
 });
 
 /** Plateaus behind the anion side from carbonic acid's on, by the exact fronts (Helfferich & Klein 1970, recalled). */
@@ -84,19 +82,20 @@ function plateausOf(water: Water): Plateau[] {
 export function usedAtGoal(
   side: 'cation' | 'anion',
   transferUnits: number,
-  { ec25UScm, carbonMmolL, plateaus, weakCounts }: BeforeBed,
+  { ec25UScm, water, weakCounts }: BeforeBed,
   goalUScm: number | null,
 ): number {
   if (transferUnits <= 0) return 0;
   if (goalUScm === null) return utilisationAt(transferUnits, FIRST_RISE);
   const at = (share: number): number => utilisationAt(transferUnits, Math.min(1, Math.max(LEAST_SHARE, share)));
   if (side === 'cation') return at(goalUScm / Math.max(ec25UScm, 1e-9));
-  const weak = Math.max(0, carbonMmolL);
+  const weak = Math.max(0, water.carbonMmolL);
   const share = weak > 0 ? weakAcidsAt(goalUScm) / weak : Infinity;
   if (share < 1) return at(share);
   if (weakCounts) return at(1);
   // Behind their front the weak acids leave as they come, and with them those that strong ions push out of the bed; above
   // that it is the front of a strong ion that reaches the goal.
+  const plateaus = plateausOf(water);
   const k = plateaus.findIndex((plateau) => plateau.ec25UScm > goalUScm);
   if (k < 0) return plateaus.length > 0 ? FARTHEST : at(1);
   const below = plateaus[k - 1];

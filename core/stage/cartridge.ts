@@ -40,6 +40,9 @@ export const CARTRIDGE_CLEARANCE_MM = 150;
 /** A drop of the usual kit, mg/L as CaCO3 (common practice: 5 mL of sample). */
 export const ONE_DROP_MGL = 17.8;
 
+/** What a flush of filters is watched for. */
+export const flushedUntil = (carbon: boolean): string => (carbon ? 'no black carbon dust shows' : 'it runs clear');
+
 /**
  * How a filter or carbon is flushed before it serves: all that stand ahead of a membrane together, with the membrane
  * still out; one behind it, or one that feeds a machine, by litres.
@@ -59,7 +62,7 @@ export function filterFlush(
         place: 'rinse',
         title: 'Flush the filters, 10 min',
         before: side === 'ahead' ? 'The membrane is still out.' : null,
-        how: `To the drain${side === 'ahead' ? ', with the membrane still out' : ''}, until ${carbon ? 'no black carbon dust shows' : 'it runs clear'}.`,
+        how: `To the drain${side === 'ahead' ? ', with the membrane still out' : ''}, until ${flushedUntil(carbon)}.`,
         minutes: 10,
         waits: true,
         measures: [clear],

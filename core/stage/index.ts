@@ -93,7 +93,7 @@ export function placed(stages: readonly Stage[], stage: Stage): Stage[] {
   return stages.toSpliced(at < 0 ? stages.length : at, 0, stage);
 }
 
-export { BAR_PER_METRE, CARTRIDGE_CLEARANCE_MM } from './cartridge';
+export { BAR_PER_METRE, CARTRIDGE_CLEARANCE_MM, flushedUntil } from './cartridge';
 export { boxFields, cartridgeCapacity, cartridgeLife, hardnessFor, settingShare, tableRow, type CartridgeLife } from './decarboniser';
 export { dialBlend, dialLitres, type DialBlend, type DialLitres } from './dial';
 export { FAULT_IDS, type FaultId } from './fault';

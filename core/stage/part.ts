@@ -34,6 +34,8 @@ export interface Part {
 
 /** What a kind is told when its parts are listed. */
 export interface PartsAround {
+  /** Whether a pump that pushes on feeds the train: nothing may shut its product in. */
+  readonly pushed?: boolean;
   readonly prices: PartPrices;
   readonly units: UnitPreference;
 }

@@ -5,6 +5,7 @@ import { openToAir } from '../water';
 import { BAR_PER_METRE } from './cartridge';
 import { keysOf } from './field';
 import { allPasses, anyStage, asFitted, defineStage, none, zero, inAndOut, keepsAll, holdsNothing } from './kind';
+import type { PartEntry } from './part';
 import { PRODUCT_OPEN, seen, type Caution, type StepEntry } from './step';
 
 const schema = z.strictObject({
@@ -40,6 +41,8 @@ const FLOAT: Caution = {
   title: 'A tank needs a float valve',
   text: 'Without an automatic shut-off somebody floods the room. Set and try it before the tank is full.',
 };
+
+const levelSwitches = (why: string): PartEntry => ({ part: 'level-switches', name: 'Level switch, low and high', why, count: 1 });
 
 /** A tank behind a pump that pushes on: its level stops the pump or leads the product away, and never shuts it in. */
 function levelSteps(stage: Tank, to: 'overboard' | 'drain', units: UnitPreference, flowLPerH: number): StepEntry[] {
@@ -222,7 +225,7 @@ export const tank = defineStage(schema, {
         ? [`${FLOAT_HOLE_MM}\u202fmm drill for the float valve`]
         : [],
   partGroup: 'tanks',
-  parts: (stage, { prices, units }) => [
+  parts: (stage, { prices, units, pushed }) => [
     {
       part: `tank-${stage.volumeL}-${stage.openToAir ? 'open' : 'closed'}`,
       name: `${stage.openToAir ? 'Tank with a lid' : gasOf(stage) ? 'Bladder tank' : 'Closed tank'}, ${formatQuantity(stage.volumeL, 'volumeL', units).text}`,
@@ -234,11 +237,13 @@ export const tank = defineStage(schema, {
       ? [{ part: 'tank-valve', name: 'Tank valve', why: 'shuts the tank off', count: 1 }]
       : stage.volumeL > FLOAT_MOST_L
         ? [
-            { part: 'level-switches', name: 'Level switch, low and high', why: 'stops and starts what fills it', count: 1 },
+            levelSwitches('stops and starts what fills it'),
             { part: 'bulkhead-wide', name: 'Bulkhead fitting for its inlet', why: 'above the full level', count: 1 },
           ]
         : [
-            { part: 'float-valve', name: 'Float valve', why: 'shuts off by itself', count: 1 },
+            pushed
+              ? levelSwitches('stops the pump: the product is never shut in')
+              : { part: 'float-valve', name: 'Float valve', why: 'shuts off by itself', count: 1 },
             {
               part: 'bulkhead',
               name: 'Bulkhead fitting',

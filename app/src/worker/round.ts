@@ -30,23 +30,16 @@ export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Rou
   // Resin that may end within the month is work to come, no fault: where nothing is wrong it is what matters most.
   const resinDays = tracking?.daysLeft?.p10 ?? Infinity;
   const due = dueOf(system, today.value, now);
+  const sentence = trainSentence(report.solved, system.units);
+  const picture = {
+    input: descentInput(system, report, readings, tracking),
+    sentence: isAway ? `${first?.title ?? ''}. ${sentence}` : sentence,
+  };
   if (isAway) {
     // What is put away is not judged: only its preservative falls due.
     const days = Math.min(...due.map(({ at }) => (Date.parse(at) - Date.parse(now)) / DAY_MS), Infinity);
-    return {
-      ...base,
-      urgency: days <= 0 ? 'now' : days <= MONTH_DAYS ? 'month' : 'fine',
-      finding: first,
-      resinLeft: null,
-      output: null,
-      saltRemoved: null,
-      picture: {
-        input: descentInput(system, report, readings, tracking),
-        sentence: `${first?.title ?? ''}. ${trainSentence(report.solved, system.units)}`,
-      },
-      due,
-      away: true,
-    };
+    const urgency = days <= 0 ? 'now' : days <= MONTH_DAYS ? 'month' : 'fine';
+    return { ...base, urgency, finding: first, resinLeft: null, output: null, saltRemoved: null, picture, due, away: true };
   }
   const isWrong = first?.severity === 'bad' || first?.severity === 'mind';
   const finding = !isWrong && resinDays <= MONTH_DAYS ? (findings.find(({ id }) => id === 'resin') ?? first) : first;
@@ -57,7 +50,7 @@ export function roundOf(record: SystemRecord, now: string, maps?: UnitMaps): Rou
     resinLeft: tracking?.remaining.p50 ?? null,
     output: membrane?.water && membrane.water.count > 1 ? Math.exp(membrane.water.now.value) : null,
     saltRemoved: lastRemoval(record) ?? report.solved.unit?.rejection ?? null,
-    picture: { input: descentInput(system, report, readings, tracking), sentence: trainSentence(report.solved, system.units) },
+    picture,
     due,
     away: false,
   };

@@ -4,6 +4,7 @@ import { currentSample } from '@yes-clear/core/file';
 import { newId } from '../../store/newId';
 import {
   LINE_STEP,
+  bothLow,
   bucketTest,
   jugsBeyond,
   expectedProductLPerH,
@@ -92,7 +93,7 @@ const product = computed(() => {
 });
 const productFinding = computed(() => {
   const against = product.value;
-  if (against?.verdict === 'fits') return bothLow.value;
+  if (against?.verdict === 'fits') return lowTogether.value;
   if (!against || !system.value) return null;
   const say = words(system.value.units);
   const flow = (lPerH: number): string => say.of(lPerH, 'flowLPerH');
@@ -103,13 +104,13 @@ const productFinding = computed(() => {
   };
 });
 /** Both flows below the solved ones by much the same: pressure is missing, whatever the gauge on the line says. */
-const bothLow = computed(() => {
+const lowTogether = computed(() => {
   const solvedWaste = book.expected.value?.solved.unit?.concentrateLPerH;
   const against = product.value;
   const { wasteL, seconds } = draft.value;
   if (!against || solvedWaste === undefined || wasteL === null || !system.value) return null;
   const [productShare, wasteShare] = [against.measuredLPerH / against.expectedLPerH, (3600 * wasteL) / seconds / solvedWaste];
-  if (!(productShare < BOTH_LOW && wasteShare < BOTH_LOW)) return null;
+  if (!bothLow(productShare, wasteShare)) return null;
   const off = (share: number): string => `${Math.round(100 * (1 - share))}${THIN}%`;
   return {
     severity: 'note' as const,
@@ -117,7 +118,6 @@ const bothLow = computed(() => {
     why: 'Both together: less pressure reaches the membrane than the gauge shows. Look for a kink, a valve half open, a filter that is clogged already; the ratio itself holds.',
   };
 });
-const BOTH_LOW = 0.88;
 /** Jugs that hold more than the unit can have drawn: said before anything is cut for it. */
 const beyond = computed(() => {
   const feed = book.expected.value?.solved.unit?.feedLPerH;

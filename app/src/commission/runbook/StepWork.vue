@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { skippingCosts, type Verdict } from '@yes-clear/core/commission';
+import { skippingCosts, standingRatio, type Verdict } from '@yes-clear/core/commission';
 import type { Measure, Step } from '@yes-clear/core/stage';
 import { computed, ref, watch } from 'vue';
 import FindingCard from '../../kit/FindingCard.vue';
@@ -62,7 +62,7 @@ function ratioSaved(off: string | null): void {
 }
 /** Where more runs to waste than is wanted nothing is cut: the step says so instead of its own words. */
 const tooMuch = computed(() => {
-  const last = book.system.value?.build.ratios.at(-1);
+  const last = book.system.value && standingRatio(book.system.value);
   const target = book.system.value?.train.wasteTarget ?? 4;
   const form = book.expected.value?.operation?.stage.restrictor.form;
   if (props.step.tool !== 'trim' || !last || last.productL <= 0 || last.wasteL / last.productL <= 1.1 * target) return null;

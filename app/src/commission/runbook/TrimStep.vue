@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { bucketTest } from '@yes-clear/core/commission';
+import { bucketTest, standingRatio } from '@yes-clear/core/commission';
 import { fixedRestrictor } from '@yes-clear/core/stage';
 import { formatIn } from '@yes-clear/core/quantity';
 import { computed, ref, watchEffect } from 'vue';
@@ -21,13 +21,7 @@ const operation = computed(() => book.expected.value?.operation ?? null);
 const last = computed(() => system.value?.build.ratios.at(-1) ?? null);
 const target = computed(() => system.value?.train.wasteTarget ?? 4);
 /** The measurement belongs to the length it was taken at; after a cut it has to be taken again. */
-const stale = computed(
-  () =>
-    last.value !== null &&
-    operation.value !== null &&
-    operation.value.stage.restrictor.form === 'tube' &&
-    Math.abs(last.value.restrictorLengthMm - operation.value.stage.restrictor.lengthMm) > 0.05,
-);
+const stale = computed(() => last.value !== null && system.value !== null && standingRatio(system.value) === null);
 const bucket = computed(() => (last.value && !stale.value ? bucketTest(last.value) : null));
 const { answer } = useAnswer('trim', () => {
   const at = operation.value;

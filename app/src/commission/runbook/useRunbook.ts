@@ -44,7 +44,7 @@ import { behindInRow, serviced } from '@yes-clear/core/log';
 import type { Measure, Step } from '@yes-clear/core/stage';
 import { computed, inject, provide, ref, type InjectionKey } from 'vue';
 import { useNotice } from '../../kit/useNotice';
-import { useTimers } from '../../kit/useTimers';
+import { useTimers, type Timer } from '../../kit/useTimers';
 import { words } from '@yes-clear/core/quantity';
 import { idFor, newId } from '../../store/newId';
 import { logReading } from '../../store/readings';
@@ -128,18 +128,19 @@ function makeRunbook() {
    */
   function tick(id: string, reason: string | null = null, costs = ''): void {
     const one = stepOf(id);
-    if (one) keepWait(one);
     const before = system.value;
     const at = new Date().toISOString();
+    const wait = one ? waited(one) : null;
     current.edit('step done', (s) => {
       const made = withWork(s, idFor('work'), at, (open) => {
-        const ticked = stepDone(open, id, at);
+        const ticked = stepDone(wait ? withMeasured(open, wait) : open, id, at);
         return reason === null
           ? ticked
           : withDeviation(ticked, { step: id, title: one?.title ?? id, at, how: 'accepted', reason, costs: costs.slice(0, 500) });
       });
       return one ? withStepEntered(made, one) : made;
     });
+    if (wait) stopTimer(timerId(id));
     const planned = before?.source.linePressureBar;
     if (before && planned !== undefined && system.value && system.value.source.linePressureBar !== planned) {
       const say = words(before.units);
@@ -149,29 +150,25 @@ function makeRunbook() {
     }
     next(id);
   }
-  /** How long the timer of a step ran, kept with its figures when it is stopped, seen or left behind. */
-  function keepWait(one: Step): void {
-    const timer = timers.value.find(({ id }) => id === `${current.id}/${one.id}`);
-    if (!timer || !system.value) return;
+  const timerId = (step: string): string => `${current.id}/${step}`;
+  const timerOf = (step: string): Timer | undefined => timers.value.find(({ id }) => id === timerId(step));
+  /** How long the timer of a step has run, as a figure of it; null where none was started. */
+  function waited(one: Step): Measured | null {
+    const timer = timerOf(one.id);
+    if (!timer || !system.value) return null;
     const now = Date.now();
-    const kept = measuredOf(
-      system.value,
-      one,
-      waitMeasure(one),
-      Math.round((Math.min(now, timer.endsAt) - timer.startedAt) / 1000),
-      new Date(now).toISOString(),
-      today.value,
-    );
-    edit('timer stopped', (open) => withMeasured(open, kept));
-    stopTimer(timer.id);
+    const seconds = Math.round((Math.min(now, timer.endsAt) - timer.startedAt) / 1000);
+    return measuredOf(system.value, one, waitMeasure(one), seconds, new Date(now).toISOString(), today.value);
+  }
+  /** Stops the timer of a step and keeps how long it ran. */
+  function keepWait(one: Step): void {
+    const wait = waited(one);
+    if (!wait) return;
+    edit('timer stopped', (open) => withMeasured(open, wait));
+    stopTimer(timerId(one.id));
   }
   /** What of a step nobody read, answered or timed. */
-  const missing = (one: Step): string[] =>
-    missingAt(
-      { measured: measured.value },
-      one,
-      timers.value.some(({ id }) => id === `${current.id}/${one.id}`),
-    );
+  const missing = (one: Step): string[] => missingAt({ measured: measured.value }, one, timerOf(one.id) !== undefined);
   const reopen = (id: string): void => edit('step reopened', (open) => stepReopened(open, id));
   function skip(one: Step, reason: string): void {
     edit('step left out', (open, at) => withDeviation(stepReopened(open, one.id), leftOut(one, reason, at)));
